@@ -1,0 +1,115 @@
+//! Whether the data files fit together: every id resolves, every entry is complete.
+
+use crate::{Atlas, AtlasError, Exercise};
+use std::collections::{BTreeMap, HashSet};
+use units::RegionId;
+
+const FRACTIONS: [f64; 3] = [1.0, 0.5, 0.25];
+
+fn fail<T>(what: String) -> Result<T, AtlasError> {
+    Err(AtlasError::Inconsistent(what))
+}
+
+fn unique<'a>(kind: &str, ids: impl Iterator<Item = &'a str>) -> Result<(), AtlasError> {
+    let mut seen = HashSet::new();
+    for id in ids {
+        if !seen.insert(id) {
+            return fail(format!("{kind} {id} stands twice"));
+        }
+    }
+    Ok(())
+}
+
+pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
+    unique("region", atlas.regions.iter().map(|r| r.id.as_str()))?;
+    unique("site", atlas.sites.iter().map(|s| s.id.as_str()))?;
+    unique("exercise", atlas.exercises.iter().map(|e| e.id.as_str()))?;
+    regions(atlas)?;
+    looks_and_kits(atlas)?;
+    schools(atlas)?;
+    composition(atlas)?;
+    atlas.exercises.iter().try_for_each(|exercise| self::exercise(atlas, exercise))
+}
+
+fn known_takeover(atlas: &Atlas, name: &str) -> bool {
+    atlas.takes_over.contains_key(name) || atlas.regions.iter().any(|r| r.id.as_str() == name)
+}
+
+fn regions(atlas: &Atlas) -> Result<(), AtlasError> {
+    for region in &atlas.regions {
+        if let Some(pose) = region.poses.iter().find(|p| atlas.pose(p).is_none()) {
+            return fail(format!("region {}: no pose {pose}", region.id));
+        }
+        if let Some(name) = region.taken_over_by.iter().find(|n| !known_takeover(atlas, n)) {
+            return fail(format!("region {}: {name} is neither a region nor a named cause", region.id));
+        }
+    }
+    Ok(())
+}
+
+fn looks_and_kits(atlas: &Atlas) -> Result<(), AtlasError> {
+    for look in &atlas.looks {
+        let known = |key: &str| atlas.regions.iter().any(|r| r.id.as_str() == key || r.id.muscle() == key);
+        if let Some(key) = look.weights.keys().find(|key| !known(key)) {
+            return fail(format!("look {}: no region or muscle {key}", look.id));
+        }
+    }
+    for kit in &atlas.kits {
+        if let Some(item) = kit.items.iter().find(|item| atlas.equipment_item(item).is_none()) {
+            return fail(format!("kit {}: no equipment {item}", kit.id));
+        }
+    }
+    Ok(())
+}
+
+fn schools(atlas: &Atlas) -> Result<(), AtlasError> {
+    match atlas.schools.iter().find(|s| !s.options.iter().any(|o| o.id == s.default)) {
+        Some(school) => fail(format!("school {}: its default is none of its options", school.id)),
+        None => Ok(()),
+    }
+}
+
+fn composition(atlas: &Atlas) -> Result<(), AtlasError> {
+    for (site, shares) in &atlas.evidence.composition {
+        if atlas.site(site).is_none() {
+            return fail(format!("composition: no site {site}"));
+        }
+        shares_resolve(atlas, site.as_str(), shares)?;
+    }
+    let missing = atlas.evidence.segment_site.values().find(|s| !atlas.evidence.composition.contains_key(*s));
+    missing.map_or(Ok(()), |site| fail(format!("segment: no composition for {site}")))
+}
+
+fn shares_resolve(atlas: &Atlas, site: &str, shares: &BTreeMap<RegionId, f64>) -> Result<(), AtlasError> {
+    if let Some(region) = shares.keys().find(|r| atlas.region(r).is_none()) {
+        return fail(format!("composition of {site}: no region {region}"));
+    }
+    let total: f64 = shares.values().sum();
+    if (total - 1.0).abs() > 1e-9 {
+        return fail(format!("composition of {site} adds to {total}, not 1"));
+    }
+    Ok(())
+}
+
+fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
+    let id = &exercise.id;
+    if let Some(region) = exercise.targets.keys().find(|r| atlas.region(r).is_none()) {
+        return fail(format!("exercise {id}: no region {region}"));
+    }
+    if exercise.targets.values().any(|f| !FRACTIONS.contains(f)) {
+        return fail(format!("exercise {id}: a target fraction is none of 1, 0.5, 0.25"));
+    }
+    if let Some(item) = exercise.equipment.iter().find(|e| atlas.equipment_item(e).is_none()) {
+        return fail(format!("exercise {id}: no equipment {item}"));
+    }
+    if let Some(fault) = exercise.faults.iter().find(|f| !known_takeover(atlas, &f.takes_over)) {
+        return fail(format!("exercise {id}: {} is neither a region nor a named cause", fault.takes_over));
+    }
+    if exercise.reps.is_some() == exercise.seconds.is_some() {
+        return fail(format!("exercise {id}: needs either reps or seconds"));
+    }
+    if exercise.hardest.is_empty() || exercise.stretch > 3 || exercise.stability > 2 || exercise.cues.is_empty() {
+        return fail(format!("exercise {id}: hardest point, stretch 0-3, stability 0-2 and cues are needed"));
+    }
+    Ok(())
+}

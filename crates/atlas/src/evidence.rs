@@ -1,0 +1,103 @@
+//! Settings of the evidence model and of measuring error: shares, variances, thresholds.
+
+use serde::Deserialize;
+use std::collections::BTreeMap;
+use units::{RegionId, SiteId};
+
+/// All settings of `data/evidence.toml`.
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct EvidenceSettings {
+    /// Half-width of "level", SD.
+    pub level_half_width_sd: f64,
+    /// Prior correlation between regions of one muscle.
+    pub same_muscle_correlation: f64,
+    /// Prior variance of left minus right, % squared.
+    pub asymmetry_prior_variance: f64,
+    /// Probability from which a region is behind or ahead.
+    pub verdict_probability: f64,
+    /// Probability from which a region is level.
+    pub level_probability: f64,
+    /// Two kinds of evidence conflict when further apart than this many joint SD.
+    pub conflict_joint_sd: f64,
+    /// SD of each kind of evidence, in its own unit.
+    pub observation_sd: ObservationSd,
+    /// Factor from the raw observation to the model's unit.
+    pub scale: ObservationScale,
+    /// Differences between sides worth acting on, percent.
+    pub act_threshold_pct: ActThresholds,
+    /// Girth difference that handedness alone gives, percent by site.
+    pub dominance_girth_pct: BTreeMap<SiteId, f64>,
+    /// Measuring error.
+    pub error: ErrorSettings,
+    /// Share of a girth that belongs to each region.
+    pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+    /// The girth site a photo outline of a limb segment speaks for.
+    pub segment_site: BTreeMap<String, SiteId>,
+}
+
+/// SD by kind of evidence.
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ObservationSd {
+    /// Tape against expectation, SD.
+    pub tape_bulk: f64,
+    /// Tape left against right beyond its own error, %.
+    pub tape_asymmetry: f64,
+    /// Rating, in model units.
+    pub rating_bulk: f64,
+    /// Left-right rating, %.
+    pub rating_asymmetry: f64,
+    /// Photo outline beyond its repeatability, %.
+    pub outline: f64,
+    /// Strength, %.
+    pub strength: f64,
+}
+
+/// Factors from raw observation to model unit.
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ObservationScale {
+    /// SD per rating step.
+    pub rating_bulk: f64,
+    /// % per left-right rating step.
+    pub rating_asymmetry: f64,
+    /// % of size per % of strength.
+    pub strength: f64,
+}
+
+/// Percent from which a real difference is acted on.
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ActThresholds {
+    /// Girths.
+    pub girth: f64,
+    /// Photo widths.
+    pub photo_width: f64,
+    /// Strength.
+    pub strength: f64,
+}
+
+/// Default technical errors and the rules for replicate readings.
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ErrorSettings {
+    /// %TEM of a girth.
+    pub girth_pct: f64,
+    /// %TEM of a breadth.
+    pub breadth_pct: f64,
+    /// %TEM of a skinfold.
+    pub skinfold_pct: f64,
+    /// % error of a weighing.
+    pub weight_pct: f64,
+    /// Day-to-day variation of a girth, %.
+    pub day_to_day_pct: f64,
+    /// How many pairs of readings the default is worth.
+    pub prior_pairs: f64,
+    /// A third reading is asked for beyond this difference, %, girths and breadths.
+    pub third_reading_girth_pct: f64,
+    /// A third reading is asked for beyond this difference, %, skinfolds.
+    pub third_reading_skinfold_pct: f64,
+    /// A left-right difference from which swapped or slipped sides are suspected, %.
+    pub swapped_sides_pct: f64,
+}

@@ -1,0 +1,152 @@
+//! Exercises: what emphasises what, and how.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::{EquipmentId, ExerciseId, RegionId};
+use utoipa::ToSchema;
+
+/// Where in the range the load bites most.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub enum Hardest {
+    /// Lengthened: where the main region is stretched.
+    L,
+    /// In the middle of the range.
+    M,
+    /// Shortened: where the main region is contracted.
+    S,
+    /// Even throughout, as on cables and some machines.
+    E,
+}
+
+/// Whether an exercise is done one side at a time.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum SidesUse {
+    /// One side at a time only.
+    One,
+    /// Both sides together only.
+    Both,
+    /// Either way.
+    Either,
+}
+
+/// How tiring an exercise is, which sets its rest and the pace of its repetitions.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Effort {
+    /// Isolation of a small head.
+    Small,
+    /// Isolation of a larger muscle.
+    Isolation,
+    /// Several joints.
+    Compound,
+}
+
+/// How a set is counted: repetitions or seconds, low and high.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum Work {
+    /// Repetitions.
+    Reps([u16; 2]),
+    /// Seconds under tension.
+    Seconds([u16; 2]),
+}
+
+/// What goes wrong, and what then does the work.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Fault {
+    /// What is seen.
+    pub fault: String,
+    /// The region or named cause that takes over.
+    pub takes_over: String,
+}
+
+/// When an exercise is refused for a client.
+#[derive(Clone, Debug, Default, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct Avoid {
+    /// Areas in which any pain rules it out.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub pain: Vec<String>,
+    /// Ruled out when either shoulder extends less than this, degrees.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub shoulder_extension_below_deg: Option<f64>,
+    /// Ruled out for beginners.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub beginner: bool,
+}
+
+/// An exercise of the catalogue.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Exercise {
+    /// Stable id.
+    pub id: ExerciseId,
+    /// A plain description.
+    pub name: String,
+    /// Exercises with the same plane, main region and hardest point share a family.
+    pub family: String,
+    /// All of these are needed.
+    pub equipment: Vec<EquipmentId>,
+    /// One side at a time, both, or either.
+    pub sides: SidesUse,
+    /// Fraction of a set that counts for each region: 1 main target, 0.5 clearly works, 0.25 works a little.
+    pub targets: BTreeMap<RegionId, f64>,
+    /// Where the load bites most.
+    pub hardest: Vec<Hardest>,
+    /// How far the main region is stretched at the long end, 0 to 3.
+    pub stretch: u8,
+    /// 0 free-standing, 1 braced, 2 supported.
+    pub stability: u8,
+    /// Repetitions, low and high.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reps: Option<[u16; 2]>,
+    /// Seconds under tension, low and high, where repetitions are not counted.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seconds: Option<[u16; 2]>,
+    /// How tiring it is.
+    pub effort: Effort,
+    /// Joints that carry notable load.
+    pub loads_joint: Vec<String>,
+    /// What to say to the client.
+    pub cues: Vec<String>,
+    /// What goes wrong.
+    pub faults: Vec<Fault>,
+    /// What to take care of.
+    pub cautions: Vec<String>,
+    /// When it is refused.
+    #[serde(default)]
+    pub avoid: Avoid,
+}
+
+impl Exercise {
+    /// Whether `region` is a main target.
+    pub fn trains(&self, region: &RegionId) -> bool {
+        self.fraction(region) >= 1.0
+    }
+
+    /// The fraction of a set that counts for `region`, 0 when it does not.
+    pub fn fraction(&self, region: &RegionId) -> f64 {
+        self.targets.get(region).copied().unwrap_or(0.0)
+    }
+
+    /// Whether it loads `region` where it is stretched: main target, stretch of at least 2, and load at the long end, in
+    /// the middle or throughout.
+    pub fn loads_stretched(&self, region: &RegionId) -> bool {
+        self.trains(region) && self.stretch >= 2 && self.hardest.iter().any(|at| *at != Hardest::S)
+    }
+
+    /// Repetitions or seconds; an exercise has exactly one of the two (checked on load).
+    pub fn work(&self) -> Work {
+        match (self.reps, self.seconds) {
+            (Some(reps), _) => Work::Reps(reps),
+            (None, seconds) => Work::Seconds(seconds.unwrap_or([30, 45])),
+        }
+    }
+
+    /// Whether it can be done one side at a time.
+    pub fn one_sided_possible(&self) -> bool {
+        self.sides != SidesUse::Both
+    }
+}

@@ -1,0 +1,118 @@
+//! Reads the data files that ship inside the binary.
+
+use crate::{Atlas, Equipment, Exercise, Kit, Look, Pose, Region, School, Site, SkinfoldSite};
+use serde::Deserialize;
+use serde::de::DeserializeOwned;
+use std::collections::BTreeMap;
+
+/// Why the shipped data cannot be used.
+#[derive(Debug, thiserror::Error)]
+pub enum AtlasError {
+    /// A file is not valid TOML of its shape.
+    #[error("atlas file {file}: {source}")]
+    Parse {
+        /// The file.
+        file: &'static str,
+        /// What is wrong with it.
+        source: Box<toml::de::Error>,
+    },
+    /// An entry breaks a rule or names something that does not exist.
+    #[error("atlas: {0}")]
+    Inconsistent(String),
+}
+
+macro_rules! data {
+    ($name:literal) => {
+        ($name, include_str!(concat!("../data/", $name)))
+    };
+}
+
+const EXERCISES: [(&str, &str); 8] = [
+    data!("exercises/delts.toml"),
+    data!("exercises/chest.toml"),
+    data!("exercises/back.toml"),
+    data!("exercises/biceps.toml"),
+    data!("exercises/triceps.toml"),
+    data!("exercises/forearms.toml"),
+    data!("exercises/legs-trunk-neck.toml"),
+    data!("exercises/home.toml"),
+];
+
+fn parse<T: DeserializeOwned>((file, text): (&'static str, &str)) -> Result<T, AtlasError> {
+    toml::from_str(text).map_err(|source| AtlasError::Parse { file, source: Box::new(source) })
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Regions {
+    region: Vec<Region>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Sites {
+    site: Vec<Site>,
+    skinfold: Vec<SkinfoldSite>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Poses {
+    pose: Vec<Pose>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Looks {
+    look: Vec<Look>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct EquipmentFile {
+    item: Vec<Equipment>,
+    kit: Vec<Kit>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Schools {
+    school: Vec<School>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Causes {
+    takes_over: BTreeMap<String, String>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Exercises {
+    exercise: Vec<Exercise>,
+}
+
+pub(crate) fn read() -> Result<Atlas, AtlasError> {
+    let regions = parse::<Regions>(data!("regions.toml"))?.region;
+    let sites: Sites = parse(data!("sites.toml"))?;
+    let equipment: EquipmentFile = parse(data!("equipment.toml"))?;
+    let mut exercises = Vec::new();
+    for file in EXERCISES {
+        exercises.extend(parse::<Exercises>(file)?.exercise);
+    }
+    Ok(Atlas {
+        region_index: regions.iter().enumerate().map(|(i, region)| (region.id.clone(), i)).collect(),
+        regions,
+        sites: sites.site,
+        skinfolds: sites.skinfold,
+        poses: parse::<Poses>(data!("poses.toml"))?.pose,
+        looks: parse::<Looks>(data!("looks.toml"))?.look,
+        equipment: equipment.item,
+        kits: equipment.kit,
+        exercise_index: exercises.iter().enumerate().map(|(i, exercise)| (exercise.id.clone(), i)).collect(),
+        exercises,
+        schools: parse::<Schools>(data!("schools.toml"))?.school,
+        evidence: parse(data!("evidence.toml"))?,
+        takes_over: parse::<Causes>(data!("causes.toml"))?.takes_over,
+    })
+}

@@ -1,0 +1,154 @@
+//! What the trade knows, as data: regions, sites, poses, looks, equipment, exercises, schools and evidence settings.
+//!
+//! The files under `data/` are the one place for each fact. This crate reads them, checks that they fit together and
+//! answers look-ups; it decides nothing about a client.
+
+mod check;
+mod evidence;
+mod exercise;
+mod files;
+mod nearest;
+mod region;
+mod school;
+mod site;
+
+pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd};
+pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
+pub use files::AtlasError;
+pub use nearest::nearest;
+pub use region::{Equipment, Kit, Look, Pose, Region};
+pub use school::{School, SchoolOption};
+pub use site::{Site, SiteKind, SkinfoldSite};
+
+use std::collections::{BTreeMap, HashMap};
+use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
+
+/// Everything the handbook of the trade holds, checked and indexed.
+#[derive(Clone, Debug)]
+pub struct Atlas {
+    regions: Vec<Region>,
+    region_index: HashMap<RegionId, usize>,
+    sites: Vec<Site>,
+    skinfolds: Vec<SkinfoldSite>,
+    poses: Vec<Pose>,
+    looks: Vec<Look>,
+    equipment: Vec<Equipment>,
+    kits: Vec<Kit>,
+    exercises: Vec<Exercise>,
+    exercise_index: HashMap<ExerciseId, usize>,
+    schools: Vec<School>,
+    evidence: EvidenceSettings,
+    takes_over: BTreeMap<String, String>,
+}
+
+impl Atlas {
+    /// Reads the atlas that ships with the product.
+    ///
+    /// # Errors
+    /// When a data file does not parse or names something that does not exist.
+    pub fn load() -> Result<Self, AtlasError> {
+        let atlas = files::read()?;
+        check::consistent(&atlas)?;
+        Ok(atlas)
+    }
+
+    /// All regions, head to foot within each part of the body.
+    pub fn regions(&self) -> &[Region] {
+        &self.regions
+    }
+
+    /// A region by id.
+    pub fn region(&self, id: &RegionId) -> Option<&Region> {
+        self.region_index(id).map(|i| &self.regions[i])
+    }
+
+    /// The place of a region in [`Self::regions`].
+    pub fn region_index(&self, id: &RegionId) -> Option<usize> {
+        self.region_index.get(id).copied()
+    }
+
+    /// All girth and breadth sites in the order a coach tapes them.
+    pub fn sites(&self) -> &[Site] {
+        &self.sites
+    }
+
+    /// A girth or breadth site by id.
+    pub fn site(&self, id: &SiteId) -> Option<&Site> {
+        self.sites.iter().find(|site| site.id == *id)
+    }
+
+    /// All skinfold sites.
+    pub fn skinfolds(&self) -> &[SkinfoldSite] {
+        &self.skinfolds
+    }
+
+    /// A skinfold site by id.
+    pub fn skinfold(&self, id: &SiteId) -> Option<&SkinfoldSite> {
+        self.skinfolds.iter().find(|site| site.id == *id)
+    }
+
+    /// All poses.
+    pub fn poses(&self) -> &[Pose] {
+        &self.poses
+    }
+
+    /// A pose by id.
+    pub fn pose(&self, id: &PoseId) -> Option<&Pose> {
+        self.poses.iter().find(|pose| pose.id == *id)
+    }
+
+    /// All looks.
+    pub fn looks(&self) -> &[Look] {
+        &self.looks
+    }
+
+    /// A look by id.
+    pub fn look(&self, id: &LookId) -> Option<&Look> {
+        self.looks.iter().find(|look| look.id == *id)
+    }
+
+    /// All equipment.
+    pub fn equipment(&self) -> &[Equipment] {
+        &self.equipment
+    }
+
+    /// A piece of equipment by id.
+    pub fn equipment_item(&self, id: &EquipmentId) -> Option<&Equipment> {
+        self.equipment.iter().find(|item| item.id == *id)
+    }
+
+    /// Named sets of equipment a coach can start from.
+    pub fn kits(&self) -> &[Kit] {
+        &self.kits
+    }
+
+    /// All exercises.
+    pub fn exercises(&self) -> &[Exercise] {
+        &self.exercises
+    }
+
+    /// An exercise by id.
+    pub fn exercise(&self, id: &ExerciseId) -> Option<&Exercise> {
+        self.exercise_index.get(id).map(|&i| &self.exercises[i])
+    }
+
+    /// The questions on which coaches disagree.
+    pub fn schools(&self) -> &[School] {
+        &self.schools
+    }
+
+    /// A school by its key in the case file.
+    pub fn school(&self, id: &str) -> Option<&School> {
+        self.schools.iter().find(|school| school.id == id)
+    }
+
+    /// Settings of the evidence model.
+    pub fn evidence(&self) -> &EvidenceSettings {
+        &self.evidence
+    }
+
+    /// What a takeover that is no region is called, such as `momentum`.
+    pub fn named_takeover(&self, id: &str) -> Option<&str> {
+        self.takes_over.get(id).map(String::as_str)
+    }
+}

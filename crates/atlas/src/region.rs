@@ -1,0 +1,85 @@
+//! Regions, poses, looks and equipment.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::{EquipmentId, LookId, PoseId, RegionId};
+use utoipa::ToSchema;
+
+/// A head of a muscle, or a part of one with its own fibre direction, that a coach can see, emphasise and name.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Region {
+    /// Stable id; the part before the dot is the muscle.
+    pub id: RegionId,
+    /// What a coach calls it.
+    pub name: String,
+    /// Whether it has a left and a right.
+    pub paired: bool,
+    /// What it does, anatomically.
+    pub action: String,
+    /// The poses that show it.
+    pub poses: Vec<PoseId>,
+    /// Why it often lags.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lags_because: Option<String>,
+    /// Regions or named causes that tend to take its work over.
+    pub taken_over_by: Vec<String>,
+}
+
+/// One of the sport's standard poses.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Pose {
+    /// Stable id, such as `FDB`.
+    pub id: PoseId,
+    /// What a coach calls it.
+    pub name: String,
+}
+
+/// A weighting over regions: what the client wants to see.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Look {
+    /// Stable id, such as `taper`.
+    pub id: LookId,
+    /// What a coach calls it.
+    pub name: String,
+    /// One sentence why these regions.
+    pub reason: String,
+    /// Weight by region id, or by muscle for all its regions; 1 is neutral.
+    pub weights: BTreeMap<String, f64>,
+}
+
+impl Look {
+    /// The weight of a region: its own, else its muscle's, else 1.
+    pub fn weight(&self, region: &RegionId) -> f64 {
+        let own = self.weights.get(region.as_str());
+        own.or_else(|| self.weights.get(region.muscle())).copied().unwrap_or(1.0)
+    }
+}
+
+/// A piece of equipment an exercise may ask for.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Equipment {
+    /// Stable id, such as `machine:leg-press`.
+    pub id: EquipmentId,
+    /// What a coach calls it.
+    pub name: String,
+    /// Whether every client has it.
+    #[serde(default)]
+    pub always: bool,
+}
+
+/// A named set of equipment a coach can start from.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Kit {
+    /// Stable id.
+    pub id: String,
+    /// What a coach calls it.
+    pub name: String,
+    /// Its equipment.
+    pub items: Vec<EquipmentId>,
+}

@@ -1,0 +1,48 @@
+//! Where the tape, the breadth gauge and the calipers go.
+
+use serde::{Deserialize, Serialize};
+use units::SiteId;
+use utoipa::ToSchema;
+
+/// What a site is measured with.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum SiteKind {
+    /// Round the body with a tape.
+    Girth,
+    /// Across a bone with a gauge.
+    Breadth,
+}
+
+/// A girth or breadth site.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Site {
+    /// Stable id, such as `arm-flexed`.
+    pub id: SiteId,
+    /// What a coach calls it.
+    pub name: String,
+    /// Girth or breadth.
+    pub kind: SiteKind,
+    /// Whether it is measured on both sides.
+    pub paired: bool,
+    /// Lowest and highest plausible value of any adult, cm.
+    pub bounds: [f64; 2],
+    /// Where the tape lies, in a sentence.
+    pub level: String,
+    /// Whether it says how much muscle there is (and so gets an expected size).
+    #[serde(default)]
+    pub muscle: bool,
+}
+
+/// A skinfold site.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SkinfoldSite {
+    /// Stable id, such as `subscapular`.
+    pub id: SiteId,
+    /// What a coach calls it.
+    pub name: String,
+    /// Lowest and highest plausible value of any adult, mm.
+    pub bounds_mm: [f64; 2],
+}

@@ -1,0 +1,115 @@
+//! Typed identifiers, so that a region is never passed where a site is meant.
+//!
+//! An id here is well formed; whether it *exists* is for the atlas to say.
+
+use std::borrow::Borrow;
+use std::fmt;
+use std::str::FromStr;
+
+/// Why a text is no id.
+#[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
+#[error("{0:?} is not an id: expected letters, digits, '-', '.' or ':', starting with a letter")]
+pub struct IdError(String);
+
+fn well_formed(text: &str) -> bool {
+    text.starts_with(|c: char| c.is_ascii_alphabetic())
+        && text.len() <= 80
+        && text.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ':'))
+}
+
+macro_rules! typed_id {
+    ($($(#[$doc:meta])* $name:ident),+ $(,)?) => {$(
+        $(#[$doc])*
+        #[derive(
+            Clone, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, serde::Serialize, serde::Deserialize,
+            schemars::JsonSchema, utoipa::ToSchema,
+        )]
+        #[serde(try_from = "String", into = "String")]
+        #[schemars(with = "String")]
+        #[schema(value_type = String)]
+        pub struct $name(String);
+
+        impl $name {
+            /// The id as written in files.
+            pub fn as_str(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl FromStr for $name {
+            type Err = IdError;
+            fn from_str(text: &str) -> Result<Self, IdError> {
+                if well_formed(text) { Ok(Self(text.to_owned())) } else { Err(IdError(text.to_owned())) }
+            }
+        }
+
+        impl TryFrom<String> for $name {
+            type Error = IdError;
+            fn try_from(text: String) -> Result<Self, IdError> {
+                if well_formed(&text) { Ok(Self(text)) } else { Err(IdError(text)) }
+            }
+        }
+
+        impl From<$name> for String {
+            fn from(id: $name) -> Self {
+                id.0
+            }
+        }
+
+        impl Borrow<str> for $name {
+            fn borrow(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl fmt::Display for $name {
+            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+                f.write_str(&self.0)
+            }
+        }
+    )+};
+}
+
+typed_id! {
+    /// A region of muscle, such as `delts.posterior`.
+    RegionId,
+    /// A place of the tape, the calipers or the breadth gauge, such as `arm-flexed`.
+    SiteId,
+    /// A pose, such as `FDB`.
+    PoseId,
+    /// An exercise, such as `incline-curl`.
+    ExerciseId,
+    /// A piece of equipment, such as `machine:leg-press`.
+    EquipmentId,
+    /// A look: a weighting over regions, such as `taper`.
+    LookId,
+}
+
+impl RegionId {
+    /// The muscle the region belongs to: the id before the dot.
+    pub fn muscle(&self) -> &str {
+        self.0.split('.').next().unwrap_or(&self.0)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::of_a_head("delts.posterior", "delts")]
+    #[case::of_a_region_without_heads("neck", "neck")]
+    fn the_muscle_is_what_stands_before_the_dot(#[case] id: &str, #[case] muscle: &str) {
+        assert_eq!(id.parse::<RegionId>().unwrap().muscle(), muscle);
+    }
+
+    #[rstest]
+    #[case::empty("")]
+    #[case::blank(" ")]
+    #[case::with_a_space("front delt")]
+    #[case::with_a_slash("../etc")]
+    fn a_malformed_id_is_refused(#[case] text: &str) {
+        assert!(text.parse::<SiteId>().is_err());
+    }
+}

@@ -1,0 +1,12 @@
+//! Quantities, sides and typed identifiers: what every other crate speaks in.
+//!
+//! Each quantity is a newtype with one guarded constructor that names its unit. Whether a value is plausible *for a given
+//! site* is the atlas's decision, not this crate's; here a value is only required to be a usable number.
+
+mod id;
+mod quantity;
+mod side;
+
+pub use id::{EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SiteId};
+pub use quantity::{Length, Mass, QuantityError, Skinfold};
+pub use side::{Side, Sides};
