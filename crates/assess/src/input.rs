@@ -1,0 +1,298 @@
+//! What is known about a client, already validated: the shape every computation takes.
+
+use jiff::civil::Date;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use std::collections::{BTreeMap, BTreeSet};
+use units::{EquipmentId, ExerciseId, Length, LookId, Mass, PoseId, RegionId, Side, Sides, SiteId, Skinfold};
+use utoipa::ToSchema;
+
+/// Sex, as the reference data and the equations need it.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Sex {
+    /// Reference of 247 men.
+    Male,
+    /// Reference of 260 women.
+    Female,
+}
+
+/// The dominant hand.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Hand {
+    /// Left-handed.
+    Left,
+    /// Right-handed.
+    Right,
+    /// Neither hand leads.
+    Both,
+}
+
+/// Training age in words.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum Experience {
+    /// Less than about a year of regular training.
+    Beginner,
+    /// One to three years.
+    Intermediate,
+    /// More.
+    Advanced,
+}
+
+/// The client as the brief describes them.
+#[derive(Clone, Debug)]
+pub struct Client {
+    /// Display name.
+    pub name: String,
+    /// Sex for the reference.
+    pub sex: Sex,
+    /// Date of birth.
+    pub birth_date: Date,
+    /// Stature.
+    pub height: Length,
+    /// Dominant hand.
+    pub dominant_hand: Hand,
+    /// Training age.
+    pub experience: Experience,
+    /// The look aimed at.
+    pub look: LookId,
+    /// The coach's changes to the look's weights.
+    pub look_weights: BTreeMap<RegionId, f64>,
+    /// Training days a week, 1 to 7.
+    pub days_per_week: u8,
+    /// Minutes a session.
+    pub minutes_per_session: u16,
+    /// Exercises a session at most.
+    pub max_exercises_per_session: u8,
+    /// What there is to train with.
+    pub equipment: BTreeSet<EquipmentId>,
+    /// Where it hurts.
+    pub pain: Vec<Pain>,
+    /// Mobility screens.
+    pub screens: Screens,
+    /// Exercises the coach rules out.
+    pub excluded_exercises: BTreeSet<ExerciseId>,
+    /// Chosen schools by key.
+    pub schools: BTreeMap<String, String>,
+}
+
+/// A painful area.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Pain {
+    /// `shoulder`, `elbow`, `wrist`, `low-back`, `neck`, `knee`, `hip` or `ankle`.
+    pub area: String,
+    /// The painful side, when it has one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// 0 none to 10 worst.
+    pub level: u8,
+}
+
+/// Mobility screens.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Screens {
+    /// Shoulder extension, degrees; about 60 to 70 is normal.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shoulder_extension_deg: Option<Sides<f64>>,
+}
+
+/// One site of the tape or the breadth gauge in a round.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TapeMeasure {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    pub side: Option<Side>,
+    /// One to three readings in the order taken.
+    pub readings: Vec<Length>,
+}
+
+/// One skinfold in a round.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Skinfolds {
+    /// The site.
+    pub site: SiteId,
+    /// The side, when noted.
+    pub side: Option<Side>,
+    /// One to three readings in the order taken.
+    pub readings: Vec<Skinfold>,
+}
+
+/// What a rating says.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum RatingJudgement {
+    /// Against the rest of this physique: -2 clearly behind to 2 clearly ahead.
+    Standing(i8),
+    /// Left against right: positive = left larger.
+    LeftRight(i8),
+}
+
+/// A coach's judgement of one region in one pose.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Rating {
+    /// The region.
+    pub region: RegionId,
+    /// The pose it was judged in.
+    pub pose: PoseId,
+    /// What was judged.
+    pub judgement: RatingJudgement,
+}
+
+/// A limb segment between two landmarks.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Segment {
+    /// Shoulder to elbow.
+    UpperArm,
+    /// Elbow to wrist.
+    Forearm,
+    /// Crotch to knee.
+    Thigh,
+    /// Knee to ankle.
+    Calf,
+}
+
+impl Segment {
+    /// As the case file writes it.
+    pub fn as_str(self) -> &'static str {
+        match self {
+            Self::UpperArm => "upper-arm",
+            Self::Forearm => "forearm",
+            Self::Thigh => "thigh",
+            Self::Calf => "calf",
+        }
+    }
+}
+
+/// Mean outline widths of a limb segment from photos.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Outline {
+    /// The segment.
+    pub segment: Segment,
+    /// Mean width by side.
+    pub width: Sides<Length>,
+}
+
+/// Load and repetitions of one side.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct StrengthSet {
+    /// The load.
+    pub load: Mass,
+    /// Repetitions to 0-2 in reserve.
+    pub reps: u16,
+}
+
+/// The same exercise, one side at a time.
+#[derive(Clone, Debug, PartialEq)]
+pub struct OneSideTest {
+    /// The exercise.
+    pub exercise: ExerciseId,
+    /// Both sides.
+    pub sides: Sides<StrengthSet>,
+}
+
+/// Where an exercise was felt.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Felt {
+    /// The exercise.
+    pub exercise: ExerciseId,
+    /// The region it was meant for.
+    pub region: RegionId,
+    /// A region, a joint, or `nowhere`.
+    pub felt: String,
+}
+
+/// A test.
+#[derive(Clone, Debug, PartialEq)]
+pub enum Test {
+    /// Strength, one side at a time.
+    OneSide(OneSideTest),
+    /// Timed hang, seconds.
+    Hang(f64),
+    /// Where it was felt.
+    Feel(Felt),
+}
+
+/// One assessment of a client.
+#[derive(Clone, Debug)]
+pub struct Round {
+    /// The day it was taken.
+    pub date: Date,
+    /// Body mass.
+    pub weight: Option<Mass>,
+    /// Who held the tape.
+    pub measured_by: String,
+    /// Girths and breadths.
+    pub tape: Vec<TapeMeasure>,
+    /// Skinfolds.
+    pub skinfolds: Vec<Skinfolds>,
+    /// Ratings.
+    pub ratings: Vec<Rating>,
+    /// Limb outlines from photos.
+    pub outlines: Vec<Outline>,
+    /// Tests.
+    pub tests: Vec<Test>,
+}
+
+/// One exercise of a past week.
+#[derive(Clone, Debug, PartialEq)]
+pub struct TrainingEntry {
+    /// Monday of the week.
+    pub week_of: Date,
+    /// Session of the week, from 1.
+    pub session: u8,
+    /// Position in the session, from 1.
+    pub position: u8,
+    /// The exercise.
+    pub exercise: ExerciseId,
+    /// Hard sets.
+    pub sets: u16,
+    /// Whether each side was trained on its own.
+    pub one_sided: bool,
+}
+
+/// The coach's own verdict for a region.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Override {
+    /// The region.
+    pub region: RegionId,
+    /// What the coach says.
+    pub verdict: crate::Standing,
+    /// Why.
+    pub reason: String,
+}
+
+/// What the coach chose on the verdict.
+#[derive(Clone, Debug, Default)]
+pub struct Choices {
+    /// Up to three regions to bring up.
+    pub bring_up: Vec<RegionId>,
+    /// Regions to hold back.
+    pub hold_back: Vec<RegionId>,
+    /// Verdicts overruled.
+    pub overrides: Vec<Override>,
+}
+
+impl Choices {
+    /// More priorities than this are none.
+    pub const MAX_BRING_UP: usize = 3;
+}
+
+/// Everything about one client up to a day.
+#[derive(Clone, Debug)]
+pub struct Case {
+    /// The day the case is looked at.
+    pub as_of: Date,
+    /// The client.
+    pub client: Client,
+    /// Rounds, oldest first.
+    pub rounds: Vec<Round>,
+    /// Past training.
+    pub training: Vec<TrainingEntry>,
+    /// The coach's choices.
+    pub choices: Choices,
+}

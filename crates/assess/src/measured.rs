@@ -1,0 +1,112 @@
+//! A round's tape as values with errors.
+
+use crate::input::{Round, TapeMeasure};
+use crate::measurer::MeasurerErrors;
+use crate::replicate::replicate;
+use atlas::{Atlas, SiteKind};
+use units::{Side, Sides, SiteId};
+
+/// The value of one site on one side.
+#[derive(Clone, Debug, PartialEq)]
+pub struct MeasuredSite {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    pub side: Option<Side>,
+    /// Value, cm.
+    pub value_cm: f64,
+    /// Standard error of the value: TEM / sqrt(readings), cm.
+    pub se_cm: f64,
+    /// Technical error of a single reading, percent.
+    pub tem_pct: f64,
+    /// How many readings.
+    pub readings: usize,
+    /// First against second reading, percent.
+    pub difference_pct: Option<f64>,
+    /// Whether a third reading is due.
+    pub needs_third: bool,
+    /// Carried over from an earlier round: a bone breadth, which does not change.
+    pub carried_over: bool,
+}
+
+/// All values of a round.
+#[derive(Clone, Debug, Default)]
+pub struct Measurements {
+    /// Values in the order taken.
+    pub sites: Vec<MeasuredSite>,
+}
+
+impl Measurements {
+    /// The value at a site, by side where it has sides.
+    pub fn find(&self, site: &SiteId, side: Option<Side>) -> Option<&MeasuredSite> {
+        self.sites.iter().find(|m| m.site == *site && m.side == side)
+    }
+
+    /// Both sides of a paired site, when both were taken.
+    pub fn sides(&self, site: &SiteId) -> Option<Sides<&MeasuredSite>> {
+        let of = |side| self.find(site, Some(side));
+        Sides { left: of(Side::Left), right: of(Side::Right) }.both()
+    }
+
+    /// One value for a site: the mean of both sides where both were taken, else the one there is; with the relative error
+    /// variance of that value.
+    pub fn overall(&self, site: &SiteId) -> Option<Overall> {
+        if let Some(sides) = self.sides(site) {
+            let value_cm = f64::midpoint(sides.left.value_cm, sides.right.value_cm);
+            let variance = (sides.left.se_cm.powi(2) + sides.right.se_cm.powi(2)) / 4.0;
+            return Some(Overall { value_cm, error_variance_ln: variance / value_cm.powi(2) });
+        }
+        let only = self.sites.iter().find(|m| m.site == *site)?;
+        Some(Overall { value_cm: only.value_cm, error_variance_ln: (only.se_cm / only.value_cm).powi(2) })
+    }
+}
+
+/// A site's size regardless of side.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Overall {
+    /// Size, cm.
+    pub value_cm: f64,
+    /// Variance of the measuring error of its logarithm: (%TEM/100)^2 / readings.
+    pub error_variance_ln: f64,
+}
+
+/// The values of the newest round, with bone breadths carried over from earlier rounds when it has none of its own.
+pub fn measure_round(atlas: &Atlas, rounds: &[Round], errors: &MeasurerErrors) -> Measurements {
+    let Some((newest, earlier)) = rounds.split_last() else { return Measurements::default() };
+    let mut sites: Vec<_> = newest.tape.iter().filter_map(|m| value(atlas, newest, m, errors, false)).collect();
+    for round in earlier.iter().rev() {
+        for measure in round.tape.iter().filter(|m| is_breadth(atlas, &m.site)) {
+            if sites.iter().all(|s| s.site != measure.site) {
+                sites.extend(value(atlas, round, measure, errors, true));
+            }
+        }
+    }
+    Measurements { sites }
+}
+
+fn is_breadth(atlas: &Atlas, site: &SiteId) -> bool {
+    atlas.site(site).is_some_and(|s| s.kind == SiteKind::Breadth)
+}
+
+fn value(
+    atlas: &Atlas,
+    round: &Round,
+    measure: &TapeMeasure,
+    errors: &MeasurerErrors,
+    carried_over: bool,
+) -> Option<MeasuredSite> {
+    let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
+    let combined = replicate(&readings, atlas.evidence().error.third_reading_girth_pct)?;
+    let tem_pct = errors.tem_pct(atlas, &round.measured_by, &measure.site);
+    Some(MeasuredSite {
+        site: measure.site.clone(),
+        side: measure.side,
+        value_cm: combined.value,
+        se_cm: combined.value * tem_pct / 100.0 / (combined.readings as f64).sqrt(),
+        tem_pct,
+        readings: combined.readings,
+        difference_pct: combined.difference_pct,
+        needs_third: combined.needs_third,
+        carried_over,
+    })
+}
