@@ -25,6 +25,13 @@ pub struct Region {
     pub lags_because: Option<String>,
     /// Regions or named causes that tend to take its work over.
     pub taken_over_by: Vec<String>,
+    /// How much it shows, 0 to 1: how early it gets sets of its own when it is not chosen.
+    #[serde(default = "fully_visible")]
+    pub visibility: f64,
+}
+
+fn fully_visible() -> f64 {
+    1.0
 }
 
 /// One of the sport's standard poses.

@@ -1,0 +1,160 @@
+//! The brief: who the client is, what they aim at, what they have and what hurts.
+
+use super::Checker;
+use crate::problem::{Problem, unknown};
+use crate::raw::ClientEntry;
+use assess::Client;
+use atlas::Atlas;
+use jiff::civil::Date;
+use std::collections::{BTreeMap, BTreeSet};
+use units::{EquipmentId, ExerciseId, Length, LookId, RegionId};
+
+const HEIGHT_CM: [f64; 2] = [120.0, 230.0];
+const LOOK_WEIGHT: [f64; 2] = [0.0, 3.0];
+const DAYS: [f64; 2] = [1.0, 7.0];
+const MINUTES: [f64; 2] = [10.0, 240.0];
+const EXERCISES: [f64; 2] = [1.0, 12.0];
+const PAIN: [f64; 2] = [0.0, 10.0];
+const EXTENSION_DEG: [f64; 2] = [0.0, 120.0];
+/// Years a client can have lived.
+const OLDEST_YEARS: i16 = 110;
+/// Areas in which pain rules exercises out.
+const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"];
+
+/// Checks a brief on its own, as of a day. `at` is the pointer of the brief.
+///
+/// # Errors
+/// All problems.
+pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -> Result<Client, Vec<Problem>> {
+    let mut check = Checker::new(atlas);
+    let client = resolve(&mut check, at, entry, Some(as_of));
+    client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
+}
+
+pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of: Option<Date>) -> Option<Client> {
+    let name = entry.name.trim();
+    if name.is_empty() || name.chars().count() > 80 {
+        check.fail::<()>(format!("{at}/name"), "a client needs a name of 1 to 80 characters");
+    }
+    let birth_date = birth_date(check, &format!("{at}/birth_date"), &entry.birth_date, as_of);
+    let height = check
+        .number(&format!("{at}/height_cm"), "a stature of", entry.height_cm, HEIGHT_CM, " cm")
+        .and_then(|cm| check.take(&format!("{at}/height_cm"), Length::from_cm(cm)));
+    numbers(check, at, entry);
+    let look = look(check, &format!("{at}/look"), &entry.look);
+    let look_weights = look_weights(check, &format!("{at}/look_weights"), &entry.look_weights);
+    let equipment = equipment(check, &format!("{at}/equipment"), &entry.equipment);
+    let excluded_exercises = excluded(check, &format!("{at}/excluded_exercises"), &entry.excluded_exercises);
+    pain_and_screens(check, at, entry);
+    schools(check, &format!("{at}/schools"), &entry.schools);
+    Some(Client {
+        name: name.to_owned(),
+        sex: entry.sex,
+        birth_date: birth_date?,
+        height: height?,
+        dominant_hand: entry.dominant_hand,
+        experience: entry.experience,
+        look: look?,
+        look_weights,
+        days_per_week: entry.days_per_week,
+        minutes_per_session: entry.minutes_per_session,
+        max_exercises_per_session: entry.max_exercises_per_session,
+        equipment,
+        pain: entry.pain.clone(),
+        screens: entry.screens.clone(),
+        excluded_exercises,
+        schools: entry.schools.clone(),
+    })
+}
+
+fn birth_date(check: &mut Checker, at: &str, text: &str, as_of: Option<Date>) -> Option<Date> {
+    let born = check.date(at, text)?;
+    let Some(as_of) = as_of else { return Some(born) };
+    if born >= as_of {
+        return check.fail(at, format!("{born} is not before {as_of}"));
+    }
+    if as_of.year() - born.year() > OLDEST_YEARS {
+        return check.fail(at, format!("{born} is more than {OLDEST_YEARS} years before {as_of}"));
+    }
+    Some(born)
+}
+
+fn numbers(check: &mut Checker, at: &str, entry: &ClientEntry) {
+    let fields = [
+        ("days_per_week", f64::from(entry.days_per_week), DAYS),
+        ("minutes_per_session", f64::from(entry.minutes_per_session), MINUTES),
+        ("max_exercises_per_session", f64::from(entry.max_exercises_per_session), EXERCISES),
+    ];
+    for (field, value, bounds) in fields {
+        check.number(&format!("{at}/{field}"), &field.replace('_', " "), value, bounds, "");
+    }
+}
+
+fn look(check: &mut Checker, at: &str, id: &str) -> Option<LookId> {
+    let found = check.atlas.looks().iter().find(|look| look.id.as_str() == id);
+    if let Some(look) = found {
+        return Some(look.id.clone());
+    }
+    let says = unknown("look", id, check.atlas.looks().iter().map(|l| l.id.as_str()));
+    check.fail(at, says)
+}
+
+fn look_weights(check: &mut Checker, at: &str, weights: &BTreeMap<String, f64>) -> BTreeMap<RegionId, f64> {
+    let mut resolved = BTreeMap::new();
+    for (id, weight) in weights {
+        let at = format!("{at}/{id}");
+        let region = check.region(&at, id);
+        let weight = check.number(&at, "a weight of", *weight, LOOK_WEIGHT, "");
+        resolved.extend(region.zip(weight));
+    }
+    resolved
+}
+
+fn equipment(check: &mut Checker, at: &str, items: &[String]) -> BTreeSet<EquipmentId> {
+    let mut resolved = BTreeSet::new();
+    for (i, id) in items.iter().enumerate() {
+        let found = check.atlas.equipment().iter().find(|item| item.id.as_str() == id);
+        if let Some(item) = found {
+            resolved.insert(item.id.clone());
+        } else {
+            let says = unknown("equipment", id, check.atlas.equipment().iter().map(|e| e.id.as_str()));
+            check.fail::<()>(format!("{at}/{i}"), says);
+        }
+    }
+    resolved
+}
+
+fn excluded(check: &mut Checker, at: &str, ids: &[String]) -> BTreeSet<ExerciseId> {
+    let each = ids.iter().enumerate();
+    each.filter_map(|(i, id)| check.exercise(&format!("{at}/{i}"), id).map(|e| e.id.clone())).collect()
+}
+
+fn pain_and_screens(check: &mut Checker, at: &str, entry: &ClientEntry) {
+    for (i, pain) in entry.pain.iter().enumerate() {
+        if !AREAS.contains(&pain.area.as_str()) {
+            let says = unknown("area", &pain.area, AREAS.into_iter());
+            check.fail::<()>(format!("{at}/pain/{i}/area"), says);
+        }
+        check.number(&format!("{at}/pain/{i}/level"), "a pain of", f64::from(pain.level), PAIN, "");
+    }
+    if let Some(extension) = entry.screens.shoulder_extension_deg {
+        for (side, degrees) in [("left", extension.left), ("right", extension.right)] {
+            let at = format!("{at}/screens/shoulder_extension_deg/{side}");
+            check.number(&at, "a shoulder extension of", degrees, EXTENSION_DEG, " degrees");
+        }
+    }
+}
+
+fn schools(check: &mut Checker, at: &str, chosen: &BTreeMap<String, String>) {
+    for (id, option) in chosen {
+        let at = format!("{at}/{id}");
+        let Some(school) = check.atlas.school(id) else {
+            let says = unknown("school", id, check.atlas.schools().iter().map(|s| s.id.as_str()));
+            check.fail::<()>(at, says);
+            continue;
+        };
+        if !school.options.iter().any(|o| o.id == *option) {
+            check.fail::<()>(at, unknown("option", option, school.options.iter().map(|o| o.id.as_str())));
+        }
+    }
+}

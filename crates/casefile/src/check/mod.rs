@@ -1,0 +1,124 @@
+//! The rules of the case file, one part each. Every problem is collected, not only the first.
+
+mod choices;
+mod client;
+mod round;
+mod tape;
+
+pub use choices::check_choices;
+pub use client::check_client;
+pub use tape::check_tape;
+
+use crate::problem::{Problem, unknown};
+use crate::raw::{CaseFile, TrainingRow};
+use assess::{Case, TrainingEntry};
+use atlas::{Atlas, Exercise};
+use jiff::civil::Date;
+use units::{ExerciseId, RegionId};
+
+/// Collects problems while values are resolved.
+pub(crate) struct Checker<'a> {
+    pub atlas: &'a Atlas,
+    pub problems: Vec<Problem>,
+}
+
+impl<'a> Checker<'a> {
+    pub fn new(atlas: &'a Atlas) -> Self {
+        Self { atlas, problems: Vec::new() }
+    }
+
+    pub fn fail<T>(&mut self, pointer: impl Into<String>, says: impl Into<String>) -> Option<T> {
+        self.problems.push(Problem::new(pointer, says));
+        None
+    }
+
+    /// Notes the problem of a failed conversion.
+    pub fn take<T, E: std::fmt::Display>(&mut self, pointer: &str, result: Result<T, E>) -> Option<T> {
+        result.map_or_else(|error| self.fail(pointer, error.to_string()), Some)
+    }
+
+    pub fn date(&mut self, pointer: &str, text: &str) -> Option<Date> {
+        let date = text.parse::<Date>().ok().filter(|_| text.len() == 10);
+        date.or_else(|| self.fail(pointer, format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD")))
+    }
+
+    pub fn number(&mut self, pointer: &str, what: &str, value: f64, [low, high]: [f64; 2], unit: &str) -> Option<f64> {
+        if value.is_finite() && (low..=high).contains(&value) {
+            return Some(value);
+        }
+        self.fail(pointer, format!("{what} {value}{unit} is out of range: expected {low} to {high}{unit}"))
+    }
+
+    pub fn region(&mut self, pointer: &str, id: &str) -> Option<RegionId> {
+        let found = self.atlas.regions().iter().find(|region| region.id.as_str() == id);
+        if let Some(region) = found {
+            return Some(region.id.clone());
+        }
+        let says = unknown("region", id, self.atlas.regions().iter().map(|r| r.id.as_str()));
+        self.fail(pointer, says)
+    }
+
+    pub fn exercise(&mut self, pointer: &str, id: &str) -> Option<&'a Exercise> {
+        let found = id.parse::<ExerciseId>().ok().and_then(|id| self.atlas.exercise(&id));
+        if found.is_none() {
+            let says = unknown("exercise", id, self.atlas.exercises().iter().map(|e| e.id.as_str()));
+            self.problems.push(Problem::new(pointer, says));
+        }
+        found
+    }
+}
+
+impl CaseFile {
+    /// Checks every rule of the format and turns the file into a case.
+    ///
+    /// # Errors
+    /// All problems, in the order of the file.
+    pub fn resolve(&self, atlas: &Atlas) -> Result<Case, Vec<Problem>> {
+        let mut check = Checker::new(atlas);
+        if self.format != Self::FORMAT {
+            check.fail::<()>("/format", format!("{:?} is not a case file: expected {:?}", self.format, Self::FORMAT));
+        }
+        if self.version != Self::VERSION {
+            let says = format!("version {} is not known: expected {}", self.version, Self::VERSION);
+            check.fail::<()>("/version", says);
+        }
+        let as_of = check.date("/as_of", &self.as_of);
+        let client = client::resolve(&mut check, "/client", &self.client, as_of);
+        let rounds = round::resolve_all(&mut check, &self.rounds, as_of);
+        let training: Vec<_> = self
+            .training
+            .iter()
+            .enumerate()
+            .filter_map(|(i, row)| training(&mut check, &format!("/training/{i}"), row, as_of))
+            .collect();
+        let choices = choices::resolve(&mut check, "/choices", &self.choices);
+        match (as_of, client, check.problems.is_empty()) {
+            (Some(as_of), Some(client), true) => Ok(Case { as_of, client, rounds, training, choices }),
+            _ => Err(check.problems),
+        }
+    }
+}
+
+fn training(check: &mut Checker, at: &str, row: &TrainingRow, as_of: Option<Date>) -> Option<TrainingEntry> {
+    const SETS: [f64; 2] = [1.0, 40.0];
+    let week_of = check.date(&format!("{at}/week_of"), &row.week_of);
+    if let (Some(week), Some(as_of)) = (week_of, as_of)
+        && week > as_of
+    {
+        check.fail::<()>(format!("{at}/week_of"), format!("the week of {week} is after as_of, {as_of}"));
+    }
+    let exercise = check.exercise(&format!("{at}/exercise"), &row.exercise);
+    let sets = check.number(&format!("{at}/sets"), "sets", f64::from(row.sets), SETS, "");
+    for (field, value) in [("session", row.session), ("position", row.position)] {
+        check.number(&format!("{at}/{field}"), field, f64::from(value), [1.0, 20.0], "");
+    }
+    sets?;
+    Some(TrainingEntry {
+        week_of: week_of?,
+        session: row.session,
+        position: row.position,
+        exercise: exercise?.id.clone(),
+        sets: row.sets,
+        one_sided: row.one_sided,
+    })
+}

@@ -1,0 +1,191 @@
+//! One round: date, weight, tape, skinfolds, ratings, outlines, tests.
+
+use super::{Checker, tape};
+use crate::problem::{Problem, unknown};
+use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TestEntry};
+use assess::{
+    Felt, MAX_REPS, OneSideTest, Outline, Rating, RatingJudgement, Round, Skinfolds, StrengthSet, Test,
+};
+use jiff::civil::Date;
+use std::collections::HashSet;
+use units::{Length, Mass, PoseId, Sides, SiteId, Skinfold};
+
+const WEIGHT_KG: [f64; 2] = [30.0, 300.0];
+const OUTLINE_CM: [f64; 2] = [3.0, 40.0];
+const HANG_S: [f64; 2] = [1.0, 900.0];
+const SCORE: std::ops::RangeInclusive<i8> = -2..=2;
+
+pub(super) fn resolve_all(check: &mut Checker, entries: &[RoundEntry], as_of: Option<Date>) -> Vec<Round> {
+    let mut rounds: Vec<Round> = Vec::new();
+    for (i, entry) in entries.iter().enumerate() {
+        let at = format!("/rounds/{i}");
+        let Some(round) = resolve(check, &at, entry, as_of) else { continue };
+        if rounds.iter().any(|other| other.date == round.date) {
+            check.fail::<()>(format!("{at}/date"), format!("there are two rounds on {}", round.date));
+        }
+        rounds.push(round);
+    }
+    rounds.sort_by_key(|round| round.date);
+    rounds
+}
+
+fn resolve(check: &mut Checker, at: &str, entry: &RoundEntry, as_of: Option<Date>) -> Option<Round> {
+    let date = check.date(&format!("{at}/date"), &entry.date);
+    if let (Some(date), Some(as_of)) = (date, as_of)
+        && date > as_of
+    {
+        check.fail::<()>(format!("{at}/date"), format!("the round of {date} is after as_of, {as_of}"));
+    }
+    if entry.measured_by.trim().is_empty() {
+        check.fail::<()>(format!("{at}/measured_by"), "who held the tape is needed: expected initials or a name");
+    }
+    let weight = entry.weight_kg.and_then(|kg| {
+        let at = format!("{at}/weight_kg");
+        let kg = check.number(&at, "a weight of", kg, WEIGHT_KG, " kg")?;
+        check.take(&at, Mass::from_kg(kg))
+    });
+    let tape = tape::resolve(check, &format!("{at}/tape"), &entry.tape);
+    let skinfolds = skinfolds(check, &format!("{at}/skinfolds"), &entry.skinfolds);
+    let ratings = ratings(check, &format!("{at}/ratings"), &entry.ratings);
+    let outlines = outlines(check, &format!("{at}/outlines"), entry);
+    let tests = entry.tests.iter().enumerate();
+    let tests = tests.filter_map(|(i, test)| self::test(check, &format!("{at}/tests/{i}"), test)).collect();
+    let measured_by = entry.measured_by.trim().to_owned();
+    Some(Round { date: date?, weight, measured_by, tape, skinfolds, ratings, outlines, tests })
+}
+
+fn skinfolds(check: &mut Checker, at: &str, entries: &[SkinfoldEntry]) -> Vec<Skinfolds> {
+    let mut seen = HashSet::new();
+    let mut resolved = Vec::new();
+    for (i, entry) in entries.iter().enumerate() {
+        let at = format!("{at}/{i}");
+        if !seen.insert((&entry.site, entry.side)) {
+            check.fail::<()>(at.as_str(), format!("the {} skinfold stands twice in this round", entry.site));
+        }
+        resolved.extend(skinfold(check, &at, entry));
+    }
+    resolved
+}
+
+fn skinfold(check: &mut Checker, at: &str, entry: &SkinfoldEntry) -> Option<Skinfolds> {
+    let found = entry.site.parse::<SiteId>().ok().and_then(|id| check.atlas.skinfold(&id));
+    let Some(site) = found else {
+        let says = unknown("skinfold site", &entry.site, check.atlas.skinfolds().iter().map(|s| s.id.as_str()));
+        return check.fail(format!("{at}/site"), says);
+    };
+    let list = format!("{at}/readings_mm");
+    let count = entry.readings_mm.len();
+    if count == 0 || count > tape::MAX_READINGS {
+        return check.fail(list, format!("{count} readings of {}: expected 1 to {}", site.id, tape::MAX_READINGS));
+    }
+    let each: Vec<Option<Skinfold>> = (entry.readings_mm.iter().enumerate())
+        .map(|(i, mm)| {
+            let at = format!("{list}/{i}");
+            let mm = check.number(&at, "a skinfold of", *mm, site.bounds_mm, " mm")?;
+            check.take(&at, Skinfold::from_mm(mm))
+        })
+        .collect();
+    Some(Skinfolds { site: site.id.clone(), side: entry.side, readings: each.into_iter().collect::<Option<_>>()? })
+}
+
+fn ratings(check: &mut Checker, at: &str, entries: &[RatingEntry]) -> Vec<Rating> {
+    let each = entries.iter().enumerate();
+    each.filter_map(|(i, entry)| rating(check, &format!("{at}/{i}"), entry)).collect()
+}
+
+fn rating(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<Rating> {
+    let region = check.region(&format!("{at}/region"), &entry.region);
+    let pose = pose(check, &format!("{at}/pose"), &entry.pose);
+    let judgement = judgement(check, at, entry);
+    let (region, pose) = (region?, pose?);
+    let shows = check.atlas.region(&region).is_some_and(|r| r.poses.contains(&pose));
+    if !shows {
+        let poses = check.atlas.region(&region).map(|r| r.poses.iter().map(PoseId::as_str).collect::<Vec<_>>());
+        let says = format!("pose {pose} does not show {region}: expected one of {}", poses.unwrap_or_default().join(", "));
+        return check.fail(format!("{at}/pose"), says);
+    }
+    let sided = check.atlas.region(&region).is_some_and(|r| r.paired);
+    if !sided && matches!(judgement, Some(RatingJudgement::LeftRight(_))) {
+        return check.fail(format!("{at}/left_right"), format!("{region} has no sides"));
+    }
+    Some(Rating { region, pose, judgement: judgement? })
+}
+
+fn pose(check: &mut Checker, at: &str, id: &str) -> Option<PoseId> {
+    if let Some(pose) = check.atlas.poses().iter().find(|pose| pose.id.as_str() == id) {
+        return Some(pose.id.clone());
+    }
+    let says = unknown("pose", id, check.atlas.poses().iter().map(|p| p.id.as_str()));
+    check.fail(at, says)
+}
+
+fn judgement(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<RatingJudgement> {
+    let (field, value, judgement) = match (entry.score, entry.left_right) {
+        (Some(score), None) => ("score", score, RatingJudgement::Standing(score)),
+        (None, Some(sides)) => ("left_right", sides, RatingJudgement::LeftRight(sides)),
+        _ => return check.fail(at, "a rating has either a score or a left_right: expected one of the two"),
+    };
+    if SCORE.contains(&value) {
+        return Some(judgement);
+    }
+    check.fail(format!("{at}/{field}"), format!("{field} {value} is out of range: expected -2 to 2"))
+}
+
+fn outlines(check: &mut Checker, at: &str, round: &RoundEntry) -> Vec<Outline> {
+    let mut seen = HashSet::new();
+    let mut resolved = Vec::new();
+    for (i, entry) in round.outlines.iter().enumerate() {
+        let at = format!("{at}/{i}");
+        if !seen.insert(entry.segment.as_str()) {
+            check.problems.push(Problem::new(at.as_str(), format!("{} stands twice", entry.segment.as_str())));
+        }
+        let mut width = |field: &str, cm: f64| {
+            let at = format!("{at}/{field}");
+            let cm = check.number(&at, "a width of", cm, OUTLINE_CM, " cm")?;
+            check.take(&at, Length::from_cm(cm))
+        };
+        let widths = entry.widths();
+        let both = Sides { left: width("left_width_cm", widths.left), right: width("right_width_cm", widths.right) };
+        resolved.extend(both.both().map(|width| Outline { segment: entry.segment, width }));
+    }
+    resolved
+}
+
+fn test(check: &mut Checker, at: &str, entry: &TestEntry) -> Option<Test> {
+    match entry {
+        TestEntry::OneSide { exercise, left, right } => {
+            let found = check.exercise(&format!("{at}/exercise"), exercise);
+            let left = strength(check, &format!("{at}/left"), *left);
+            let right = strength(check, &format!("{at}/right"), *right);
+            let sides = Sides { left, right }.both()?;
+            Some(Test::OneSide(OneSideTest { exercise: found?.id.clone(), sides }))
+        }
+        TestEntry::Hang { seconds } => {
+            check.number(&format!("{at}/seconds"), "a hang of", *seconds, HANG_S, " s").map(Test::Hang)
+        }
+        TestEntry::Feel { exercise, region, felt } => {
+            let found = check.exercise(&format!("{at}/exercise"), exercise);
+            let region = check.region(&format!("{at}/region"), region);
+            let felt = felt_where(check, &format!("{at}/felt"), felt)?;
+            Some(Test::Feel(Felt { exercise: found?.id.clone(), region: region?, felt }))
+        }
+    }
+}
+
+fn strength(check: &mut Checker, at: &str, entry: StrengthEntry) -> Option<StrengthSet> {
+    let load = check.take(&format!("{at}/load_kg"), Mass::from_kg(entry.load_kg));
+    let reps = [1.0, f64::from(MAX_REPS)];
+    check.number(&format!("{at}/reps"), "repetitions", f64::from(entry.reps), reps, "")?;
+    Some(StrengthSet { load: load?, reps: entry.reps })
+}
+
+/// A region, a named takeover such as a joint, or nowhere.
+fn felt_where(check: &mut Checker, at: &str, felt: &str) -> Option<String> {
+    let region = check.atlas.regions().iter().any(|r| r.id.as_str() == felt);
+    if region || felt == "nowhere" || check.atlas.named_takeover(felt).is_some() {
+        return Some(felt.to_owned());
+    }
+    let known = check.atlas.regions().iter().map(|r| r.id.as_str()).chain(["nowhere", "elbow", "shoulder"]);
+    let says = unknown("region", felt, known);
+    check.fail(at, says)
+}

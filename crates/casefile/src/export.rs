@@ -1,0 +1,125 @@
+//! A case back into its file, so that the same client can be assessed from the command line.
+
+use crate::raw::{
+    CaseFile, ChoicesEntry, ClientEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry, SkinfoldEntry,
+    StrengthEntry, TapeEntry, TestEntry, TrainingRow,
+};
+use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
+
+fn texts<T: ToString>(ids: impl IntoIterator<Item = T>) -> Vec<String> {
+    ids.into_iter().map(|id| id.to_string()).collect()
+}
+
+/// The file of a case; [`CaseFile::resolve`] gives the same case again.
+pub fn case_file(case: &Case) -> CaseFile {
+    CaseFile {
+        format: CaseFile::FORMAT.to_owned(),
+        version: CaseFile::VERSION,
+        as_of: case.as_of.to_string(),
+        client: ClientEntry::from(&case.client),
+        rounds: case.rounds.iter().map(round).collect(),
+        training: case.training.iter().map(training).collect(),
+        choices: ChoicesEntry::from(&case.choices),
+    }
+}
+
+impl From<&Client> for ClientEntry {
+    fn from(client: &Client) -> Self {
+        Self {
+            name: client.name.clone(),
+            sex: client.sex,
+            birth_date: client.birth_date.to_string(),
+            height_cm: client.height.cm(),
+            dominant_hand: client.dominant_hand,
+            experience: client.experience,
+            look: client.look.to_string(),
+            look_weights: client.look_weights.iter().map(|(region, weight)| (region.to_string(), *weight)).collect(),
+            days_per_week: client.days_per_week,
+            minutes_per_session: client.minutes_per_session,
+            max_exercises_per_session: client.max_exercises_per_session,
+            equipment: texts(&client.equipment),
+            pain: client.pain.clone(),
+            screens: client.screens.clone(),
+            excluded_exercises: texts(&client.excluded_exercises),
+            schools: client.schools.clone(),
+        }
+    }
+}
+
+impl From<&Choices> for ChoicesEntry {
+    fn from(choices: &Choices) -> Self {
+        let overrides = choices.overrides.iter().map(|o| OverrideEntry {
+            region: o.region.to_string(),
+            verdict: o.verdict,
+            reason: o.reason.clone(),
+        });
+        Self { bring_up: texts(&choices.bring_up), hold_back: texts(&choices.hold_back), overrides: overrides.collect() }
+    }
+}
+
+fn round(round: &Round) -> RoundEntry {
+    let tape = round.tape.iter().map(|m| TapeEntry {
+        site: m.site.to_string(),
+        side: m.side,
+        readings_cm: m.readings.iter().map(|r| r.cm()).collect(),
+    });
+    let skinfolds = round.skinfolds.iter().map(|m| SkinfoldEntry {
+        site: m.site.to_string(),
+        side: m.side,
+        readings_mm: m.readings.iter().map(|r| r.mm()).collect(),
+    });
+    let outlines = round.outlines.iter().map(|outline| OutlineEntry {
+        segment: outline.segment,
+        left_width_cm: outline.width.left.cm(),
+        right_width_cm: outline.width.right.cm(),
+    });
+    RoundEntry {
+        date: round.date.to_string(),
+        weight_kg: round.weight.map(units::Mass::kg),
+        measured_by: round.measured_by.clone(),
+        tape: tape.collect(),
+        skinfolds: skinfolds.collect(),
+        ratings: round.ratings.iter().map(rating).collect(),
+        outlines: outlines.collect(),
+        tests: round.tests.iter().map(test).collect(),
+    }
+}
+
+fn rating(rating: &Rating) -> RatingEntry {
+    let (score, left_right) = match rating.judgement {
+        RatingJudgement::Standing(score) => (Some(score), None),
+        RatingJudgement::LeftRight(sides) => (None, Some(sides)),
+    };
+    RatingEntry { region: rating.region.to_string(), pose: rating.pose.to_string(), score, left_right }
+}
+
+fn strength(set: StrengthSet) -> StrengthEntry {
+    StrengthEntry { load_kg: set.load.kg(), reps: set.reps }
+}
+
+fn test(test: &Test) -> TestEntry {
+    match test {
+        Test::OneSide(test) => TestEntry::OneSide {
+            exercise: test.exercise.to_string(),
+            left: strength(test.sides.left),
+            right: strength(test.sides.right),
+        },
+        Test::Hang(seconds) => TestEntry::Hang { seconds: *seconds },
+        Test::Feel(felt) => TestEntry::Feel {
+            exercise: felt.exercise.to_string(),
+            region: felt.region.to_string(),
+            felt: felt.felt.clone(),
+        },
+    }
+}
+
+fn training(entry: &TrainingEntry) -> TrainingRow {
+    TrainingRow {
+        week_of: entry.week_of.to_string(),
+        session: entry.session,
+        position: entry.position,
+        exercise: entry.exercise.to_string(),
+        sets: entry.sets,
+        one_sided: entry.one_sided,
+    }
+}

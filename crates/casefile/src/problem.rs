@@ -1,0 +1,35 @@
+//! What is wrong with a file, and where.
+
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// One problem of an input: a place and a sentence that says what is wrong and what is expected.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Problem {
+    /// JSON pointer (RFC 6901).
+    pub pointer: String,
+    /// What is wrong, and what is expected.
+    pub says: String,
+}
+
+impl Problem {
+    pub(crate) fn new(pointer: impl Into<String>, says: impl Into<String>) -> Self {
+        Self { pointer: pointer.into(), says: says.into() }
+    }
+}
+
+impl std::fmt::Display for Problem {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        let place = if self.pointer.is_empty() { "/" } else { &self.pointer };
+        write!(f, "{place}: {}", self.says)
+    }
+}
+
+/// "no site named X: did you mean Y?", or a list of what there is when nothing is alike.
+pub(crate) fn unknown<'a>(kind: &str, word: &str, known: impl Iterator<Item = &'a str> + Clone) -> String {
+    match atlas::nearest(word, known.clone()) {
+        Some(near) => format!("there is no {kind} {word:?}: did you mean {near:?}?"),
+        None => format!("there is no {kind} {word:?}: expected one of {}", known.collect::<Vec<_>>().join(", ")),
+    }
+}

@@ -1,0 +1,102 @@
+//! What is possible but looks wrong: said, not refused.
+
+use assess::{Case, Round, TapeMeasure, replicate};
+use atlas::Atlas;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use units::{Side, Sides, SiteId};
+use utoipa::ToSchema;
+
+/// A warning about one site of a round.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Warning {
+    /// Round date and site, for the reader.
+    pub place: String,
+    /// The site.
+    pub site: SiteId,
+    /// The side, when only one is meant.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// What looks wrong, and what to do.
+    pub says: String,
+}
+
+impl std::fmt::Display for Warning {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        write!(f, "{}: {}", self.place, self.says)
+    }
+}
+
+/// Warnings about the newest round: readings too far apart, sides too different, sides that look swapped against the round
+/// before.
+pub fn warnings(atlas: &Atlas, case: &Case) -> Vec<Warning> {
+    let Some((newest, earlier)) = case.rounds.split_last() else { return Vec::new() };
+    let mut found: Vec<Warning> = newest.tape.iter().filter_map(|m| third_reading(atlas, newest, m)).collect();
+    let paired = atlas.sites().iter().filter(|site| site.paired);
+    found.extend(paired.filter_map(|site| sides_warning(atlas, newest, earlier.last(), &site.id)));
+    found
+}
+
+fn value(atlas: &Atlas, measure: &TapeMeasure) -> Option<f64> {
+    let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
+    replicate(&readings, atlas.evidence().error.third_reading_girth_pct).map(|r| r.value)
+}
+
+fn third_reading(atlas: &Atlas, round: &Round, measure: &TapeMeasure) -> Option<Warning> {
+    let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
+    let combined = replicate(&readings, atlas.evidence().error.third_reading_girth_pct)?;
+    combined.needs_third.then(|| Warning {
+        place: place(round, &measure.site, measure.side),
+        site: measure.site.clone(),
+        side: measure.side,
+        says: format!("the two readings differ by {:.1} %: take a third", combined.difference_pct.unwrap_or(0.0)),
+    })
+}
+
+fn both(atlas: &Atlas, round: &Round, site: &SiteId) -> Option<Sides<f64>> {
+    let of = |side| round.tape.iter().find(|m| m.site == *site && m.side == Some(side)).and_then(|m| value(atlas, m));
+    Sides { left: of(Side::Left), right: of(Side::Right) }.both()
+}
+
+fn sides_warning(atlas: &Atlas, newest: &Round, before: Option<&Round>, site: &SiteId) -> Option<Warning> {
+    let now = both(atlas, newest, site)?;
+    let percent = 100.0 * (now.left - now.right).abs() / now.mean();
+    let settings = &atlas.evidence().error;
+    let says = if before.and_then(|round| both(atlas, round, site)).is_some_and(|then| look_swapped(now, then)) {
+        "left and right look swapped against the round before: check which side is which".to_owned()
+    } else if percent > settings.swapped_sides_pct {
+        format!(
+            "the sides differ by {percent:.1} %: check the sides and the tape's level; if it holds, refer before training \
+             it up"
+        )
+    } else {
+        return None;
+    };
+    Some(Warning { place: place(newest, site, None), site: site.clone(), side: None, says })
+}
+
+/// Whether the sides match the round before better when exchanged, by more than readings scatter.
+fn look_swapped(now: Sides<f64>, then: Sides<f64>) -> bool {
+    const SCATTER_PCT: f64 = 2.0;
+    let apart = |a: Sides<f64>, b: Sides<f64>| (a.left - b.left).abs() + (a.right - b.right).abs();
+    let gained = apart(now, then) - apart(now.swapped(), then);
+    100.0 * gained / now.mean() > 2.0 * SCATTER_PCT
+}
+
+fn place(round: &Round, site: &SiteId, side: Option<Side>) -> String {
+    side.map_or_else(|| format!("{} {site}", round.date), |side| format!("{} {site} {side}", round.date))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::the_same_lean_as_before(Sides { left: 36.0, right: 38.0 }, false)]
+    #[case::the_lean_turned_round(Sides { left: 38.0, right: 36.0 }, true)]
+    #[case::both_sides_grew(Sides { left: 37.0, right: 39.0 }, false)]
+    fn sides_that_match_better_exchanged_look_swapped(#[case] now: Sides<f64>, #[case] swapped: bool) {
+        assert_eq!(look_swapped(now, Sides { left: 36.0, right: 38.0 }), swapped);
+    }
+}

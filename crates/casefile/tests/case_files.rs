@@ -1,0 +1,195 @@
+//! The case file's rules, each broken once, and what a good file becomes.
+
+use assess::{Knowledge, Standing, assess};
+use casefile::{CaseFile, assessment_file, case_file, plan_file, schemas};
+use proptest::prelude::*;
+use rstest::rstest;
+use serde_json::{Value, json};
+use std::sync::LazyLock;
+
+static KNOWLEDGE: LazyLock<Knowledge> = LazyLock::new(|| Knowledge::load().expect("shipped data"));
+
+const EXAMPLE: &str = include_str!("../../../docs/examples/case.json");
+
+fn example() -> Value {
+    serde_json::from_str(EXAMPLE).unwrap()
+}
+
+fn problems(file: &Value) -> Vec<String> {
+    match CaseFile::parse(&file.to_string()) {
+        Err(problem) => vec![problem.to_string()],
+        Ok(case) => {
+            let refused = case.resolve(&KNOWLEDGE.atlas).err().unwrap_or_default();
+            refused.iter().map(ToString::to_string).collect()
+        }
+    }
+}
+
+/// The example with one value replaced or added.
+fn with(pointer: &str, value: Value) -> Value {
+    let mut file = example();
+    let (parent, key) = pointer.rsplit_once('/').unwrap();
+    match file.pointer_mut(parent).unwrap() {
+        Value::Object(map) => {
+            map.insert(key.to_owned(), value);
+        }
+        Value::Array(list) => {
+            let place: usize = key.parse().unwrap();
+            if place < list.len() { list[place] = value } else { list.push(value) }
+        }
+        other => panic!("{parent} is {other}"),
+    }
+    file
+}
+
+#[test]
+fn the_example_is_accepted_and_comes_back_the_same() {
+    let file = CaseFile::parse(EXAMPLE).unwrap();
+    let case = file.resolve(&KNOWLEDGE.atlas).unwrap();
+    let again = case_file(&case).resolve(&KNOWLEDGE.atlas).unwrap();
+    assert_eq!(case_file(&again), case_file(&case));
+}
+
+#[rstest]
+#[case::an_unknown_field("/client/heigth_cm", json!(178), "/client/heigth_cm: unknown field `heigth_cm`")]
+#[case::another_version("/version", json!(2), "/version: version 2 is not known: expected 1")]
+#[case::another_format("/format", json!("case"), "/format: \"case\" is not a case file: expected \"orthomer-case\"")]
+#[case::a_date_that_does_not_exist(
+    "/rounds/0/date", json!("2026-02-30"),
+    "/rounds/0/date: \"2026-02-30\" is not a date of the calendar: expected YYYY-MM-DD"
+)]
+#[case::a_round_in_the_future(
+    "/rounds/0/date", json!("2026-03-03"), "/rounds/0/date: the round of 2026-03-03 is after as_of, 2026-03-02"
+)]
+#[case::a_training_week_in_the_future(
+    "/training/0/week_of", json!("2026-03-09"), "/training/0/week_of: the week of 2026-03-09 is after as_of, 2026-03-02"
+)]
+#[case::an_unknown_region(
+    "/choices/bring_up/0", json!("delts.rear"), "/choices/bring_up/0: there is no region \"delts.rear\": did you mean"
+)]
+#[case::an_unknown_exercise(
+    "/client/excluded_exercises/0", json!("bb-upright"),
+    "/client/excluded_exercises/0: there is no exercise \"bb-upright\": did you mean \"bb-upright-row\"?"
+)]
+#[case::a_score_off_the_scale(
+    "/rounds/0/ratings/0/score", json!(-3), "/rounds/0/ratings/0/score: score -3 is out of range: expected -2 to 2"
+)]
+#[case::a_pose_that_does_not_show_the_region(
+    "/rounds/0/ratings/0/pose", json!("F"), "/rounds/0/ratings/0/pose: pose F does not show delts.posterior"
+)]
+#[case::no_readings("/rounds/0/tape/0/readings_cm", json!([]), "/rounds/0/tape/0/readings_cm: 0 readings of neck")]
+#[case::a_slipped_decimal_point(
+    "/rounds/0/tape/3/readings_cm/0", json!(361), "/rounds/0/tape/3/readings_cm/0: 361 cm is outside 15 to 75 cm for \
+     arm-flexed; did you mean 36.1?"
+)]
+#[case::too_many_repetitions(
+    "/rounds/0/tests/0/left", json!({"load_kg": 14, "reps": 25}),
+    "/rounds/0/tests/0/left/reps: repetitions 25 is out of range: expected 1 to 20"
+)]
+#[case::four_regions_at_once(
+    "/choices/bring_up", json!(["neck", "cuff", "grip", "erectors"]),
+    "/choices/bring_up: 4 regions to bring up: expected at most 3"
+)]
+#[case::overruled_without_a_reason(
+    "/choices/overrides/0/reason", json!(" "), "/choices/overrides/0/reason: an overruled verdict needs a reason"
+)]
+#[case::a_school_that_does_not_exist(
+    "/client/schools/session_order", json!("priority"),
+    "/client/schools/session_order: there is no option \"priority\": did you mean \"priority-first\"?"
+)]
+#[case::a_word_for_a_number("/client/height_cm", json!("tall"), "/client/height_cm: invalid type: string \"tall\"")]
+#[case::an_impossible_stature(
+    "/client/height_cm", json!(17.8), "/client/height_cm: a stature of 17.8 cm is out of range: expected 120 to 230 cm"
+)]
+fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case] value: Value, #[case] says: &str) {
+    let found = problems(&with(pointer, value));
+    assert!(found.len() == 1 && found[0].starts_with(says), "{found:?}");
+}
+
+#[test]
+fn every_problem_is_reported_not_only_the_first() {
+    let mut file = with("/client/look", json!("tapper"));
+    file["rounds"][0]["tape"][0]["site"] = json!("nek");
+    assert_eq!(problems(&file).len(), 2);
+}
+
+#[rstest]
+#[case::cut_off(&EXAMPLE[..200])]
+#[case::empty("")]
+#[case::not_json("client: Example")]
+fn a_broken_file_is_one_problem(#[case] text: &str) {
+    assert!(CaseFile::parse(text).is_err());
+}
+
+#[test]
+fn the_verdict_on_the_example_reads_as_a_coach_would() {
+    let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let assessment = assess(&KNOWLEDGE, &case).unwrap();
+    let standing = |id: &str| assessment.region(&id.parse().unwrap()).unwrap().standing();
+    assert_eq!(standing("calves.gastrocnemius"), Standing::Behind, "34.7 cm on a 23 cm ankle");
+    assert_eq!(standing("quads.vastus-lateralis"), Standing::Level, "overruled by the coach");
+    let arm = assessment.asymmetries.iter().find(|a| a.site.as_str() == "arm-flexed").unwrap();
+    assert!(arm.difference_cm < 0.0, "the left arm is the smaller one");
+}
+
+#[test]
+fn outputs_keep_to_their_committed_schemas() {
+    let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let assessment = assess(&KNOWLEDGE, &case).unwrap();
+    let plan = plan::plan(&KNOWLEDGE, &case, &assessment);
+    let outputs = [
+        ("orthomer-case", example()),
+        ("orthomer-assessment", json!(assessment_file(&KNOWLEDGE, &case, &assessment, true))),
+        ("orthomer-plan", json!(plan_file(&plan, 1.0))),
+        ("orthomer-catalogue", json!(casefile::catalogue(&KNOWLEDGE.atlas))),
+    ];
+    for (name, output) in outputs {
+        let path = format!("{}/../../docs/schema/{name}.schema.json", env!("CARGO_MANIFEST_DIR"));
+        let schema: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
+        let errors: Vec<String> =
+            jsonschema::validator_for(&schema).unwrap().iter_errors(&output).map(|e| e.to_string()).collect();
+        assert!(errors.is_empty(), "{name}: {errors:?}");
+    }
+}
+
+#[test]
+fn the_committed_schemas_are_the_ones_the_types_give() {
+    for (name, schema) in schemas() {
+        let path = format!("{}/../../docs/schema/{name}.schema.json", env!("CARGO_MANIFEST_DIR"));
+        let committed: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
+        assert_eq!(committed, json!(schema), "{name}: run `make schema`");
+    }
+}
+
+/// JSON of any shape, with the format's own field names among the keys.
+fn any_json() -> impl Strategy<Value = Value> {
+    let leaf = prop_oneof![
+        Just(Value::Null),
+        any::<bool>().prop_map(Value::from),
+        any::<f64>().prop_map(Value::from),
+        "[a-z.-]{0,12}".prop_map(Value::from),
+    ];
+    leaf.prop_recursive(4, 48, 6, |inner| {
+        let key = prop_oneof![Just("client".to_owned()), Just("rounds".to_owned()), Just("tape".to_owned()), "[a-z_]{1,8}"];
+        prop_oneof![
+            prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
+            prop::collection::btree_map(key, inner, 0..6)
+                .prop_map(|map| Value::Object(map.into_iter().collect())),
+        ]
+    })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(128))]
+
+    #[test]
+    fn no_json_in_any_place_of_the_file_makes_it_panic(
+        value in any_json(),
+        place in prop::sample::select(vec![
+            "/client", "/client/pain", "/client/equipment", "/rounds", "/rounds/0/tape", "/rounds/0/tape/0",
+            "/rounds/0/tape/0/readings_cm", "/rounds/0/tests", "/rounds/0/ratings/0", "/training", "/choices",
+        ]),
+    ) {
+        let _ = problems(&with(place, value));
+    }
+}

@@ -1,0 +1,78 @@
+//! The commands that read a file and print JSON.
+
+use crate::failure::Failure;
+use assess::{Case, Knowledge};
+use casefile::{CaseFile, Problem};
+use serde::Serialize;
+use std::io::Write;
+use std::path::Path;
+use std::time::Instant;
+
+/// Prints the catalogue.
+pub fn catalogue() -> Result<(), Failure> {
+    let atlas = atlas::Atlas::load().map_err(Failure::other)?;
+    print(&casefile::catalogue(&atlas))
+}
+
+/// Prints the verdict on a case file.
+pub fn assess(path: &Path, explain: bool) -> Result<(), Failure> {
+    let knowledge = Knowledge::load().map_err(Failure::other)?;
+    let case = read_case(&knowledge, path)?;
+    let assessment = assess::assess(&knowledge, &case).map_err(Failure::other)?;
+    print(&casefile::assessment_file(&knowledge, &case, &assessment, explain))
+}
+
+/// Assessment and plan of one case.
+#[derive(Serialize)]
+struct AssessedPlan {
+    assessment: casefile::AssessmentFile,
+    #[serde(flatten)]
+    plan: casefile::PlanFile,
+}
+
+/// Prints assessment and plan of a case file.
+pub fn plan(path: &Path) -> Result<(), Failure> {
+    let knowledge = Knowledge::load().map_err(Failure::other)?;
+    let case = read_case(&knowledge, path)?;
+    let assessment = assess::assess(&knowledge, &case).map_err(Failure::other)?;
+    let start = Instant::now();
+    let plan = plan::plan(&knowledge, &case, &assessment);
+    let solve_ms = start.elapsed().as_secs_f64() * 1000.0;
+    print(&AssessedPlan {
+        assessment: casefile::assessment_file(&knowledge, &case, &assessment, false),
+        plan: casefile::plan_file(&plan, solve_ms),
+    })
+}
+
+/// Writes the schemas of the open files.
+pub fn schema(dir: &Path) -> Result<(), Failure> {
+    std::fs::create_dir_all(dir).map_err(Failure::other)?;
+    for (name, schema) in casefile::schemas() {
+        let text = serde_json::to_string_pretty(&schema).map_err(Failure::other)?;
+        std::fs::write(dir.join(format!("{name}.schema.json")), text + "\n").map_err(Failure::other)?;
+    }
+    Ok(())
+}
+
+fn read_case(knowledge: &Knowledge, path: &Path) -> Result<Case, Failure> {
+    let unreadable = |error: std::io::Error| {
+        let says = format!("{} cannot be read: {error}", path.display());
+        Failure::Input(vec![Problem { pointer: String::new(), says }])
+    };
+    let text = std::fs::read_to_string(path).map_err(unreadable)?;
+    let file = CaseFile::parse(&text).map_err(|problem| Failure::Input(vec![problem]))?;
+    let case = file.resolve(&knowledge.atlas).map_err(Failure::Input)?;
+    for warning in casefile::warnings(&knowledge.atlas, &case) {
+        eprintln!("warning: {warning}");
+    }
+    Ok(case)
+}
+
+/// Prints JSON; a closed pipe is no failure.
+fn print(value: &impl Serialize) -> Result<(), Failure> {
+    let text = serde_json::to_string_pretty(value).map_err(Failure::other)?;
+    match writeln!(std::io::stdout().lock(), "{text}") {
+        Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(Failure::other(error)),
+        _ => Ok(()),
+    }
+}

@@ -1,0 +1,80 @@
+//! How many hard sets a week a region should get (programming.md 1).
+
+use assess::{Case, Class};
+use atlas::Atlas;
+use jiff::{ToSpan, civil::Date};
+use units::RegionId;
+
+/// Weekly fractional sets: below `low` is too little, `aim` is wanted, above `high` is too much.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Dose {
+    /// Too little below this.
+    pub low: f64,
+    /// Wanted.
+    pub aim: f64,
+    /// Too much above this.
+    pub high: f64,
+    /// Fewest sessions a week that give it work.
+    pub sessions_low: u8,
+}
+
+/// The dose of a class before the client's history is looked at. Common practice, no source.
+fn of_class(class: Class) -> Dose {
+    match class {
+        Class::BringUp => Dose { low: 10.0, aim: 14.0, high: 20.0, sessions_low: 2 },
+        Class::Grow => Dose { low: 6.0, aim: 9.0, high: 14.0, sessions_low: 1 },
+        Class::Keep => Dose { low: 3.0, aim: 5.0, high: 8.0, sessions_low: 1 },
+        Class::HoldBack => Dose { low: 0.0, aim: 0.0, high: 6.0, sessions_low: 0 },
+    }
+}
+
+/// Weeks of history that set the ramp.
+const HISTORY_WEEKS: i64 = 4;
+
+/// Average weekly fractional sets of a region over the four weeks before `as_of`; `None` when no training is known at all.
+pub fn recent_average(atlas: &Atlas, case: &Case, region: &RegionId) -> Option<f64> {
+    let since = case.as_of.checked_sub(HISTORY_WEEKS.weeks()).unwrap_or(Date::MIN);
+    let recent: Vec<_> = case.training.iter().filter(|entry| entry.week_of >= since).collect();
+    if recent.is_empty() {
+        return None;
+    }
+    let weeks = recent.iter().map(|entry| entry.week_of).collect::<std::collections::BTreeSet<_>>().len();
+    let sets: f64 = recent
+        .iter()
+        .filter_map(|entry| Some(f64::from(entry.sets) * atlas.exercise(&entry.exercise)?.fraction(region)))
+        .sum();
+    Some(sets / weeks as f64)
+}
+
+/// The dose of a class, its aim never more than a fifth (at least 2 sets) above what the client has been doing.
+pub fn dose(class: Class, recent_average: Option<f64>) -> Dose {
+    const RISE: f64 = 1.2;
+    const RISE_AT_LEAST: f64 = 2.0;
+    let full = of_class(class);
+    let Some(average) = recent_average else { return full };
+    let ceiling = (average * RISE).max(average + RISE_AT_LEAST);
+    Dose { aim: full.aim.min(ceiling), low: full.low.min(ceiling), ..full }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    // programming.md 1; common practice, no source.
+    #[rstest]
+    #[case::nothing_known(None, 14.0)]
+    #[case::from_nothing_two_sets(Some(0.0), 2.0)]
+    #[case::small_doses_rise_by_two(Some(5.0), 7.0)]
+    #[case::larger_ones_by_a_fifth(Some(11.0), 13.2)]
+    #[case::never_past_the_class(Some(18.0), 14.0)]
+    fn the_aim_rises_by_a_fifth_or_two_sets(#[case] average: Option<f64>, #[case] aim: f64) {
+        assert!((dose(Class::BringUp, average).aim - aim).abs() < 1e-12);
+    }
+
+    #[rstest]
+    fn a_held_back_region_aims_for_no_direct_work() {
+        let held = dose(Class::HoldBack, Some(20.0));
+        assert!(held.aim.abs() < 1e-12 && held.sessions_low == 0);
+    }
+}

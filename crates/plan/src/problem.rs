@@ -1,0 +1,234 @@
+//! Everything the planner needs, resolved: days, minutes, demands per region, exercises that are allowed.
+
+use crate::dose::{Dose, dose, recent_average};
+use crate::order::SessionOrder;
+use crate::rules::allowed::{Refusal, refusal};
+use crate::timing::ItemTime;
+use assess::{Assessment, Case, Class, Experience, Hand, Knowledge, SideVerdict, Tilt};
+use atlas::{Exercise, SidesUse};
+use std::collections::BTreeSet;
+use units::{ExerciseId, RegionId, Side, SiteId};
+
+/// What one region asks of the week.
+#[derive(Clone, Debug)]
+pub struct Demand {
+    /// The region.
+    pub region: RegionId,
+    /// What a coach calls it.
+    pub name: String,
+    /// Its class.
+    pub class: Class,
+    /// Its dose.
+    pub dose: Dose,
+    /// How much a shortfall costs.
+    pub weight: f64,
+    /// The smaller side, when a real difference is to be acted on.
+    pub weaker: Option<Side>,
+    /// Sets a week lately, when training is known.
+    pub recent: Option<f64>,
+    /// May be trained on consecutive days.
+    pub daily: bool,
+    /// Some allowed exercise loads it where it is stretched.
+    pub stretch_possible: bool,
+}
+
+/// An exercise the client may do.
+#[derive(Clone, Debug)]
+pub struct Candidate {
+    /// The exercise.
+    pub exercise: Exercise,
+    /// Demand index and fraction.
+    pub targets: Vec<(usize, f64)>,
+    /// Whether it is done one side at a time in this plan.
+    pub one_sided: bool,
+    /// The side that goes first when one-sided.
+    pub first: Side,
+    /// Extra sets for the weaker side.
+    pub extra_sets_weaker: u16,
+    /// Time of a set.
+    pub time: ItemTime,
+    /// The client has done it lately.
+    pub known: bool,
+    /// How well liked it is, 0 to 3: it stretches a main target, it holds the body, the client knows it.
+    pub merit: u8,
+}
+
+impl Candidate {
+    /// Time of the extra sets of the weaker side, s.
+    pub fn extra_set_s(&self) -> f64 {
+        f64::from(self.extra_sets_weaker) * (self.time.work_s + f64::from(self.time.rest_s))
+    }
+
+    /// Whether `demand` is a main target.
+    pub fn trains(&self, demand: usize) -> bool {
+        self.fraction(demand) >= 1.0
+    }
+
+    /// Fraction of a set that counts for `demand`.
+    pub fn fraction(&self, demand: usize) -> f64 {
+        self.targets.iter().find(|(d, _)| *d == demand).map_or(0.0, |(_, f)| *f)
+    }
+}
+
+/// A planning problem.
+#[derive(Clone, Debug)]
+pub struct PlanProblem {
+    /// Weekdays of the sessions, 1 to 7.
+    pub days: Vec<u8>,
+    /// Minutes a session.
+    pub minutes: f64,
+    /// Exercises a session at most.
+    pub max_exercises: usize,
+    /// Hard sets a week at most.
+    pub weekly_sets: u32,
+    /// Exercises of one family in a session at most.
+    pub family_limit: usize,
+    /// Order within a session.
+    pub order: SessionOrder,
+    /// Repetitions in reserve.
+    pub reserve: u8,
+    /// By region, in the order of the atlas.
+    pub demands: Vec<Demand>,
+    /// Allowed exercises.
+    pub candidates: Vec<Candidate>,
+    /// Refused exercises with the rule in the way.
+    pub refused: Vec<(Exercise, Refusal)>,
+}
+
+/// Hard sets a week unless the client's minutes allow fewer (common practice, no source).
+const WEEKLY_SETS: u32 = 90;
+
+impl PlanProblem {
+    /// Resolves a case and its assessment.
+    pub fn new(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> Self {
+        let atlas = &knowledge.atlas;
+        let mut demands: Vec<Demand> =
+            (0..assessment.regions.len()).map(|i| demand(knowledge, case, assessment, i)).collect();
+        let (mut candidates, mut refused) = (Vec::new(), Vec::new());
+        let known: BTreeSet<&ExerciseId> = case.training.iter().map(|entry| &entry.exercise).collect();
+        for exercise in atlas.exercises() {
+            match refusal(exercise, &case.client) {
+                Some(reason) => refused.push((exercise.clone(), reason)),
+                None => candidates.push(candidate(exercise, &demands, case, known.contains(&exercise.id))),
+            }
+        }
+        for demand in &mut demands {
+            demand.stretch_possible = candidates.iter().any(|c| c.exercise.loads_stretched(&demand.region));
+        }
+        Self {
+            days: weekdays(case.client.days_per_week),
+            minutes: f64::from(case.client.minutes_per_session),
+            max_exercises: usize::from(case.client.max_exercises_per_session),
+            weekly_sets: WEEKLY_SETS,
+            family_limit: if school(knowledge, case, "family_rule") == "several" { 2 } else { 1 },
+            order: SessionOrder::from_school(&school(knowledge, case, "session_order")),
+            reserve: if case.client.experience == Experience::Beginner { 2 } else { 1 },
+            demands,
+            candidates: extra_sets(candidates, &school(knowledge, case, "asymmetry_sets")),
+            refused,
+        }
+    }
+}
+
+/// The client's school for a question, else its default.
+fn school(knowledge: &Knowledge, case: &Case, id: &str) -> String {
+    let default = || knowledge.atlas.school(id).map(|s| s.default.clone()).unwrap_or_default();
+    case.client.schools.get(id).cloned().unwrap_or_else(default)
+}
+
+/// Sessions spread over the week, Monday = 1.
+fn weekdays(count: u8) -> Vec<u8> {
+    match count {
+        0 | 1 => vec![1],
+        2 => vec![1, 4],
+        3 => vec![1, 3, 5],
+        4 => vec![1, 2, 4, 5],
+        5 => vec![1, 2, 3, 5, 6],
+        6 => vec![1, 2, 3, 4, 5, 6],
+        _ => (1..=7).collect(),
+    }
+}
+
+fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: usize) -> Demand {
+    let verdict = &assessment.regions[index];
+    let class = assessment.classes[index];
+    let region = &knowledge.atlas.regions()[index];
+    let recent = recent_average(&knowledge.atlas, case, &region.id);
+    let by_class = match class {
+        Class::BringUp => 3.0,
+        Class::Grow => 1.0,
+        Class::Keep => 0.6,
+        Class::HoldBack => 0.3,
+    };
+    let visibility = if class == Class::BringUp { 1.0 } else { region.visibility };
+    Demand {
+        region: region.id.clone(),
+        name: region.name.clone(),
+        class,
+        dose: dose(class, recent),
+        weight: by_class * visibility * verdict.look_weight.max(0.1),
+        weaker: weaker_side(knowledge, assessment, index),
+        recent,
+        daily: matches!(region.id.muscle(), "forearm" | "calves"),
+        stretch_possible: false,
+    }
+}
+
+/// The smaller side of a region when the difference is real and worth acting on: said by the region's own posterior, or by
+/// a girth it shares in whose difference is real and which dominance alone does not explain.
+fn weaker_side(knowledge: &Knowledge, assessment: &Assessment, index: usize) -> Option<Side> {
+    let verdict = &assessment.regions[index];
+    let posterior = verdict.asymmetry?;
+    match posterior.tilt {
+        Tilt::LeftSmaller => return Some(Side::Left),
+        Tilt::RightSmaller => return Some(Side::Right),
+        Tilt::Equal | Tilt::Unclear => {}
+    }
+    let shares = |site: &SiteId| {
+        knowledge.atlas.evidence().composition.get(site).is_some_and(|shares| shares.contains_key(&verdict.region))
+    };
+    let acted_on = assessment.asymmetries.iter().find(|a| {
+        a.verdict == SideVerdict::RealAct && !a.dominance_explains && shares(&a.site)
+    })?;
+    let smaller = acted_on.sides_cm.larger_side()?.other();
+    let agrees = if smaller == Side::Left { posterior.mean < 0.0 } else { posterior.mean > 0.0 };
+    agrees.then_some(smaller)
+}
+
+fn candidate(exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) -> Candidate {
+    let place = |region: &RegionId| demands.iter().position(|d| d.region == *region);
+    let targets: Vec<(usize, f64)> =
+        exercise.targets.iter().filter_map(|(region, fraction)| Some((place(region)?, *fraction))).collect();
+    let weaker = targets.iter().filter(|(_, f)| *f >= 1.0).find_map(|(d, _)| demands[*d].weaker);
+    let one_sided = match exercise.sides {
+        SidesUse::One => true,
+        SidesUse::Both => false,
+        SidesUse::Either => weaker.is_some(),
+    };
+    let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
+    Candidate {
+        exercise: exercise.clone(),
+        targets,
+        one_sided,
+        first: weaker.unwrap_or(non_dominant),
+        extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
+        time: ItemTime::of(exercise),
+        known,
+        merit: merit(exercise, known),
+    }
+}
+
+fn merit(exercise: &Exercise, known: bool) -> u8 {
+    let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
+    [stretched, exercise.stability == 2, known].into_iter().map(u8::from).sum()
+}
+
+/// The school "equal sets" takes the extra set away again.
+fn extra_sets(mut candidates: Vec<Candidate>, school: &str) -> Vec<Candidate> {
+    if school == "match" {
+        for candidate in &mut candidates {
+            candidate.extra_sets_weaker = 0;
+        }
+    }
+    candidates
+}

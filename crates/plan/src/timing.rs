@@ -1,0 +1,80 @@
+//! How long a set, an exercise and a session take (programming.md 4; common practice, no source).
+
+use crate::problem::{Candidate, PlanProblem};
+use atlas::{Effort, Exercise, Work};
+
+/// Setting up an exercise, s.
+const SET_UP_S: f64 = 60.0;
+/// Warming up before a session, ramp sets included, s.
+const WARM_UP_S: f64 = 300.0;
+/// A repetition of a compound and of anything else, s.
+const COMPOUND_REP_S: f64 = 3.0;
+const OTHER_REP_S: f64 = 4.0;
+
+/// Work and rest of one set.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct ItemTime {
+    /// Under tension, one side, s.
+    pub work_s: f64,
+    /// Rest after it, s.
+    pub rest_s: u16,
+}
+
+impl ItemTime {
+    /// The time of one set of `exercise`.
+    pub fn of(exercise: &Exercise) -> Self {
+        let rep_s = if exercise.effort == Effort::Compound { COMPOUND_REP_S } else { OTHER_REP_S };
+        let work_s = match exercise.work() {
+            Work::Reps([low, high]) => f64::midpoint(f64::from(low), f64::from(high)) * rep_s,
+            Work::Seconds([low, high]) => f64::midpoint(f64::from(low), f64::from(high)),
+        };
+        Self { work_s, rest_s: rest_s(exercise) }
+    }
+
+    /// One set with its rest, s. One side at a time, the other side's work counts as rest: `work + max(work, rest)`.
+    pub fn set_s(self, one_sided: bool) -> f64 {
+        let rest = f64::from(self.rest_s);
+        if one_sided { self.work_s + self.work_s.max(rest) } else { self.work_s + rest }
+    }
+}
+
+fn rest_s(exercise: &Exercise) -> u16 {
+    let on_cable = exercise.equipment.iter().any(|e| matches!(e.as_str(), "cable" | "dual-cable"));
+    let triceps = exercise.targets.iter().any(|(r, f)| *f >= 1.0 && r.muscle() == "triceps");
+    match exercise.effort {
+        Effort::Compound => 150,
+        Effort::Isolation if on_cable && triceps => 45,
+        Effort::Isolation => 75,
+        Effort::Small => 60,
+    }
+}
+
+/// Minutes of `sets` sets of a candidate, setting up included.
+pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
+    (SET_UP_S + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s()) / 60.0
+}
+
+/// Minutes of a session given its `(candidate, sets)`; an empty session takes none.
+pub fn session_minutes(problem: &PlanProblem, items: &[(usize, u16)]) -> f64 {
+    let work: f64 = items.iter().map(|(candidate, sets)| item_minutes(&problem.candidates[*candidate], *sets)).sum();
+    if work > 0.0 { work + WARM_UP_S / 60.0 } else { 0.0 }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::both_sides_together(false, 40.0, 60, 100.0)]
+    #[case::the_other_side_works_while_one_rests(true, 40.0, 60, 100.0)]
+    #[case::long_sets_rest_longer_than_asked(true, 80.0, 60, 160.0)]
+    fn one_sided_work_needs_no_extra_rest(
+        #[case] one_sided: bool,
+        #[case] work_s: f64,
+        #[case] rest_s: u16,
+        #[case] expected: f64,
+    ) {
+        assert!((ItemTime { work_s, rest_s }.set_s(one_sided) - expected).abs() < 1e-12);
+    }
+}

@@ -1,0 +1,68 @@
+//! A week as sessions of exercises with their sets.
+
+use crate::problem::PlanProblem;
+
+/// Exercises and sets by session, in no particular order; the order within a session is decided when it is presented.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Week {
+    /// `(candidate, sets)` by session; sets are never 0 and a candidate stands at most once in a session.
+    sessions: Vec<Vec<(usize, u16)>>,
+}
+
+impl Week {
+    /// A week without any work.
+    pub fn empty(problem: &PlanProblem) -> Self {
+        Self { sessions: vec![Vec::new(); problem.days.len()] }
+    }
+
+    /// How many sessions there are, empty ones included.
+    pub fn session_count(&self) -> usize {
+        self.sessions.len()
+    }
+
+    /// Candidates of a session with their sets.
+    pub fn items(&self, session: usize) -> &[(usize, u16)] {
+        &self.sessions[session]
+    }
+
+    /// All items of the week.
+    pub fn all_items(&self) -> impl Iterator<Item = (usize, u16)> + '_ {
+        self.sessions.iter().flatten().copied()
+    }
+
+    /// Sets of a candidate in a session, 0 when it is not done.
+    pub fn sets(&self, session: usize, candidate: usize) -> u16 {
+        self.sessions[session].iter().find(|(c, _)| *c == candidate).map_or(0, |(_, sets)| *sets)
+    }
+
+    /// Changes the sets of a candidate in a session; 0 takes it out. Gives the sets it had.
+    pub fn set(&mut self, session: usize, candidate: usize, sets: u16) -> u16 {
+        let items = &mut self.sessions[session];
+        let place = items.iter().position(|(c, _)| *c == candidate);
+        match (place, sets) {
+            (Some(place), 0) => items.remove(place).1,
+            (Some(place), sets) => std::mem::replace(&mut items[place].1, sets),
+            (None, 0) => 0,
+            (None, sets) => {
+                items.push((candidate, sets));
+                0
+            }
+        }
+    }
+
+    /// Fractional sets of every demand in one session.
+    pub fn session_dose(&self, problem: &PlanProblem, session: usize) -> Vec<f64> {
+        let mut dose = vec![0.0; problem.demands.len()];
+        for (candidate, sets) in self.items(session) {
+            for (region, fraction) in &problem.candidates[*candidate].targets {
+                dose[*region] += f64::from(*sets) * fraction;
+            }
+        }
+        dose
+    }
+
+    /// Hard sets over the whole week.
+    pub fn total_sets(&self) -> u32 {
+        self.all_items().map(|(_, sets)| u32::from(sets)).sum()
+    }
+}
