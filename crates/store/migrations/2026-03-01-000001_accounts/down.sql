@@ -1,0 +1,3 @@
+DROP TABLE setting;
+DROP TABLE browser_session;
+DROP TABLE account;

@@ -1,0 +1,4 @@
+DROP TABLE region_choice;
+DROP TABLE tape_reading;
+DROP TABLE round;
+DROP TABLE client;

@@ -1,0 +1,127 @@
+//! What the coach chose on a round's verdict.
+
+use crate::connection::{Connection, Store};
+use crate::error::StoreError;
+use crate::rounds::{RoundRecord, find};
+use crate::schema::{region_choice, round};
+use assess::{Choices, Override, Standing};
+use diesel::prelude::*;
+use std::collections::HashMap;
+use units::RegionId;
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = region_choice)]
+struct Row {
+    round_id: String,
+    kind: String,
+    region: String,
+    verdict: Option<String>,
+    reason: Option<String>,
+}
+
+const STANDINGS: [(Standing, &str); 4] = [
+    (Standing::Behind, "behind"),
+    (Standing::Level, "level"),
+    (Standing::Ahead, "ahead"),
+    (Standing::Unclear, "unclear"),
+];
+
+fn standing_text(standing: Standing) -> &'static str {
+    STANDINGS.iter().find(|(s, _)| *s == standing).map_or("unclear", |(_, text)| text)
+}
+
+pub(crate) fn load(connection: &mut Connection, round_id: &str) -> Result<Choices, StoreError> {
+    Ok(load_many(connection, &[round_id.to_owned()])?.remove(round_id).unwrap_or_default())
+}
+
+/// Choices of rounds by round id.
+pub(crate) fn load_many(
+    connection: &mut Connection,
+    round_ids: &[String],
+) -> Result<HashMap<String, Choices>, StoreError> {
+    let rows: Vec<Row> = region_choice::table
+        .filter(region_choice::round_id.eq_any(round_ids))
+        .order((region_choice::round_id, region_choice::kind, region_choice::ordinal))
+        .select(Row::as_select())
+        .load(connection)?;
+    let mut rounds: HashMap<String, Choices> = HashMap::new();
+    for row in rows {
+        row.add_to(&mut rounds)?;
+    }
+    Ok(rounds)
+}
+
+impl Row {
+    fn add_to(self, rounds: &mut HashMap<String, Choices>) -> Result<(), StoreError> {
+        let corrupt = |why: String| StoreError::corrupt("choice of round", &self.round_id, why);
+        let region: RegionId = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
+        let choices = rounds.entry(self.round_id.clone()).or_default();
+        match self.kind.as_str() {
+            "bring-up" => choices.bring_up.push(region),
+            "hold-back" => choices.hold_back.push(region),
+            _ => {
+                let text = self.verdict.unwrap_or_default();
+                let known = STANDINGS.iter().find(|(_, t)| *t == text);
+                let (verdict, _) = known.ok_or_else(|| corrupt(format!("{text:?} is no verdict")))?;
+                choices.overrides.push(Override { region, verdict: *verdict, reason: self.reason.unwrap_or_default() });
+            }
+        }
+        Ok(())
+    }
+}
+
+impl Store {
+    /// The choices of a round.
+    pub fn choices(&self, round_id: &str) -> Result<Choices, StoreError> {
+        load(&mut self.connect()?, round_id)
+    }
+
+    /// Saves choices that were read at `revision`.
+    ///
+    /// # Errors
+    /// [`StoreError::Stale`] when they were saved by someone else since.
+    pub fn save_choices(&self, round_id: &str, revision: i32, choices: &Choices) -> Result<RoundRecord, StoreError> {
+        let mut connection = self.connect()?;
+        connection.immediate_transaction(|connection| {
+            let found: Option<i32> =
+                round::table.find(round_id).select(round::choices_revision).first(connection).optional()?;
+            let current = found.ok_or_else(|| StoreError::not_found("round", round_id))?;
+            if current != revision {
+                return Err(StoreError::Stale { what: "the choice of regions", current, saved_by: None });
+            }
+            write(connection, round_id, choices)?;
+            diesel::update(round::table.find(round_id))
+                .set(round::choices_revision.eq(revision + 1))
+                .execute(connection)?;
+            Ok::<(), StoreError>(())
+        })?;
+        find(&mut connection, round_id)
+    }
+}
+
+fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -> Result<(), StoreError> {
+    diesel::delete(region_choice::table.filter(region_choice::round_id.eq(round_id))).execute(connection)?;
+    let plain = |kind: &'static str, regions: &[RegionId]| -> Vec<_> {
+        regions.iter().map(|region| (kind, region.to_string(), None, None)).collect()
+    };
+    let mut all = plain("bring-up", &choices.bring_up);
+    all.extend(plain("hold-back", &choices.hold_back));
+    all.extend(choices.overrides.iter().map(|o| {
+        ("override", o.region.to_string(), Some(standing_text(o.verdict)), Some(o.reason.clone()))
+    }));
+    let rows: Vec<_> = (0_i32..)
+        .zip(all)
+        .map(|(ordinal, (kind, region, verdict, reason))| {
+            (
+                region_choice::round_id.eq(round_id),
+                region_choice::kind.eq(kind),
+                region_choice::ordinal.eq(ordinal),
+                region_choice::region.eq(region),
+                region_choice::verdict.eq(verdict),
+                region_choice::reason.eq(reason),
+            )
+        })
+        .collect();
+    diesel::insert_into(region_choice::table).values(rows).execute(connection)?;
+    Ok(())
+}

@@ -1,0 +1,135 @@
+//! Clients and their briefs.
+
+use crate::connection::Store;
+use crate::error::StoreError;
+use crate::new_id;
+use crate::schema::client;
+use assess::Client;
+use atlas::Atlas;
+use casefile::ClientEntry;
+use diesel::prelude::*;
+use jiff::Timestamp;
+use jiff::civil::Date;
+use jiff::tz::TimeZone;
+
+/// A client as stored.
+#[derive(Clone, Debug)]
+pub struct ClientRecord {
+    /// Random id.
+    pub id: String,
+    /// The brief.
+    pub client: Client,
+    /// Grows by one with every save.
+    pub revision: i32,
+}
+
+/// A slice of a list.
+#[derive(Clone, Copy, Debug)]
+pub struct Page {
+    /// From 1.
+    pub number: u32,
+    /// How many entries.
+    pub size: u32,
+}
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = client)]
+struct Row {
+    id: String,
+    brief_json: String,
+    revision: i32,
+}
+
+impl Row {
+    /// The brief was checked before it was stored, so a failure here is corruption.
+    fn record(self, atlas: &Atlas) -> Result<ClientRecord, StoreError> {
+        let corrupt = |why: String| StoreError::corrupt("client", &self.id, why);
+        let entry: ClientEntry = serde_json::from_str(&self.brief_json).map_err(|error| corrupt(error.to_string()))?;
+        let client = casefile::check_client(atlas, "", &entry, today()).map_err(|problems| {
+            corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; "))
+        })?;
+        Ok(ClientRecord { id: self.id, client, revision: self.revision })
+    }
+}
+
+fn today() -> Date {
+    Timestamp::now().to_zoned_datetime(TimeZone::UTC).date()
+}
+
+fn brief_json(client: &Client) -> Result<String, StoreError> {
+    serde_json::to_string(&ClientEntry::from(client)).map_err(|e| StoreError::corrupt("client", &client.name, e))
+}
+
+impl Store {
+    /// Adds a client.
+    pub fn add_client(&self, atlas: &Atlas, client: &Client) -> Result<ClientRecord, StoreError> {
+        let id = new_id();
+        let now = Timestamp::now().to_string();
+        diesel::insert_into(client::table)
+            .values((
+                client::id.eq(&id),
+                client::brief_json.eq(brief_json(client)?),
+                client::revision.eq(1),
+                client::created_at.eq(&now),
+                client::updated_at.eq(&now),
+            ))
+            .execute(&mut self.connect()?)?;
+        self.client(atlas, &id)
+    }
+
+    /// A client by id.
+    pub fn client(&self, atlas: &Atlas, id: &str) -> Result<ClientRecord, StoreError> {
+        let row = client::table.find(id).select(Row::as_select()).first(&mut self.connect()?).optional()?;
+        row.ok_or_else(|| StoreError::not_found("client", id))?.record(atlas)
+    }
+
+    /// Clients by name, those whose name contains `find` when given; and how many there are in all.
+    pub fn clients(
+        &self,
+        atlas: &Atlas,
+        find: Option<&str>,
+        page: Page,
+    ) -> Result<(Vec<ClientRecord>, u32), StoreError> {
+        let mut connection = self.connect()?;
+        let pattern = format!("%{}%", find.unwrap_or_default().replace(['%', '_'], ""));
+        let matching = client::name.like(&pattern);
+        let total: i64 = client::table.filter(matching).count().get_result(&mut connection)?;
+        let rows: Vec<Row> = client::table
+            .filter(client::name.like(&pattern))
+            .order((client::name.asc(), client::id.asc()))
+            .limit(i64::from(page.size))
+            .offset(i64::from(page.number.saturating_sub(1)) * i64::from(page.size))
+            .select(Row::as_select())
+            .load(&mut connection)?;
+        let records = rows.into_iter().map(|row| row.record(atlas)).collect::<Result<_, _>>()?;
+        Ok((records, u32::try_from(total).unwrap_or(u32::MAX)))
+    }
+
+    /// Saves a brief that was read at `revision`.
+    ///
+    /// # Errors
+    /// [`StoreError::Stale`] when it was saved by someone else since.
+    pub fn save_client(&self, atlas: &Atlas, id: &str, revision: i32, client: &Client) -> Result<ClientRecord, StoreError> {
+        let brief = brief_json(client)?;
+        self.connect()?.immediate_transaction(|connection| {
+            let current: Option<i32> = client::table.find(id).select(client::revision).first(connection).optional()?;
+            match current {
+                None => Err(StoreError::not_found("client", id)),
+                Some(current) if current != revision => {
+                    Err(StoreError::Stale { what: "this brief", current, saved_by: None })
+                }
+                Some(_) => {
+                    diesel::update(client::table.find(id))
+                        .set((
+                            client::brief_json.eq(brief),
+                            client::revision.eq(revision + 1),
+                            client::updated_at.eq(Timestamp::now().to_string()),
+                        ))
+                        .execute(connection)?;
+                    Ok(())
+                }
+            }
+        })?;
+        self.client(atlas, id)
+    }
+}

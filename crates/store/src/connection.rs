@@ -1,0 +1,138 @@
+//! The database file: opening, settings of every connection, migrations.
+
+use crate::error::StoreError;
+use diesel::connection::SimpleConnection;
+use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
+use diesel::sqlite::SqliteConnection;
+use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
+use std::path::{Path, PathBuf};
+
+const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
+const FILE: &str = "orthomer.sqlite";
+/// Readers and one writer; SQLite lets only one write at a time.
+const CONNECTIONS: u32 = 8;
+
+/// The store of one practice. Cheap to clone; all clones share the connections.
+#[derive(Clone)]
+pub struct Store {
+    pool: Pool<ConnectionManager<SqliteConnection>>,
+    directory: PathBuf,
+}
+
+pub(crate) type Connection = PooledConnection<ConnectionManager<SqliteConnection>>;
+
+#[derive(Debug)]
+struct Settings;
+
+impl CustomizeConnection<SqliteConnection, diesel::r2d2::Error> for Settings {
+    fn on_acquire(&self, connection: &mut SqliteConnection) -> Result<(), diesel::r2d2::Error> {
+        // The busy timeout comes first: switching to WAL needs the write lock too.
+        connection
+            .batch_execute(
+                "PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL; PRAGMA synchronous = NORMAL; \
+                 PRAGMA foreign_keys = ON;",
+            )
+            .map_err(diesel::r2d2::Error::QueryError)
+    }
+}
+
+impl Store {
+    /// Opens the practice under `directory`, making it when there is none, and migrates it.
+    ///
+    /// # Errors
+    /// [`StoreError::Unusable`] with a sentence when the directory or file cannot be made, read or written.
+    pub fn open(directory: &Path) -> Result<Self, StoreError> {
+        let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
+        std::fs::create_dir_all(directory).map_err(|error| unusable(error.to_string()))?;
+        writable(directory).map_err(|error| unusable(error.to_string()))?;
+        let manager = ConnectionManager::new(directory.join(FILE).to_string_lossy());
+        let pool = Pool::builder()
+            .max_size(CONNECTIONS)
+            .min_idle(Some(1))
+            .connection_customizer(Box::new(Settings))
+            .connection_timeout(std::time::Duration::from_secs(10))
+            .build(manager)
+            .map_err(|error| unusable(error.to_string()))?;
+        let store = Self { pool, directory: directory.to_owned() };
+        store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
+        Ok(store)
+    }
+
+    /// Where the practice is kept.
+    pub fn directory(&self) -> &Path {
+        &self.directory
+    }
+
+    pub(crate) fn connect(&self) -> Result<Connection, StoreError> {
+        Ok(self.pool.get()?)
+    }
+}
+
+/// Whether files can be made in a directory. SQLite would open a read-only file and fail at the first save.
+fn writable(directory: &Path) -> std::io::Result<()> {
+    let probe = directory.join(format!(".write-test-{}", std::process::id()));
+    std::fs::write(&probe, b"")?;
+    std::fs::remove_file(&probe)?;
+    match std::fs::OpenOptions::new().append(true).open(directory.join(FILE)) {
+        Err(error) if error.kind() != std::io::ErrorKind::NotFound => Err(error),
+        _ => Ok(()),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use diesel::prelude::*;
+    use diesel::sql_types::Text;
+
+    #[derive(QueryableByName)]
+    struct Definition {
+        #[diesel(sql_type = Text)]
+        sql: String,
+    }
+
+    fn definitions(connection: &mut SqliteConnection) -> Vec<String> {
+        let rows = diesel::sql_query(
+            "SELECT sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE '__diesel%' ORDER BY name",
+        );
+        rows.load::<Definition>(connection).unwrap().into_iter().map(|row| row.sql).collect()
+    }
+
+    #[test]
+    fn every_migration_goes_down_and_up_again_to_the_same_schema() {
+        let directory = tempfile::tempdir().unwrap();
+        let store = Store::open(directory.path()).unwrap();
+        let mut connection = store.connect().unwrap();
+        let before = definitions(&mut connection);
+        assert!(!before.is_empty());
+        connection.revert_all_migrations(MIGRATIONS).unwrap();
+        assert_eq!(definitions(&mut connection), Vec::<String>::new());
+        connection.run_pending_migrations(MIGRATIONS).unwrap();
+        assert_eq!(definitions(&mut connection), before);
+    }
+
+    #[test]
+    fn every_connection_keeps_foreign_keys_and_waits_for_a_busy_database() {
+        #[derive(QueryableByName)]
+        struct Pragma {
+            #[diesel(sql_type = diesel::sql_types::Integer)]
+            on: i32,
+        }
+        let directory = tempfile::tempdir().unwrap();
+        let store = Store::open(directory.path()).unwrap();
+        let held: Vec<_> = (0..3).map(|_| store.connect().unwrap()).collect();
+        for mut connection in held {
+            let keys = diesel::sql_query("SELECT foreign_keys AS \"on\" FROM pragma_foreign_keys");
+            assert_eq!(keys.get_result::<Pragma>(&mut connection).unwrap().on, 1);
+            let timeout = diesel::sql_query("SELECT timeout AS \"on\" FROM pragma_busy_timeout");
+            assert_eq!(timeout.get_result::<Pragma>(&mut connection).unwrap().on, 5000);
+        }
+    }
+
+    #[test]
+    fn a_file_where_the_directory_should_be_is_one_sentence() {
+        let file = tempfile::NamedTempFile::new().unwrap();
+        let Err(error) = Store::open(file.path()) else { panic!("a file is no directory") };
+        assert!(error.to_string().starts_with("the data directory"), "{error}");
+    }
+}

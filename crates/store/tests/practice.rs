@@ -1,0 +1,172 @@
+//! A practice on a real SQLite file.
+
+use assess::{Choices, Override, Standing, TapeMeasure};
+use atlas::Atlas;
+use casefile::CaseFile;
+use jiff::civil::date;
+use rstest::{fixture, rstest};
+use store::{Kind, NewAccount, NewRound, Page, Role, SavedTape, Store};
+use tempfile::TempDir;
+use units::{Length, Side};
+
+struct Practice {
+    store: Store,
+    atlas: Atlas,
+    _directory: TempDir,
+}
+
+#[fixture]
+fn practice() -> Practice {
+    let directory = tempfile::tempdir().unwrap();
+    Practice { store: Store::open(directory.path()).unwrap(), atlas: Atlas::load().unwrap(), _directory: directory }
+}
+
+impl Practice {
+    fn client(&self, name: &str) -> String {
+        let file = CaseFile::parse(include_str!("../../../docs/examples/case.json")).unwrap();
+        let mut client = file.resolve(&self.atlas).unwrap().client;
+        name.clone_into(&mut client.name);
+        self.store.add_client(&self.atlas, &client).unwrap().id
+    }
+
+    fn round(&self, client: &str, month: i8) -> String {
+        let new = NewRound { taken_on: date(2026, month, 2), measured_by: "A".into(), weight: None };
+        self.store.add_round(client, &new).unwrap().id
+    }
+}
+
+fn calf(cm: &[f64]) -> TapeMeasure {
+    let readings = cm.iter().map(|cm| Length::from_cm(*cm).unwrap()).collect();
+    TapeMeasure { site: "calf".parse().unwrap(), side: Some(Side::Left), readings }
+}
+
+fn sheet(revision: i32, measures: &[TapeMeasure]) -> SavedTape<'_> {
+    SavedTape { revision, saved_by: "Mara", measured_by: "MT", measures }
+}
+
+#[rstest]
+fn a_sheet_comes_back_as_it_was_saved(practice: Practice) {
+    let round = practice.round(&practice.client("Ada"), 3);
+    let measures = [calf(&[37.1, 37.3, 37.2])];
+    let saved = practice.store.save_tape(&round, &sheet(0, &measures)).unwrap();
+    assert_eq!((saved.tape_revision, saved.measured_by.as_str()), (1, "MT"));
+    assert_eq!(practice.store.tape(&round).unwrap(), measures);
+}
+
+#[rstest]
+fn the_second_of_two_savers_is_told_and_overwrites_nothing(practice: Practice) {
+    let round = practice.round(&practice.client("Ada"), 3);
+    practice.store.save_tape(&round, &sheet(0, &[calf(&[37.1])])).unwrap();
+    let error = practice.store.save_tape(&round, &sheet(0, &[calf(&[36.0])])).unwrap_err();
+    assert_eq!(error.kind(), Kind::Conflict);
+    assert_eq!(
+        error.to_string(),
+        "this tape sheet was saved by Mara since you opened it; your changes are not saved yet"
+    );
+    assert_eq!(practice.store.tape(&round).unwrap(), [calf(&[37.1])]);
+}
+
+#[rstest]
+fn choices_come_back_in_their_order(practice: Practice) {
+    let round = practice.round(&practice.client("Ada"), 3);
+    let choices = Choices {
+        bring_up: vec!["neck".parse().unwrap(), "cuff".parse().unwrap()],
+        hold_back: vec!["grip".parse().unwrap()],
+        overrides: vec![Override {
+            region: "erectors".parse().unwrap(),
+            verdict: Standing::Level,
+            reason: "Seen from behind.".into(),
+        }],
+    };
+    practice.store.save_choices(&round, 0, &choices).unwrap();
+    let back = practice.store.choices(&round).unwrap();
+    assert_eq!((back.bring_up, back.hold_back), (choices.bring_up, choices.hold_back));
+    assert_eq!(back.overrides, choices.overrides);
+    assert_eq!(practice.store.save_choices(&round, 0, &Choices::default()).unwrap_err().kind(), Kind::Conflict);
+}
+
+#[rstest]
+fn a_case_holds_its_round_and_those_before_it_only(practice: Practice) {
+    let client = practice.client("Ada");
+    let rounds = [practice.round(&client, 3), practice.round(&client, 1), practice.round(&client, 5)];
+    practice.store.save_tape(&rounds[1], &sheet(0, &[calf(&[36.0])])).unwrap();
+    let case = practice.store.case_at(&practice.atlas, &rounds[0]).unwrap();
+    let days: Vec<_> = case.rounds.iter().map(|round| (round.date.month(), round.tape.len())).collect();
+    assert_eq!((days, case.as_of), (vec![(1, 1), (3, 0)], date(2026, 3, 2)));
+}
+
+#[rstest]
+fn newest_cases_agree_with_the_case_at_the_newest_round(practice: Practice) {
+    let (ada, ben) = (practice.client("Ada"), practice.client("Ben"));
+    practice.client("Without a round");
+    for client in [&ada, &ben] {
+        practice.round(client, 1);
+        let round = practice.round(client, 3);
+        practice.store.save_tape(&round, &sheet(0, &[calf(&[37.0])])).unwrap();
+    }
+    let (clients, total) = practice.store.clients(&practice.atlas, None, Page { number: 1, size: 10 }).unwrap();
+    let cases = practice.store.newest_cases(&clients).unwrap();
+    assert_eq!((total, cases.len()), (3, 2));
+    for (round, case) in cases {
+        let alone = practice.store.case_at(&practice.atlas, &round.id).unwrap();
+        assert_eq!(casefile::case_file(&case), casefile::case_file(&alone));
+    }
+}
+
+#[rstest]
+#[case::all(None, 1, &["Ada", "Ben"])]
+#[case::second_page(None, 2, &["Cyr"])]
+#[case::by_part_of_the_name(Some("y"), 1, &["Cyr"])]
+#[case::wildcards_are_letters(Some("%"), 1, &["Ada", "Ben"])]
+fn clients_are_listed_by_name_page_by_page(
+    practice: Practice,
+    #[case] find: Option<&str>,
+    #[case] number: u32,
+    #[case] names: &[&str],
+) {
+    for name in ["Cyr", "Ada", "Ben"] {
+        practice.client(name);
+    }
+    let (page, _) = practice.store.clients(&practice.atlas, find, Page { number, size: 2 }).unwrap();
+    assert_eq!(page.iter().map(|record| record.client.name.as_str()).collect::<Vec<_>>(), names);
+}
+
+#[rstest]
+fn a_brief_saved_elsewhere_is_not_overwritten(practice: Practice) {
+    let id = practice.client("Ada");
+    let mut client = practice.store.client(&practice.atlas, &id).unwrap().client;
+    client.days_per_week = 5;
+    practice.store.save_client(&practice.atlas, &id, 1, &client).unwrap();
+    let error = practice.store.save_client(&practice.atlas, &id, 1, &client).unwrap_err();
+    assert_eq!(error.kind(), Kind::Conflict);
+}
+
+#[rstest]
+fn two_rounds_on_one_day_are_refused(practice: Practice) {
+    let client = practice.client("Ada");
+    practice.round(&client, 3);
+    let new = NewRound { taken_on: date(2026, 3, 2), measured_by: "A".into(), weight: None };
+    assert_eq!(practice.store.add_round(&client, &new).unwrap_err().kind(), Kind::Conflict);
+}
+
+#[rstest]
+fn the_first_start_makes_one_owner(practice: Practice) {
+    let owner = NewAccount {
+        login: "mara".into(),
+        name: "Mara".into(),
+        role: Role::Owner,
+        password_hash: "$argon2id$...".into(),
+    };
+    assert!(practice.store.is_new().unwrap());
+    practice.store.add_owner(&owner).unwrap();
+    assert_eq!(practice.store.add_owner(&owner).unwrap_err().kind(), Kind::Conflict);
+    assert!(practice.store.account_by_login("MARA").unwrap().is_some(), "letters of any case");
+}
+
+#[rstest]
+fn an_expired_browser_session_is_none(practice: Practice) {
+    practice.store.keep_browser_session("alive", "{}", 60).unwrap();
+    practice.store.keep_browser_session("gone", "{}", -1).unwrap();
+    assert!(practice.store.browser_session("alive").unwrap().is_some());
+    assert!(practice.store.browser_session("gone").unwrap().is_none());
+}
