@@ -108,7 +108,8 @@ impl Posterior {
     /// Mean and SD of a region; `None` when this half of the state does not hold it.
     pub fn of(&self, region: usize) -> Option<(f64, f64)> {
         let place = self.regions.iter().position(|r| *r == region)?;
-        Some((self.mean[place], self.covariance[(place, place)].max(0.0).sqrt()))
+        // A negative zero would be written as such.
+        Some((self.mean[place] + 0.0, self.covariance[(place, place)].max(0.0).sqrt()))
     }
 
     /// By how much a further observation would lower the weighted sum of variances, whatever it turned out to be.

@@ -1,1 +1,18 @@
-//! server
+//! The application over HTTP: JSON under `/api/v1`, the embedded front end everywhere else.
+//!
+//! Thin: a handler extracts, calls the store and the core, and wraps. Rules of the job live in the core.
+
+mod app;
+mod assets;
+mod auth;
+mod dto;
+mod error;
+mod logging;
+mod routes;
+mod security;
+mod state;
+
+pub use app::{application, openapi, serve};
+pub use auth::{PasswordError, hash_password};
+pub use error::ServeError;
+pub use state::AppState;

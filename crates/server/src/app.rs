@@ -1,0 +1,130 @@
+//! The application: routes, guards and middleware put together; starting and stopping the server.
+
+use crate::assets;
+use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
+use crate::error::{ApiError, ServeError};
+use crate::routes::{clients, general, rounds, session, tape};
+use crate::logging::Impersonal;
+use crate::security;
+use crate::state::AppState;
+use actix_web::body::MessageBody;
+use actix_web::cookie::Key;
+use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
+use actix_web::middleware::{Compress, from_fn};
+use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
+use tracing_actix_web::TracingLogger;
+use utoipa::OpenApi;
+use utoipa_actix_web::{AppExt, scope};
+
+#[derive(OpenApi)]
+#[openapi(info(title = "Orthomer", description = "Body proportion, left and right, a week's plan: for physique coaches."))]
+struct Document;
+
+/// Largest JSON body: a full tape sheet is a few kilobytes.
+const JSON_LIMIT_BYTES: usize = 256 * 1024;
+
+/// The application without middleware, and the OpenAPI document its routes give.
+fn routes(
+    state: AppState,
+) -> (
+    App<impl ServiceFactory<ServiceRequest, Config = (), Response = ServiceResponse, Error = actix_web::Error, InitError = ()> + use<>>,
+    utoipa::openapi::OpenApi,
+) {
+    let sessions = scope("/api/v1/session")
+        .wrap(sign_in_limit())
+        .service(session::show_session)
+        .service(session::sign_in)
+        .service(session::make_owner)
+        .service(session::sign_out);
+    let health = scope("/api/v1/health").service(general::health);
+    let guarded = scope("/api/v1")
+        .wrap(from_fn(require_sign_in))
+        .service(general::atlas)
+        .service(clients::list_clients)
+        .service(clients::add_client)
+        .service(clients::show_client)
+        .service(clients::save_client)
+        .service(clients::open_round)
+        .service(rounds::show_round)
+        .service(rounds::show_verdict)
+        .service(rounds::save_choices)
+        .service(rounds::show_plan)
+        .service(rounds::show_case_file)
+        .service(tape::show_tape)
+        .service(tape::save_tape)
+        .default_service(web::route().to(no_such_route));
+    App::new()
+        .app_data(web::Data::new(state))
+        .app_data(json_config())
+        .app_data(web::QueryConfig::default().error_handler(|error, _| ApiError::Malformed(error.to_string()).into()))
+        .into_utoipa_app()
+        .openapi(Document::openapi())
+        .service(sessions)
+        .service(health)
+        .service(guarded)
+        .split_for_parts()
+}
+
+fn json_config() -> web::JsonConfig {
+    web::JsonConfig::default().limit(JSON_LIMIT_BYTES).error_handler(|error, _| {
+        let detail = match &error {
+            actix_web::error::JsonPayloadError::Deserialize(why) => why.to_string(),
+            other => other.to_string(),
+        };
+        ApiError::Malformed(detail).into()
+    })
+}
+
+/// The OpenAPI document.
+pub fn openapi(state: AppState) -> utoipa::openapi::OpenApi {
+    routes(state).1
+}
+
+async fn no_such_route(request: HttpRequest) -> Result<HttpResponse, ApiError> {
+    Err(ApiError::NotFound(format!("there is no {} {}", request.method(), request.path())))
+}
+
+/// The whole application, as served and as tested.
+pub fn application(
+    state: AppState,
+    key: &Key,
+) -> App<
+    impl ServiceFactory<
+        ServiceRequest,
+        Config = (),
+        Response = ServiceResponse<impl MessageBody + use<>>,
+        Error = actix_web::Error,
+        InitError = (),
+    > + use<>,
+> {
+    let sessions = middleware(&state.store, key);
+    let (app, document) = routes(state);
+    app.route("/api/openapi.json", web::get().to(move || {
+        let document = document.clone();
+        async move { HttpResponse::Ok().json(document) }
+    }))
+    .service(web::scope("/api").default_service(web::route().to(no_such_route)))
+    .default_service(web::get().to(assets::serve))
+    .wrap(sessions)
+    .wrap(security::headers())
+    .wrap(Compress::default())
+    .wrap(TracingLogger::<Impersonal>::new())
+}
+
+/// Serves the application until it is told to stop.
+///
+/// # Errors
+/// A sentence when the address cannot be listened on or the store cannot be read.
+pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce()) -> Result<(), ServeError> {
+    let key = cookie_key(&state.store)?;
+    let server = HttpServer::new(move || application(state.clone(), &key)).bind((host, port)).map_err(|why| {
+        let host = host.to_owned();
+        match why.kind() {
+            std::io::ErrorKind::AddrInUse => ServeError::PortInUse { host, port },
+            _ => ServeError::Address { host, port, why },
+        }
+    })?;
+    let running = server.shutdown_timeout(5).run();
+    ready();
+    Ok(running.await?)
+}

@@ -1,0 +1,108 @@
+//! The guard before every route that needs someone to be signed in, and the limit on sign-in attempts.
+
+use crate::error::{ApiError, ProblemDetails};
+use crate::state::AppState;
+use actix_governor::governor::clock::QuantaInstant;
+use actix_governor::governor::middleware::NoOpMiddleware;
+use actix_governor::{Governor, GovernorConfig, GovernorConfigBuilder, KeyExtractor, SimpleKeyExtractionError};
+use actix_session::SessionExt;
+use actix_web::body::{EitherBody, MessageBody};
+use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
+use actix_web::http::{Method, StatusCode};
+use actix_web::middleware::Next;
+use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, HttpResponseBuilder, ResponseError, web};
+use std::future::{Ready, ready};
+use std::net::IpAddr;
+use std::sync::LazyLock;
+use store::{Account, Kind};
+
+/// Key of the account id in a session.
+pub(crate) const ACCOUNT: &str = "account";
+
+/// Whoever is signed in; present on every request that passed [`require_sign_in`].
+#[derive(Clone)]
+pub(crate) struct SignedIn(pub Account);
+
+impl FromRequest for SignedIn {
+    type Error = ApiError;
+    type Future = Ready<Result<Self, ApiError>>;
+    fn from_request(request: &HttpRequest, _: &mut Payload) -> Self::Future {
+        ready(request.extensions().get::<Self>().cloned().ok_or(ApiError::SignInNeeded))
+    }
+}
+
+/// Lets a request pass only when its session names an account that still exists.
+///
+/// A refusal is an answer, not an error, so that it carries the same headers as every other answer.
+pub(crate) async fn require_sign_in<B: MessageBody + 'static>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
+    match signed_in(&request).await {
+        Ok(account) => {
+            request.extensions_mut().insert(SignedIn(account));
+            Ok(next.call(request).await?.map_into_left_body())
+        }
+        Err(refusal) => Ok(request.into_response(refusal.error_response()).map_into_right_body()),
+    }
+}
+
+async fn signed_in(request: &ServiceRequest) -> Result<Account, ApiError> {
+    let id: Option<String> = request.get_session().get(ACCOUNT).unwrap_or_default();
+    let state = request.app_data::<web::Data<AppState>>().cloned();
+    let (Some(id), Some(state)) = (id, state) else { return Err(ApiError::SignInNeeded) };
+    let found = state.run(move |store, _| match store.account(&id) {
+        Err(error) if error.kind() == Kind::NotFound => Err(ApiError::SignInNeeded),
+        other => Ok(other?),
+    });
+    found.await
+}
+
+/// Attempts are counted per address of the caller.
+#[derive(Clone)]
+pub(crate) struct ByAddress;
+
+impl KeyExtractor for ByAddress {
+    type Key = IpAddr;
+    type KeyExtractionError = SimpleKeyExtractionError<&'static str>;
+
+    fn extract(&self, request: &ServiceRequest) -> Result<Self::Key, Self::KeyExtractionError> {
+        let unknown = || SimpleKeyExtractionError::new("the caller has no address");
+        request.peer_addr().map(|address| address.ip()).ok_or_else(unknown)
+    }
+
+    fn exceed_rate_limit_response(
+        &self,
+        wait: &actix_governor::governor::NotUntil<QuantaInstant>,
+        mut response: HttpResponseBuilder,
+    ) -> HttpResponse {
+        use actix_governor::governor::clock::{Clock, DefaultClock};
+        let seconds = wait.wait_time_from(DefaultClock::default().now()).as_secs() + 1;
+        let detail = format!("Too many attempts to sign in: try again in {seconds} s.");
+        response
+            .status(StatusCode::TOO_MANY_REQUESTS)
+            .insert_header(("Retry-After", seconds.to_string()))
+            .content_type("application/problem+json")
+            .json(ProblemDetails::new(StatusCode::TOO_MANY_REQUESTS, detail))
+    }
+}
+
+/// So many attempts at once, then one every so many seconds.
+const BURST: u32 = 10;
+const SECONDS_AN_ATTEMPT: u64 = 6;
+
+/// One count for all workers. `finish` gives none only for a burst or period of 0, which these are not.
+static LIMIT: LazyLock<GovernorConfig<ByAddress, NoOpMiddleware<QuantaInstant>>> = LazyLock::new(|| {
+    GovernorConfigBuilder::default()
+        .key_extractor(ByAddress)
+        .burst_size(BURST)
+        .seconds_per_request(SECONDS_AN_ATTEMPT)
+        .methods(vec![Method::POST])
+        .finish()
+        .unwrap_or_else(|| unreachable!("burst and period are above 0"))
+});
+
+/// Limits sign-in attempts per address.
+pub(crate) fn sign_in_limit() -> Governor<ByAddress, NoOpMiddleware<QuantaInstant>> {
+    Governor::new(&LIMIT)
+}

@@ -1,0 +1,97 @@
+//! Sessions of signed-in browsers in the store, behind the session middleware.
+
+use actix_session::config::{CookieContentSecurity, PersistentSession};
+use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError, generate_session_key};
+use actix_session::SessionMiddleware;
+use actix_web::cookie::time::Duration;
+use actix_web::cookie::{Key, SameSite};
+use actix_web::web;
+use rand::RngExt;
+use sha2::{Digest, Sha256};
+use std::collections::HashMap;
+use store::{Store, StoreError};
+
+type State = HashMap<String, String>;
+
+/// The session store. Only a hash of a session's key is kept, so that a copy of the database signs nobody in.
+pub(crate) struct SqliteSessions(pub Store);
+
+const COOKIE: &str = "orthomer-session";
+const LIFETIME: Duration = Duration::days(30);
+
+/// The middleware: an HttpOnly, SameSite=Strict cookie that names a session on the server.
+pub(crate) fn middleware(store: &Store, key: &Key) -> SessionMiddleware<SqliteSessions> {
+    SessionMiddleware::builder(SqliteSessions(store.clone()), key.clone())
+        .cookie_name(COOKIE.to_owned())
+        .cookie_http_only(true)
+        .cookie_same_site(SameSite::Strict)
+        // The studio's own network speaks plain HTTP; a proxy that speaks HTTPS adds Secure.
+        .cookie_secure(false)
+        .cookie_content_security(CookieContentSecurity::Signed)
+        .session_lifecycle(PersistentSession::default().session_ttl(LIFETIME))
+        .build()
+}
+
+/// The key that signs cookies, made at the first start.
+pub(crate) fn cookie_key(store: &Store) -> Result<Key, StoreError> {
+    let fresh = || hex(&rand::rng().random::<[u8; 64]>());
+    let text = store.setting_or("cookie-key", fresh)?;
+    Ok(Key::derive_from(text.as_bytes()))
+}
+
+fn hex(bytes: &[u8]) -> String {
+    use std::fmt::Write;
+    bytes.iter().fold(String::new(), |mut text, byte| {
+        let _ = write!(text, "{byte:02x}");
+        text
+    })
+}
+
+fn hashed(key: &str) -> String {
+    hex(&Sha256::digest(key.as_bytes()))
+}
+
+impl SqliteSessions {
+    async fn run<T: Send + 'static>(
+        &self,
+        work: impl FnOnce(&Store) -> Result<T, StoreError> + Send + 'static,
+    ) -> Result<T, anyhow::Error> {
+        let store = self.0.clone();
+        Ok(web::block(move || work(&store)).await??)
+    }
+
+    async fn keep(&self, key: &SessionKey, state: &State, ttl: &Duration) -> Result<(), anyhow::Error> {
+        let (key, state, ttl_s) = (hashed(key.as_ref()), serde_json::to_string(state)?, ttl.whole_seconds());
+        self.run(move |store| store.keep_browser_session(&key, &state, ttl_s)).await
+    }
+}
+
+impl SessionStore for SqliteSessions {
+    async fn load(&self, session_key: &SessionKey) -> Result<Option<State>, LoadError> {
+        let key = hashed(session_key.as_ref());
+        let found = self.run(move |store| store.browser_session(&key)).await.map_err(LoadError::Other)?;
+        let parsed = found.map(|text| serde_json::from_str(&text)).transpose();
+        parsed.map_err(|error| LoadError::Deserialization(error.into()))
+    }
+
+    async fn save(&self, session_state: State, ttl: &Duration) -> Result<SessionKey, SaveError> {
+        let key = generate_session_key();
+        self.keep(&key, &session_state, ttl).await.map_err(SaveError::Other)?;
+        Ok(key)
+    }
+
+    async fn update(&self, session_key: SessionKey, state: State, ttl: &Duration) -> Result<SessionKey, UpdateError> {
+        self.keep(&session_key, &state, ttl).await.map_err(UpdateError::Other)?;
+        Ok(session_key)
+    }
+
+    async fn update_ttl(&self, session_key: &SessionKey, ttl: &Duration) -> Result<(), anyhow::Error> {
+        let (key, ttl_s) = (hashed(session_key.as_ref()), ttl.whole_seconds());
+        self.run(move |store| store.lengthen_browser_session(&key, ttl_s)).await
+    }
+
+    async fn delete(&self, session_key: &SessionKey) -> Result<(), anyhow::Error> {
+        let key = hashed(session_key.as_ref());
+        self.run(move |store| store.end_browser_session(&key)).await
+    }
+}

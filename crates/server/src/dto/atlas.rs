@@ -1,0 +1,57 @@
+//! The knowledge the front end shows names and choices from.
+
+use atlas::{Atlas, Equipment, Kit, Look, Pose, Region, School, Site};
+use casefile::{CatalogueExercise, catalogue};
+use serde::Serialize;
+use std::collections::BTreeMap;
+use units::{RegionId, SiteId};
+use utoipa::ToSchema;
+
+/// Everything the front end needs to name what it shows.
+#[derive(Serialize, ToSchema)]
+pub struct AtlasView {
+    /// Regions.
+    pub regions: Vec<Region>,
+    /// Girths and breadths in taping order.
+    pub sites: Vec<Site>,
+    /// Poses.
+    pub poses: Vec<Pose>,
+    /// Looks.
+    pub looks: Vec<Look>,
+    /// Equipment.
+    pub equipment: Vec<Equipment>,
+    /// Named kits.
+    pub kits: Vec<Kit>,
+    /// Schools.
+    pub schools: Vec<School>,
+    /// Exercises.
+    pub exercises: Vec<CatalogueExercise>,
+    /// Share of a girth by region.
+    pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+    /// Half-width of level, SD.
+    pub level_half_width_sd: f64,
+    /// Difference between girths of the sides worth acting on, %.
+    pub act_threshold_pct: f64,
+    /// Readings further apart than this ask for a third, %.
+    pub third_reading_pct: f64,
+}
+
+impl AtlasView {
+    pub(crate) fn of(atlas: &Atlas) -> Self {
+        let evidence = atlas.evidence();
+        Self {
+            regions: atlas.regions().to_vec(),
+            sites: atlas.sites().to_vec(),
+            poses: atlas.poses().to_vec(),
+            looks: atlas.looks().to_vec(),
+            equipment: atlas.equipment().to_vec(),
+            kits: atlas.kits().to_vec(),
+            schools: atlas.schools().to_vec(),
+            exercises: catalogue(atlas).exercises,
+            composition: evidence.composition.clone(),
+            level_half_width_sd: evidence.level_half_width_sd,
+            act_threshold_pct: evidence.act_threshold_pct.girth,
+            third_reading_pct: evidence.error.third_reading_girth_pct,
+        }
+    }
+}

@@ -1,0 +1,176 @@
+//! Clients in lists and whole.
+
+use assess::{Assessment, Case, Choices, SideVerdict, Standing};
+use casefile::ClientEntry;
+use jiff::civil::Date;
+use serde::{Deserialize, Serialize};
+use store::{ClientRecord, RoundRecord};
+use units::{RegionId, Side, SiteId};
+use utoipa::ToSchema;
+
+/// A page of clients.
+#[derive(Serialize, ToSchema)]
+pub struct ClientPage {
+    /// The clients of this page, by name.
+    pub items: Vec<ClientSummary>,
+    /// How many there are in all.
+    pub total: u32,
+    /// This page, from 1.
+    pub page: u32,
+    /// Clients a page.
+    pub per_page: u32,
+}
+
+/// A client in a list.
+#[derive(Serialize, ToSchema)]
+pub struct ClientSummary {
+    /// Random id.
+    pub id: String,
+    /// Display name.
+    pub name: String,
+    /// Years lived.
+    pub age_years: i16,
+    /// The look aimed at.
+    pub look: String,
+    /// Training days a week.
+    pub days_per_week: u8,
+    /// The newest round.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub newest: Option<RoundSummary>,
+    /// What it says.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub verdict: Option<VerdictSummary>,
+}
+
+/// A round in a list.
+#[derive(Serialize, ToSchema)]
+pub struct RoundSummary {
+    /// Random id.
+    pub id: String,
+    /// The day it was taken.
+    pub date: String,
+    /// Who held the tape.
+    pub measured_by: String,
+}
+
+impl From<&RoundRecord> for RoundSummary {
+    fn from(round: &RoundRecord) -> Self {
+        Self { id: round.id.clone(), date: round.taken_on.to_string(), measured_by: round.measured_by.clone() }
+    }
+}
+
+/// A round's verdict in a line.
+#[derive(Serialize, ToSchema)]
+pub struct VerdictSummary {
+    /// The regions with most to say, most certain first.
+    pub regions: Vec<RegionMark>,
+    /// Sites whose sides really differ.
+    pub leans: Vec<LeanMark>,
+    /// Outside the reference.
+    pub outside: bool,
+    /// What is missing before sizes can be judged.
+    pub missing: Vec<String>,
+    /// Regions chosen to be brought up.
+    pub bring_up: Vec<RegionId>,
+}
+
+/// A region's mark on the plumb line.
+#[derive(Serialize, ToSchema)]
+pub struct RegionMark {
+    /// The region.
+    pub region: RegionId,
+    /// SD; negative = behind.
+    pub mean: f64,
+    /// SD of the mark.
+    pub sd: f64,
+    /// In a word.
+    pub standing: Standing,
+}
+
+/// A site that leans.
+#[derive(Serialize, ToSchema)]
+pub struct LeanMark {
+    /// The site.
+    pub site: SiteId,
+    /// The larger side.
+    pub larger: Side,
+    /// How much larger, % of the mean.
+    pub index_pct: f64,
+    /// Worth acting on, or only real.
+    pub verdict: SideVerdict,
+}
+
+/// How many regions a line has room for.
+const REGIONS_SHOWN: usize = 3;
+
+impl VerdictSummary {
+    pub(crate) fn of(assessment: &Assessment, choices: &Choices) -> Self {
+        let mut decided: Vec<_> = assessment
+            .regions
+            .iter()
+            .filter(|region| matches!(region.standing(), Standing::Behind | Standing::Ahead))
+            .collect();
+        decided.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
+        let marks = decided.into_iter().take(REGIONS_SHOWN).map(|region| RegionMark {
+            region: region.region.clone(),
+            mean: region.bulk.mean,
+            sd: region.bulk.sd,
+            standing: region.standing(),
+        });
+        let leans = assessment.asymmetries.iter().filter(|a| a.verdict != SideVerdict::WithinError);
+        Self {
+            regions: marks.collect(),
+            leans: leans
+                .filter_map(|a| {
+                    Some(LeanMark {
+                        site: a.site.clone(),
+                        larger: a.sides_cm.larger_side()?,
+                        index_pct: a.symmetry_index.abs(),
+                        verdict: a.verdict,
+                    })
+                })
+                .collect(),
+            outside: assessment.reference.outside,
+            missing: assessment.reference.missing.clone(),
+            bring_up: choices.bring_up.clone(),
+        }
+    }
+}
+
+impl ClientSummary {
+    pub(crate) fn of(record: &ClientRecord, newest: Option<&(RoundRecord, Case)>, verdict: Option<VerdictSummary>, today: Date) -> Self {
+        let client = &record.client;
+        Self {
+            id: record.id.clone(),
+            name: client.name.clone(),
+            age_years: today.since((jiff::Unit::Year, client.birth_date)).map_or(0, |span| span.get_years()),
+            look: client.look.to_string(),
+            days_per_week: client.days_per_week,
+            newest: newest.map(|(round, _)| RoundSummary::from(round)),
+            verdict,
+        }
+    }
+}
+
+/// A client whole.
+#[derive(Serialize, ToSchema)]
+pub struct ClientView {
+    /// Random id.
+    pub id: String,
+    /// Grows with every save.
+    pub revision: i32,
+    /// The brief.
+    pub brief: ClientEntry,
+    /// Rounds, newest first.
+    pub rounds: Vec<RoundSummary>,
+}
+
+/// A brief to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveClient {
+    /// The revision it was read at.
+    pub revision: i32,
+    /// The brief.
+    pub brief: ClientEntry,
+}

@@ -1,0 +1,154 @@
+//! A round: its steps, its tape sheet, its verdict, its plan.
+
+use crate::dto::RoundSummary;
+use casefile::{AssessmentFile, AsymmetryEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning};
+use serde::{Deserialize, Serialize};
+use units::{Side, SiteId};
+use utoipa::ToSchema;
+
+/// A round to be opened.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewRoundRequest {
+    /// `YYYY-MM-DD`, today or earlier.
+    pub date: String,
+    /// Who holds the tape.
+    pub measured_by: String,
+    /// Body mass, kg.
+    #[serde(default)]
+    pub weight_kg: Option<f64>,
+}
+
+/// How far a step has come.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum StepState {
+    /// Nothing there.
+    Empty,
+    /// Enough to go on.
+    Enough,
+    /// Something wants a look.
+    Look,
+    /// Not part of the product yet.
+    Later,
+}
+
+/// One of the eight steps.
+#[derive(Serialize, ToSchema)]
+pub struct StepView {
+    /// `brief`, `photos`, `tape`, `tests`, `verdict`, `plan`, `log` or `review`.
+    pub step: String,
+    /// How far it has come.
+    pub state: StepState,
+    /// What is there or missing, in a few words.
+    pub says: String,
+}
+
+/// A round with its steps.
+#[derive(Serialize, ToSchema)]
+pub struct RoundView {
+    /// Random id.
+    pub id: String,
+    /// Whose.
+    pub client_id: String,
+    /// Their name.
+    pub client_name: String,
+    /// The day it was taken.
+    pub date: String,
+    /// Who held the tape.
+    pub measured_by: String,
+    /// Body mass, kg.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weight_kg: Option<f64>,
+    /// All rounds of the client, newest first.
+    pub rounds: Vec<RoundSummary>,
+    /// The eight steps in order.
+    pub steps: Vec<StepView>,
+}
+
+/// The value a site had in the round before.
+#[derive(Serialize, ToSchema)]
+pub struct EarlierValue {
+    /// The site.
+    pub site: SiteId,
+    /// The side.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// Value, cm.
+    pub value_cm: f64,
+}
+
+/// The tape sheet of a round with everything computed from it.
+#[derive(Serialize, ToSchema)]
+pub struct TapeSheet {
+    /// Grows with every save.
+    pub revision: i32,
+    /// Who saved it last.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_by: Option<String>,
+    /// Who held the tape.
+    pub measured_by: String,
+    /// The readings.
+    pub entries: Vec<TapeEntry>,
+    /// Values with errors.
+    pub sites: Vec<SiteEntry>,
+    /// Left against right.
+    pub asymmetries: Vec<AsymmetryEntry>,
+    /// What looks wrong.
+    pub warnings: Vec<Warning>,
+    /// Entries that were not saved, and why; pointers go into the entries of the request.
+    pub problems: Vec<Problem>,
+    /// The day of the round before.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub earlier_date: Option<String>,
+    /// Its values.
+    pub earlier: Vec<EarlierValue>,
+}
+
+/// A sheet to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveTape {
+    /// The revision it was read at.
+    pub revision: i32,
+    /// Who holds the tape.
+    pub measured_by: String,
+    /// All readings.
+    pub entries: Vec<TapeEntry>,
+}
+
+/// A verdict with the choices made on it.
+#[derive(Serialize, ToSchema)]
+pub struct VerdictView {
+    /// The verdict, with its evidence.
+    pub assessment: AssessmentFile,
+    /// The choices.
+    pub choices: ChoicesEntry,
+    /// Grows with every save of the choices.
+    pub choices_revision: i32,
+}
+
+/// Choices to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveChoices {
+    /// The revision they were read at.
+    pub revision: i32,
+    /// The choices.
+    pub choices: ChoicesEntry,
+}
+
+/// A week's plan and whom it is for.
+#[derive(Serialize, ToSchema)]
+pub struct PlanView {
+    /// Their name.
+    pub client_name: String,
+    /// The day of the round.
+    pub date: String,
+    /// Minutes a session.
+    pub minutes_per_session: u16,
+    /// Regions chosen.
+    pub bring_up: Vec<String>,
+    /// The plan.
+    pub plan: PlanFile,
+}

@@ -1,0 +1,48 @@
+//! Signing in.
+
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// How this browser stands.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum SessionStanding {
+    /// The practice has no owner yet.
+    New,
+    /// Nobody is signed in here.
+    SignedOut,
+    /// Someone is.
+    SignedIn,
+}
+
+/// How this browser stands, and as whom.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct SessionView {
+    /// How it stands.
+    pub standing: SessionStanding,
+    /// Who is signed in.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
+}
+
+/// A try to sign in.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SignIn {
+    /// The login.
+    pub login: String,
+    /// The password.
+    pub password: String,
+}
+
+/// The owner's account, made at the first start.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewOwner {
+    /// What others see.
+    pub name: String,
+    /// What is typed to sign in.
+    pub login: String,
+    /// At least ten characters.
+    pub password: String,
+}

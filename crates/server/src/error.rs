@@ -1,0 +1,158 @@
+//! Errors as problem details (RFC 9457). Kinds are mapped to statuses here and nowhere else.
+
+use actix_web::http::StatusCode;
+use actix_web::{HttpResponse, ResponseError};
+use casefile::Problem;
+use serde::{Deserialize, Serialize};
+use store::{Kind, StoreError};
+use utoipa::ToSchema;
+
+/// Why the server could not start.
+#[derive(Debug, thiserror::Error)]
+pub enum ServeError {
+    /// The port is taken.
+    #[error("port {port} on {host} is in use: stop the other program or choose another with --port")]
+    PortInUse {
+        /// Where.
+        host: String,
+        /// Which.
+        port: u16,
+    },
+    /// The address cannot be listened on.
+    #[error("cannot listen on {host}:{port}: {why}")]
+    Address {
+        /// Where.
+        host: String,
+        /// Which.
+        port: u16,
+        /// Why not.
+        why: std::io::Error,
+    },
+    /// The store failed.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// The server stopped.
+    #[error("the server stopped: {0}")]
+    Stopped(#[from] std::io::Error),
+}
+
+/// An error of a request.
+#[derive(Debug)]
+pub enum ApiError {
+    /// Nobody is signed in.
+    SignInNeeded,
+    /// Login and password do not match.
+    SignInFailed,
+    /// The request does not have its shape.
+    Malformed(String),
+    /// Values break a rule.
+    Invalid(Vec<Problem>),
+    /// There is no such thing.
+    NotFound(String),
+    /// Someone was faster.
+    Conflict {
+        /// In a sentence.
+        detail: String,
+        /// What is stored now.
+        current_revision: Option<i32>,
+    },
+    /// Not the caller's fault; the text goes to the log only.
+    Internal(String),
+}
+
+impl From<StoreError> for ApiError {
+    fn from(error: StoreError) -> Self {
+        let current_revision = match &error {
+            StoreError::Stale { current, .. } => Some(*current),
+            _ => None,
+        };
+        match error.kind() {
+            Kind::NotFound => Self::NotFound(error.to_string()),
+            Kind::Conflict => Self::Conflict { detail: error.to_string(), current_revision },
+            Kind::Internal => Self::Internal(error.to_string()),
+        }
+    }
+}
+
+/// The body of an error.
+#[derive(Debug, Serialize, Deserialize, ToSchema)]
+pub struct ProblemDetails {
+    /// `about:blank`: the status says the type.
+    #[serde(rename = "type")]
+    pub kind: String,
+    /// The status in words.
+    pub title: String,
+    /// HTTP status.
+    pub status: u16,
+    /// One sentence for the coach.
+    pub detail: String,
+    /// Each place that is wrong.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub errors: Vec<Problem>,
+    /// The stored revision, in a conflict.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub current_revision: Option<i32>,
+}
+
+impl ProblemDetails {
+    pub(crate) fn new(status: StatusCode, detail: impl Into<String>) -> Self {
+        Self {
+            kind: "about:blank".to_owned(),
+            title: status.canonical_reason().unwrap_or("Error").to_owned(),
+            status: status.as_u16(),
+            detail: detail.into(),
+            errors: Vec::new(),
+            current_revision: None,
+        }
+    }
+
+    pub(crate) fn response(&self) -> HttpResponse {
+        let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
+        HttpResponse::build(status).content_type("application/problem+json").json(self)
+    }
+}
+
+impl ApiError {
+    fn details(&self) -> ProblemDetails {
+        let of = |detail: &str| ProblemDetails::new(self.status_code(), detail);
+        match self {
+            Self::SignInNeeded => of("Sign in first."),
+            Self::SignInFailed => of("Login and password do not match."),
+            Self::Malformed(detail) | Self::NotFound(detail) => of(detail),
+            Self::Invalid(problems) => {
+                let first = problems.first().map_or("Something is not valid.", |problem| problem.says.as_str());
+                ProblemDetails { errors: problems.clone(), ..of(first) }
+            }
+            Self::Conflict { detail, current_revision } => {
+                ProblemDetails { current_revision: *current_revision, ..of(detail) }
+            }
+            Self::Internal(_) => of("Something went wrong here; nothing was changed. The log says more."),
+        }
+    }
+}
+
+impl std::fmt::Display for ApiError {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str(&self.details().detail)
+    }
+}
+
+impl ResponseError for ApiError {
+    fn status_code(&self) -> StatusCode {
+        match self {
+            Self::SignInNeeded | Self::SignInFailed => StatusCode::UNAUTHORIZED,
+            Self::Malformed(_) => StatusCode::BAD_REQUEST,
+            Self::Invalid(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::NotFound(_) => StatusCode::NOT_FOUND,
+            Self::Conflict { .. } => StatusCode::CONFLICT,
+            Self::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
+        }
+    }
+
+    fn error_response(&self) -> HttpResponse {
+        if let Self::Internal(why) = self {
+            tracing::error!(why, "internal error");
+        }
+        self.details().response()
+    }
+}

@@ -1,0 +1,152 @@
+//! Clients: list, one, new, saved.
+
+use crate::dto::{ClientPage, ClientSummary, ClientView, NewRoundRequest, RoundSummary, SaveClient, VerdictSummary};
+use crate::error::{ApiError, ProblemDetails};
+use crate::state::AppState;
+use actix_web::{HttpResponse, get, post, put, web};
+use assess::{Case, Knowledge};
+use casefile::{ClientEntry, Problem, check_client};
+use jiff::civil::Date;
+use serde::Deserialize;
+use store::{ClientRecord, NewRound, Page, RoundRecord, Store};
+use units::Mass;
+use utoipa::IntoParams;
+
+/// Which clients.
+#[derive(Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct ListQuery {
+    /// Part of a name.
+    find: Option<String>,
+    /// From 1.
+    #[serde(default = "first_page")]
+    page: u32,
+    /// 1 to 100.
+    #[serde(default = "page_size")]
+    per_page: u32,
+}
+
+fn first_page() -> u32 {
+    1
+}
+
+fn page_size() -> u32 {
+    50
+}
+
+/// Clients by name with what their newest round says.
+#[utoipa::path(tag = "clients", params(ListQuery), responses((status = 200, body = ClientPage)))]
+#[get("/clients")]
+pub(crate) async fn list_clients(
+    state: web::Data<AppState>,
+    query: web::Query<ListQuery>,
+) -> Result<web::Json<ClientPage>, ApiError> {
+    let page = Page { number: query.page.max(1), size: query.per_page.clamp(1, 100) };
+    let find = query.into_inner().find;
+    let view = state.run(move |store, knowledge| {
+        let (records, total) = store.clients(&knowledge.atlas, find.as_deref(), page)?;
+        let newest = store.newest_cases(&records)?;
+        let items = records.iter().map(|record| summary(knowledge, record, &newest)).collect::<Result<_, _>>()?;
+        Ok(ClientPage { items, total, page: page.number, per_page: page.size })
+    });
+    view.await.map(web::Json)
+}
+
+fn summary(
+    knowledge: &Knowledge,
+    record: &ClientRecord,
+    newest: &[(RoundRecord, Case)],
+) -> Result<ClientSummary, ApiError> {
+    let own = newest.iter().find(|(round, _)| round.client_id == record.id);
+    let verdict = own.map(|(_, case)| {
+        let assessment = assess::assess(knowledge, case).map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok::<_, ApiError>(VerdictSummary::of(&assessment, &case.choices))
+    });
+    Ok(ClientSummary::of(record, own, verdict.transpose()?, AppState::today()))
+}
+
+fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {
+    let rounds = store.rounds(&record.id)?;
+    Ok(ClientView {
+        id: record.id.clone(),
+        revision: record.revision,
+        brief: ClientEntry::from(&record.client),
+        rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
+    })
+}
+
+/// A client with brief and rounds.
+#[utoipa::path(tag = "clients", responses((status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}")]
+pub(crate) async fn show_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<ClientView>, ApiError> {
+    let found = state.run(move |store, knowledge| view(store, &store.client(&knowledge.atlas, &id)?));
+    found.await.map(web::Json)
+}
+
+/// Adds a client.
+#[utoipa::path(tag = "clients", request_body = ClientEntry, responses(
+    (status = 201, body = ClientView), (status = 422, body = ProblemDetails)))]
+#[post("/clients")]
+pub(crate) async fn add_client(state: web::Data<AppState>, body: web::Json<ClientEntry>) -> Result<HttpResponse, ApiError> {
+    let added = state.run(move |store, knowledge| {
+        let client =
+            check_client(&knowledge.atlas, "", &body, AppState::today()).map_err(ApiError::Invalid)?;
+        view(store, &store.add_client(&knowledge.atlas, &client)?)
+    });
+    Ok(HttpResponse::Created().json(added.await?))
+}
+
+/// Saves a brief.
+#[utoipa::path(tag = "clients", request_body = SaveClient, responses(
+    (status = 200, body = ClientView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/clients/{client_id}")]
+pub(crate) async fn save_client(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SaveClient>,
+) -> Result<web::Json<ClientView>, ApiError> {
+    let saved = state.run(move |store, knowledge| {
+        let client =
+            check_client(&knowledge.atlas, "/brief", &body.brief, AppState::today()).map_err(ApiError::Invalid)?;
+        view(store, &store.save_client(&knowledge.atlas, &id, body.revision, &client)?)
+    });
+    saved.await.map(web::Json)
+}
+
+/// Opens a round.
+#[utoipa::path(tag = "clients", request_body = NewRoundRequest, responses(
+    (status = 201, body = RoundSummary), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/clients/{client_id}/rounds")]
+pub(crate) async fn open_round(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<NewRoundRequest>,
+) -> Result<HttpResponse, ApiError> {
+    let new = checked_round(&body, AppState::today())?;
+    let opened = state.read(move |store, _| Ok(RoundSummary::from(&store.add_round(&id, &new)?)));
+    Ok(HttpResponse::Created().json(opened.await?))
+}
+
+fn checked_round(request: &NewRoundRequest, today: Date) -> Result<NewRound, ApiError> {
+    let mut problems = Vec::new();
+    let mut fail = |pointer: &str, says: String| problems.push(Problem { pointer: pointer.to_owned(), says });
+    let date = request.date.parse::<Date>();
+    match date {
+        Err(_) => fail("/date", format!("{:?} is not a date of the calendar: expected YYYY-MM-DD", request.date)),
+        Ok(date) if date > today => fail("/date", format!("{date} is in the future: today is {today}")),
+        Ok(_) => {}
+    }
+    if request.measured_by.trim().is_empty() {
+        fail("/measured_by", "who holds the tape is needed: expected initials or a name".to_owned());
+    }
+    let weight = request.weight_kg.map(Mass::from_kg).transpose();
+    if let Err(error) = &weight {
+        fail("/weight_kg", error.to_string());
+    }
+    match (date, weight, problems.is_empty()) {
+        (Ok(taken_on), Ok(weight), true) => {
+            Ok(NewRound { taken_on, measured_by: request.measured_by.trim().to_owned(), weight })
+        }
+        _ => Err(ApiError::Invalid(problems)),
+    }
+}

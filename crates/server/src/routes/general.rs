@@ -1,0 +1,28 @@
+//! Health and the atlas.
+
+use crate::dto::AtlasView;
+use crate::state::AppState;
+use actix_web::{HttpResponse, get, web};
+use serde::Serialize;
+use utoipa::ToSchema;
+
+/// That the server answers, and which version.
+#[derive(Serialize, ToSchema)]
+pub struct Health {
+    status: &'static str,
+    version: &'static str,
+}
+
+/// Whether the server answers.
+#[utoipa::path(tag = "general", responses((status = 200, body = Health)))]
+#[get("")]
+pub(crate) async fn health() -> web::Json<Health> {
+    web::Json(Health { status: "ok", version: env!("CARGO_PKG_VERSION") })
+}
+
+/// Regions, sites, looks, equipment and exercises.
+#[utoipa::path(tag = "general", responses((status = 200, body = AtlasView)))]
+#[get("/atlas")]
+pub(crate) async fn atlas(state: web::Data<AppState>) -> HttpResponse {
+    HttpResponse::Ok().json(AtlasView::of(&state.knowledge.atlas))
+}

@@ -1,0 +1,8 @@
+//! Handlers, one file per thing.
+
+pub(crate) mod clients;
+pub(crate) mod general;
+pub(crate) mod rounds;
+pub(crate) mod session;
+pub(crate) mod steps;
+pub(crate) mod tape;

@@ -1,0 +1,107 @@
+//! A round: its steps, its verdict, the choices made on it, its plan, its case file.
+
+use crate::dto::{PlanView, RoundSummary, RoundView, SaveChoices, VerdictView};
+use crate::error::{ApiError, ProblemDetails};
+use crate::routes::steps::steps;
+use crate::state::AppState;
+use actix_web::{HttpResponse, get, put, web};
+use assess::{Assessment, Case, Knowledge};
+use casefile::{ChoicesEntry, assessment_file, case_file, check_choices, plan_file};
+use std::time::Instant;
+use store::Store;
+use units::Mass;
+
+/// Assesses a case; a failure is the program's, not the caller's.
+pub(crate) fn assessed(knowledge: &Knowledge, case: &Case) -> Result<Assessment, ApiError> {
+    assess::assess(knowledge, case).map_err(|error| ApiError::Internal(error.to_string()))
+}
+
+/// A round with its steps.
+#[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}")]
+pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<RoundView>, ApiError> {
+    let view = state.run(move |store, knowledge| {
+        let round = store.round(&id)?;
+        let case = store.case_at(&knowledge.atlas, &id)?;
+        let assessment = assessed(knowledge, &case)?;
+        let rounds = store.rounds(&round.client_id)?;
+        Ok(RoundView {
+            id: round.id,
+            client_id: round.client_id,
+            client_name: case.client.name.clone(),
+            date: round.taken_on.to_string(),
+            measured_by: round.measured_by,
+            weight_kg: round.weight.map(Mass::kg),
+            rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
+            steps: steps(&case, &assessment),
+        })
+    });
+    view.await.map(web::Json)
+}
+
+fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<VerdictView, ApiError> {
+    let case = store.case_at(&knowledge.atlas, id)?;
+    let assessment = assessed(knowledge, &case)?;
+    Ok(VerdictView {
+        assessment: assessment_file(knowledge, &case, &assessment, true),
+        choices: ChoicesEntry::from(&case.choices),
+        choices_revision: store.round(id)?.choices_revision,
+    })
+}
+
+/// The verdict of a round with its evidence.
+#[utoipa::path(tag = "rounds", responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/verdict")]
+pub(crate) async fn show_verdict(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<VerdictView>, ApiError> {
+    state.run(move |store, knowledge| verdict_view(store, knowledge, &id)).await.map(web::Json)
+}
+
+/// Saves what to bring up, what to hold back, and verdicts overruled.
+#[utoipa::path(tag = "rounds", request_body = SaveChoices, responses(
+    (status = 200, body = VerdictView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/rounds/{round_id}/choices")]
+pub(crate) async fn save_choices(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SaveChoices>,
+) -> Result<web::Json<VerdictView>, ApiError> {
+    let saved = state.run(move |store, knowledge| {
+        let choices = check_choices(&knowledge.atlas, "/choices", &body.choices).map_err(ApiError::Invalid)?;
+        store.save_choices(&id, body.revision, &choices)?;
+        verdict_view(store, knowledge, &id)
+    });
+    saved.await.map(web::Json)
+}
+
+/// The week's plan of a round.
+#[utoipa::path(tag = "rounds", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/plan")]
+pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<PlanView>, ApiError> {
+    let view = state.run(move |store, knowledge| {
+        let case = store.case_at(&knowledge.atlas, &id)?;
+        let assessment = assessed(knowledge, &case)?;
+        let start = Instant::now();
+        let plan = plan::plan(knowledge, &case, &assessment);
+        Ok(PlanView {
+            client_name: case.client.name.clone(),
+            date: case.as_of.to_string(),
+            minutes_per_session: case.client.minutes_per_session,
+            bring_up: ChoicesEntry::from(&case.choices).bring_up,
+            plan: plan_file(&plan, start.elapsed().as_secs_f64() * 1000.0),
+        })
+    });
+    view.await.map(web::Json)
+}
+
+/// The client's case file as of a round, for the command line.
+#[utoipa::path(tag = "rounds", responses((status = 200, description = "orthomer-case, version 1",
+    content_type = "application/json"), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/case")]
+pub(crate) async fn show_case_file(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let case = state.read(move |store, knowledge| store.case_at(&knowledge.atlas, &id)).await?;
+    let name = format!("attachment; filename=\"case-{}.json\"", case.as_of);
+    Ok(HttpResponse::Ok().insert_header(("Content-Disposition", name)).json(case_file(&case)))
+}

@@ -1,0 +1,312 @@
+//! The real router on a real SQLite file.
+
+use actix_web::body::MessageBody;
+use actix_web::cookie::Key;
+use actix_web::dev::{Service, ServiceResponse};
+use actix_web::http::{Method, StatusCode};
+use actix_web::test::{TestRequest, call_service, init_service, read_body};
+use assess::Knowledge;
+use casefile::{CaseFile, assessment_file};
+use rstest::rstest;
+use serde_json::{Value, json};
+use server::{AppState, application, openapi};
+use std::net::SocketAddr;
+use std::sync::{Arc, LazyLock};
+use store::Store;
+use tempfile::TempDir;
+
+static KNOWLEDGE: LazyLock<Arc<Knowledge>> = LazyLock::new(|| Arc::new(Knowledge::load().expect("shipped data")));
+
+const PASSWORD: &str = "plumb-line-test";
+
+/// A fresh practice; sign-in attempts are counted per address, so each test calls from its own.
+struct Practice {
+    state: AppState,
+    key: Key,
+    peer: SocketAddr,
+    _directory: TempDir,
+}
+
+fn practice(host: u8) -> Practice {
+    let directory = tempfile::tempdir().unwrap();
+    let state = AppState { store: Store::open(directory.path()).unwrap(), knowledge: KNOWLEDGE.clone() };
+    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), _directory: directory }
+}
+
+struct Answer {
+    status: StatusCode,
+    headers: actix_web::http::header::HeaderMap,
+    body: Value,
+}
+
+/// A browser: keeps its cookie from one request to the next.
+struct Browser<'a, S> {
+    app: &'a S,
+    peer: SocketAddr,
+    cookie: Option<String>,
+}
+
+impl<S, B> Browser<'_, S>
+where
+    S: Service<actix_http::Request, Response = ServiceResponse<B>, Error = actix_web::Error>,
+    B: MessageBody,
+{
+    async fn send(&mut self, method: Method, path: &str, body: Option<Value>) -> Answer {
+        let mut request = TestRequest::default().method(method).uri(path).peer_addr(self.peer);
+        if let Some(cookie) = &self.cookie {
+            request = request.insert_header(("Cookie", cookie.clone()));
+        }
+        if let Some(body) = body {
+            request = request.set_json(body);
+        }
+        let response = call_service(self.app, request.to_request()).await;
+        let (status, headers) = (response.status(), response.headers().clone());
+        if let Some(set) = headers.get("Set-Cookie") {
+            self.cookie = set.to_str().unwrap().split(';').next().map(ToOwned::to_owned);
+        }
+        let body = read_body(response).await;
+        Answer { status, headers, body: serde_json::from_slice(&body).unwrap_or(Value::Null) }
+    }
+
+    async fn get(&mut self, path: &str) -> Answer {
+        self.send(Method::GET, path, None).await
+    }
+
+    async fn post(&mut self, path: &str, body: Value) -> Answer {
+        self.send(Method::POST, path, Some(body)).await
+    }
+
+    async fn put(&mut self, path: &str, body: Value) -> Answer {
+        self.send(Method::PUT, path, Some(body)).await
+    }
+
+    async fn become_owner(&mut self) {
+        let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD});
+        assert_eq!(self.post("/api/v1/session/owner", owner).await.status, StatusCode::CREATED);
+    }
+
+    /// A client with one empty round; gives the round's id.
+    async fn round(&mut self) -> String {
+        let brief = example()["client"].clone();
+        let client = self.post("/api/v1/clients", brief).await;
+        assert_eq!(client.status, StatusCode::CREATED, "{}", client.body);
+        let path = format!("/api/v1/clients/{}/rounds", client.body["id"].as_str().unwrap());
+        let round = self.post(&path, json!({"date": "2026-03-02", "measured_by": "A", "weight_kg": 82.4})).await;
+        assert_eq!(round.status, StatusCode::CREATED, "{}", round.body);
+        round.body["id"].as_str().unwrap().to_owned()
+    }
+}
+
+fn example() -> Value {
+    serde_json::from_str(include_str!("../../../docs/examples/case.json")).unwrap()
+}
+
+macro_rules! browser {
+    ($practice:expr, $app:ident) => {
+        let $app = init_service(application($practice.state.clone(), &$practice.key)).await;
+    };
+}
+
+fn of<'a, S>(practice: &Practice, app: &'a S) -> Browser<'a, S> {
+    Browser { app, peer: practice.peer, cookie: None }
+}
+
+#[actix_web::test]
+async fn every_route_but_sign_in_and_health_needs_someone_to_be_signed_in() {
+    let practice = practice(1);
+    let document = serde_json::to_value(openapi(practice.state.clone())).unwrap();
+    browser!(practice, app);
+    let mut closed = 0;
+    for (path, methods) in document["paths"].as_object().unwrap() {
+        if path.starts_with("/api/v1/session") || path == "/api/v1/health" {
+            continue;
+        }
+        for method in methods.as_object().unwrap().keys() {
+            let uri = path.replace(['{', '}'], "");
+            let method: Method = method.to_uppercase().parse().unwrap();
+            let answer = of(&practice, &app).send(method, &uri, None).await;
+            assert_eq!(answer.status, StatusCode::UNAUTHORIZED, "{path}");
+            assert_eq!(answer.headers.get("Content-Type").unwrap(), "application/problem+json");
+            closed += 1;
+        }
+    }
+    assert!(closed >= 12, "{closed} routes");
+}
+
+#[actix_web::test]
+async fn the_first_start_makes_the_owner_and_only_the_first() {
+    let practice = practice(2);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    assert_eq!(browser.get("/api/v1/session").await.body["standing"], "new");
+    let short = json!({"name": "Mara", "login": "mara", "password": "short"});
+    let refused = browser.post("/api/v1/session/owner", short).await;
+    assert_eq!(refused.body["errors"][0]["says"], "a password needs at least 10 characters");
+    browser.become_owner().await;
+    assert_eq!(browser.get("/api/v1/session").await.body, json!({"standing": "signed-in", "name": "Mara"}));
+    let second = json!({"name": "Eve", "login": "eve", "password": PASSWORD});
+    assert_eq!(browser.post("/api/v1/session/owner", second).await.status, StatusCode::CONFLICT);
+}
+
+#[actix_web::test]
+async fn signing_in_gives_a_cookie_scripts_cannot_read_and_signing_out_ends_it_for_good() {
+    let practice = practice(3);
+    browser!(practice, app);
+    of(&practice, &app).become_owner().await;
+    let mut browser = of(&practice, &app);
+    let wrong = browser.post("/api/v1/session", json!({"login": "mara", "password": "not the password"})).await;
+    assert_eq!((wrong.status, wrong.body["detail"].as_str()), (StatusCode::UNAUTHORIZED, Some("Login and password do not match.")));
+    let right = browser.post("/api/v1/session", json!({"login": "Mara ", "password": PASSWORD})).await;
+    let cookie = right.headers.get("Set-Cookie").unwrap().to_str().unwrap();
+    assert!(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), "{cookie}");
+    assert_eq!(browser.get("/api/v1/clients").await.status, StatusCode::OK);
+    let kept = browser.cookie.clone();
+    assert_eq!(browser.send(Method::DELETE, "/api/v1/session", None).await.status, StatusCode::NO_CONTENT);
+    browser.cookie = kept;
+    assert_eq!(browser.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED);
+}
+
+#[actix_web::test]
+async fn guessing_passwords_is_slowed_down() {
+    let practice = practice(4);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    let mut last = None;
+    for _ in 0..12 {
+        last = Some(browser.post("/api/v1/session", json!({"login": "x", "password": "y"})).await);
+    }
+    let last = last.unwrap();
+    assert_eq!(last.status, StatusCode::TOO_MANY_REQUESTS);
+    assert!(last.body["detail"].as_str().unwrap().starts_with("Too many attempts to sign in: try again in"));
+    assert_eq!(browser.get("/api/v1/session").await.status, StatusCode::OK, "only attempts are limited");
+}
+
+#[actix_web::test]
+async fn every_answer_tells_the_browser_what_not_to_do() {
+    let practice = practice(5);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    for path in ["/", "/clients", "/api/v1/health", "/api/v1/clients", "/api/nothing"] {
+        let answer = browser.get(path).await;
+        let policy = answer.headers.get("Content-Security-Policy").unwrap().to_str().unwrap();
+        assert!(policy.starts_with("default-src 'none'") && !policy.contains("unsafe"), "{path}: {policy}");
+        assert_eq!(answer.headers.get("X-Content-Type-Options").unwrap(), "nosniff", "{path}");
+        assert_eq!(answer.headers.get("Cache-Control").unwrap(), "no-store", "{path}");
+    }
+}
+
+#[actix_web::test]
+async fn the_api_gives_the_same_verdict_as_the_command_line() {
+    let practice = practice(6);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let round = browser.round().await;
+    let sheet = json!({"revision": 0, "measured_by": "A", "entries": example()["rounds"][0]["tape"]});
+    let saved = browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
+    assert_eq!((saved.status, saved.body["problems"].clone()), (StatusCode::OK, json!([])));
+    let served = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body["assessment"].clone();
+    let file = browser.get(&format!("/api/v1/rounds/{round}/case")).await.body;
+    let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let assessment = assess::assess(&KNOWLEDGE, &case).unwrap();
+    assert!(served == json!(assessment_file(&KNOWLEDGE, &case, &assessment, true)));
+}
+
+#[actix_web::test]
+async fn choosing_a_region_changes_the_plan() {
+    let practice = practice(7);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let round = browser.round().await;
+    let choose = |revision: i32, regions: Value| json!({"revision": revision, "choices": {"bring_up": regions}});
+    let path = format!("/api/v1/rounds/{round}/choices");
+    let four = browser.put(&path, choose(0, json!(["neck", "cuff", "grip", "erectors"]))).await;
+    assert_eq!(four.status, StatusCode::UNPROCESSABLE_ENTITY);
+    let chosen = browser.put(&path, choose(0, json!(["delts.posterior"]))).await;
+    assert_eq!((chosen.status, chosen.body["choices_revision"].as_i64()), (StatusCode::OK, Some(1)));
+    assert_eq!(browser.put(&path, choose(0, json!([]))).await.status, StatusCode::CONFLICT);
+    let plan = browser.get(&format!("/api/v1/rounds/{round}/plan")).await.body;
+    let row = plan["plan"]["ledger"].as_array().unwrap().iter().find(|row| row["region"] == "delts.posterior").unwrap();
+    assert_eq!(row["class"], "bring-up");
+    assert!(row["total"].as_f64().unwrap() >= row["low"].as_f64().unwrap());
+}
+
+#[actix_web::test]
+async fn a_slip_of_the_finger_is_named_and_deletes_nothing() {
+    let practice = practice(8);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
+    let arm = |left: Value| json!([{"site": "arm-flexed", "side": "left", "readings_cm": left}, {"site": "waist", "readings_cm": [81.0]}]);
+    let sheet = |revision: i64, entries: Value| json!({"revision": revision, "measured_by": "A", "entries": entries});
+    browser.put(&path, sheet(0, arm(json!([37.4])))).await;
+    let slipped = browser.put(&path, sheet(1, arm(json!([37.4, 374])))).await;
+    let problem = &slipped.body["problems"][0];
+    assert_eq!(problem["pointer"], "/entries/0/readings_cm/1");
+    assert_eq!(problem["says"], "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?");
+    assert_eq!(browser.get(&path).await.body["entries"], arm(json!([37.4])), "what was stored stays");
+}
+
+#[actix_web::test]
+async fn the_second_of_two_tabs_is_told_who_saved_first() {
+    let practice = practice(9);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
+    let sheet = |cm: f64| json!({"revision": 0, "measured_by": "A", "entries": [{"site": "waist", "readings_cm": [cm]}]});
+    assert_eq!(browser.put(&path, sheet(81.0)).await.status, StatusCode::OK);
+    let second = browser.put(&path, sheet(90.0)).await;
+    assert_eq!((second.status, second.body["current_revision"].as_i64()), (StatusCode::CONFLICT, Some(1)));
+    assert!(second.body["detail"].as_str().unwrap().contains("saved by Mara"), "{}", second.body);
+    assert_eq!(browser.get(&path).await.body["entries"][0]["readings_cm"], json!([81.0]));
+}
+
+#[rstest]
+#[case::a_round_in_the_future("clients/ID/rounds", json!({"date": "2999-01-01", "measured_by": "A"}), 422, "in the future")]
+#[case::a_round_on_no_day("clients/ID/rounds", json!({"date": "2026-02-30", "measured_by": "A"}), 422, "not a date")]
+#[case::a_round_by_nobody("clients/ID/rounds", json!({"date": "2026-01-05", "measured_by": " "}), 422, "who holds the tape")]
+#[case::an_unknown_field("clients/ID/rounds", json!({"date": "2026-01-05", "by": "A"}), 400, "unknown field `by`")]
+#[case::a_client_born_tomorrow("clients", json!({"birth_date": "2999-01-01"}), 422, "is not before")]
+#[case::a_client_of_unknown_look("clients", json!({"look": "tapper"}), 422, "did you mean \"taper\"?")]
+#[actix_web::test]
+async fn bad_input_is_one_clear_sentence(
+    #[case] path: &str,
+    #[case] mut body: Value,
+    #[case] status: u16,
+    #[case] says: &str,
+) {
+    let practice = practice(10);
+    browser!(practice, app);
+    // The owner is made in the store: this test signs in once, through one address, for all its cases.
+    let owner = store::NewAccount {
+        login: "mara".into(),
+        name: "Mara".into(),
+        role: store::Role::Owner,
+        password_hash: server::hash_password(PASSWORD).unwrap(),
+    };
+    practice.state.store.add_owner(&owner).unwrap();
+    let mut browser = of(&practice, &app);
+    browser.post("/api/v1/session", json!({"login": "mara", "password": PASSWORD})).await;
+    if path == "clients" {
+        let mut brief = example()["client"].clone();
+        brief.as_object_mut().unwrap().extend(body.as_object().unwrap().clone());
+        body = brief;
+    }
+    let client = browser.post("/api/v1/clients", example()["client"].clone()).await.body["id"].clone();
+    let path = format!("/api/v1/{}", path.replace("ID", client.as_str().unwrap()));
+    let answer = browser.post(&path, body).await;
+    assert_eq!(answer.status.as_u16(), status, "{}", answer.body);
+    assert!(answer.body["detail"].as_str().unwrap().contains(says), "{}", answer.body);
+}
+
+#[actix_web::test]
+async fn the_committed_api_description_is_the_one_the_routes_give() {
+    let practice = practice(11);
+    let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/openapi.json");
+    let committed: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
+    let given = serde_json::to_value(openapi(practice.state.clone())).unwrap();
+    assert_eq!(committed, given, "run `make api`");
+}
