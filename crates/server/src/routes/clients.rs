@@ -35,7 +35,8 @@ fn page_size() -> u32 {
 }
 
 /// Clients by name with what their newest round says.
-#[utoipa::path(tag = "clients", params(ListQuery), responses((status = 200, body = ClientPage)))]
+#[utoipa::path(tag = "clients", params(ListQuery), responses(
+    (status = 200, body = ClientPage), (status = 400, body = ProblemDetails), (status = 401, body = ProblemDetails)))]
 #[get("/clients")]
 pub(crate) async fn list_clients(
     state: web::Data<AppState>,

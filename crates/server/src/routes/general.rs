@@ -1,6 +1,7 @@
 //! Health and the atlas.
 
 use crate::dto::AtlasView;
+use crate::error::ProblemDetails;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, web};
 use serde::Serialize;
@@ -21,7 +22,7 @@ pub(crate) async fn health() -> web::Json<Health> {
 }
 
 /// Regions, sites, looks, equipment and exercises.
-#[utoipa::path(tag = "general", responses((status = 200, body = AtlasView)))]
+#[utoipa::path(tag = "general", responses((status = 200, body = AtlasView), (status = 401, body = ProblemDetails)))]
 #[get("/atlas")]
 pub(crate) async fn atlas(state: web::Data<AppState>) -> HttpResponse {
     HttpResponse::Ok().json(AtlasView::of(&state.knowledge.atlas))

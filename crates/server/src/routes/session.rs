@@ -20,7 +20,7 @@ fn sign_in_as(session: &Session, account: &Account) -> Result<(), ApiError> {
 }
 
 /// How this browser stands.
-#[utoipa::path(tag = "session", responses((status = 200, body = SessionView)))]
+#[utoipa::path(tag = "session", responses((status = 200, body = SessionView), (status = 500, body = ProblemDetails)))]
 #[get("")]
 pub(crate) async fn show_session(state: web::Data<AppState>, session: Session) -> Result<web::Json<SessionView>, ApiError> {
     let id: Option<String> = session.get(ACCOUNT).unwrap_or_default();
@@ -101,7 +101,7 @@ fn checked(new: &NewOwner) -> Result<NewAccount, ApiError> {
 }
 
 /// Signs out: the session ends on the server too.
-#[utoipa::path(tag = "session", responses((status = 204)))]
+#[utoipa::path(tag = "session", responses((status = 204), (status = 500, body = ProblemDetails)))]
 #[delete("")]
 pub(crate) async fn sign_out(session: Session) -> HttpResponse {
     session.purge();

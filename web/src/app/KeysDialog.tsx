@@ -1,0 +1,54 @@
+import { Modal } from "antd";
+import { useTranslation } from "react-i18next";
+
+const KEYS: [
+  string[],
+  "help" | "clients" | "find" | "move" | "open" | "step" | "round" | "bringUp" | "holdBack" | "next",
+][] = [
+  [["?"], "help"],
+  [["g", "c"], "clients"],
+  [["/"], "find"],
+  [["j", "k"], "move"],
+  [["o"], "open"],
+  [["g", "b…r"], "step"],
+  [["[", "]"], "round"],
+  [["b"], "bringUp"],
+  [["h"], "holdBack"],
+  [["Enter"], "next"],
+];
+
+/** Every key of the application. */
+export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const { t } = useTranslation();
+  return (
+    <Modal open={open} onCancel={onClose} footer={null} title={t("keys.title")} destroyOnHidden>
+      <table>
+        <tbody>
+          {KEYS.map(([keys, what]) => (
+            <tr key={what}>
+              <th
+                scope="row"
+                style={{
+                  textAlign: "left",
+                  padding: "4px 20px 4px 0",
+                  verticalAlign: "top",
+                  whiteSpace: "nowrap",
+                }}
+              >
+                {keys.map((key) => (
+                  <kbd
+                    key={key}
+                    style={{ border: "1px solid var(--hairline)", padding: "0 7px", marginRight: 5 }}
+                  >
+                    {key}
+                  </kbd>
+                ))}
+              </th>
+              <td>{t(`keys.${what}`)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Modal>
+  );
+}

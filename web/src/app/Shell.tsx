@@ -1,0 +1,58 @@
+import { App as AntApp } from "antd";
+import { use, useEffect, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { useSession, useSignOut } from "../features/signin";
+import { problemOf } from "../shared/api/client";
+import { PlumbMark } from "../shared/ui";
+import { useKeys } from "../shared/ui/keys";
+import { KeysDialog } from "./KeysDialog";
+import styles from "./Shell.module.css";
+import { ThemeChoice } from "./themeChoice";
+
+/** The frame of every page: wordmark, places, who is signed in. */
+export function Shell() {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const { message } = AntApp.useApp();
+  const session = useSession();
+  const signOut = useSignOut();
+  const { theme, toggle } = use(ThemeChoice);
+  const [keysShown, setKeysShown] = useState(false);
+  useKeys({ "?": () => setKeysShown(true), "g c": () => navigate("/clients") });
+  useEffect(() => {
+    if (signOut.error) message.error(problemOf(signOut.error)?.detail ?? t("error.unknown"));
+  }, [signOut.error, message, t]);
+  return (
+    <div className={styles.frame}>
+      <a className="sr-only" href="#content">
+        {t("app.skip")}
+      </a>
+      <header className={styles.header}>
+        <NavLink to="/clients" className={styles.wordmark}>
+          <PlumbMark />
+          <span>{t("app.name")}</span>
+        </NavLink>
+        <nav className={styles.places} aria-label={t("app.name")}>
+          <NavLink to="/clients">{t("app.clients")}</NavLink>
+        </nav>
+        <div className={styles.tools}>
+          <span className="quiet">{session.data?.name}</span>
+          <button type="button" onClick={toggle}>
+            {theme === "paper" ? t("app.night") : t("app.paper")}
+          </button>
+          <button type="button" onClick={() => setKeysShown(true)} aria-keyshortcuts="?">
+            {t("app.keys")} <kbd>?</kbd>
+          </button>
+          <button type="button" onClick={() => signOut.mutate({})}>
+            {t("app.signOut")}
+          </button>
+        </div>
+      </header>
+      <div id="content" className={styles.content}>
+        <Outlet />
+      </div>
+      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+    </div>
+  );
+}

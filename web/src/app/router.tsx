@@ -1,0 +1,62 @@
+import { createBrowserRouter, Navigate } from "react-router";
+import { Gate } from "./Gate";
+import { NotFound } from "./NotFound";
+import { Shell } from "./Shell";
+
+export const router = createBrowserRouter([
+  {
+    element: <Gate />,
+    children: [
+      {
+        path: "/clients/:clientId/rounds/:roundId/plan/print",
+        lazy: async () => ({ Component: (await import("../features/plan")).PrintPage }),
+      },
+      {
+        element: <Shell />,
+        children: [
+          { index: true, element: <Navigate to="/clients" replace /> },
+          {
+            path: "/clients",
+            lazy: async () => ({ Component: (await import("../features/clients")).ClientsPage }),
+          },
+          {
+            path: "/clients/new",
+            lazy: async () => ({ Component: (await import("../features/brief")).NewClientPage }),
+          },
+          {
+            path: "/clients/:clientId",
+            lazy: async () => ({ Component: (await import("../features/rounds")).ClientPage }),
+          },
+          {
+            path: "/clients/:clientId/rounds/:roundId",
+            lazy: async () => ({ Component: (await import("../features/rounds")).RoundPage }),
+            children: [
+              { index: true, element: <Navigate to="verdict" replace /> },
+              {
+                path: "brief",
+                lazy: async () => ({ Component: (await import("../features/brief")).BriefPage }),
+              },
+              {
+                path: "tape",
+                lazy: async () => ({ Component: (await import("../features/tape")).TapePage }),
+              },
+              {
+                path: "verdict",
+                lazy: async () => ({ Component: (await import("../features/verdict")).VerdictPage }),
+              },
+              {
+                path: "plan",
+                lazy: async () => ({ Component: (await import("../features/plan")).PlanPage }),
+              },
+              {
+                path: ":step",
+                lazy: async () => ({ Component: (await import("../features/rounds")).LaterPage }),
+              },
+            ],
+          },
+          { path: "*", element: <NotFound /> },
+        ],
+      },
+    ],
+  },
+]);

@@ -1,0 +1,3 @@
+export { BriefForm } from "./components/BriefForm";
+export { BriefPage } from "./pages/BriefPage";
+export { NewClientPage } from "./pages/NewClientPage";

@@ -1,0 +1,85 @@
+import { useEffect, useRef } from "react";
+import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
+import { useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { PlumbLine } from "../../../shared/charts";
+import { day, percent } from "../../../shared/format";
+import { SideMark } from "../../../shared/ui";
+import { lineTarget, nextStep } from "../model";
+import styles from "./ClientLine.module.css";
+
+type Summary = Schemas["ClientSummary"];
+
+/** One client: who, what stands out, what leans, and the next thing to do. */
+export function ClientLine({ client, picked }: { client: Summary; picked: boolean }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const row = useRef<HTMLTableRowElement>(null);
+  useEffect(() => {
+    if (picked) row.current?.scrollIntoView({ block: "nearest" });
+  }, [picked]);
+  const next = nextStep(client);
+  return (
+    <tr ref={row} className={styles.line} data-picked={picked || undefined}>
+      <th scope="row">
+        <Link to={lineTarget(client)} className={styles.name}>
+          {client.name}
+        </Link>
+        <span className="quiet">
+          {t("clients.years", { age: client.age_years })} · {names.look(client.look)} ·{" "}
+          {t("clients.days", { count: client.days_per_week })}
+        </span>
+      </th>
+      <td>{client.verdict && <Standouts verdict={client.verdict} />}</td>
+      <td>{client.verdict && <Leans verdict={client.verdict} />}</td>
+      <td>
+        {client.newest ? (
+          <>
+            {day(client.newest.date)}
+            <span className="quiet">{client.newest.measured_by}</span>
+          </>
+        ) : (
+          <span className="quiet">{t("clients.noRound")}</span>
+        )}
+      </td>
+      <td className={styles.next}>
+        <Link to={next.to}>{t(`clients.${next.label}`)}</Link>
+      </td>
+    </tr>
+  );
+}
+
+function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  if (verdict.missing.length > 0) return <span className={styles.look}>{t("clients.missing")}</span>;
+  return (
+    <div className={styles.marks}>
+      {verdict.regions.map((mark) => (
+        <span key={mark.region} className={styles.mark}>
+          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
+          <span>
+            {names.region(mark.region)}{" "}
+            <span style={{ color: `var(--${mark.standing})` }}>{t(`verdict.${mark.standing}`)}</span>
+          </span>
+        </span>
+      ))}
+      {verdict.regions.length === 0 && <span className="quiet">{t("clients.level")}</span>}
+      {verdict.outside && <span className={styles.look}>{t("clients.outside")}</span>}
+    </div>
+  );
+}
+
+function Leans({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
+  const names = useNames();
+  return (
+    <div className={styles.marks}>
+      {verdict.leans.map((lean) => (
+        <span key={lean.site}>
+          {names.site(lean.site)} <SideMark side={lean.larger} /> +{percent(lean.index_pct)} %
+        </span>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,2 @@
+export { useClients } from "./api";
+export { ClientsPage } from "./pages/ClientsPage";

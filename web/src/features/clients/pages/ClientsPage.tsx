@@ -1,0 +1,86 @@
+import { Button, Input, type InputRef, Pagination } from "antd";
+import { useDeferredValue, useRef, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useNavigate } from "react-router";
+import { ErrorNote } from "../../../shared/ui";
+import { useKeys } from "../../../shared/ui/keys";
+import { PER_PAGE, useClients } from "../api";
+import { ClientLine } from "../components/ClientLine";
+import { lineTarget } from "../model";
+import styles from "./ClientsPage.module.css";
+
+/** Everyone, and what the newest round of each says. */
+export function ClientsPage() {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const search = useRef<InputRef>(null);
+  const [find, setFind] = useState("");
+  const [page, setPage] = useState(1);
+  const [picked, setPicked] = useState(-1);
+  const clients = useClients(useDeferredValue(find.trim()), page);
+  const items = clients.data?.items ?? [];
+  const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
+  const open = () => {
+    const client = items[picked];
+    if (client) navigate(lineTarget(client));
+  };
+  useKeys({ "/": () => search.current?.focus(), j: () => move(1), k: () => move(-1), o: open });
+  if (clients.error) return <ErrorNote error={clients.error} onRetry={() => clients.refetch()} />;
+  return (
+    <main className={styles.page}>
+      <div className={styles.head}>
+        <h1>{t("clients.title")}</h1>
+        <span className="quiet">{clients.data && t("clients.count", { count: clients.data.total })}</span>
+        <Input
+          ref={search}
+          className={styles.find}
+          value={find}
+          allowClear
+          placeholder={t("clients.find")}
+          aria-label={t("clients.find")}
+          aria-keyshortcuts="/"
+          onChange={(event) => {
+            setFind(event.target.value);
+            setPage(1);
+          }}
+        />
+        <Button type="primary" onClick={() => navigate("/clients/new")}>
+          {t("clients.add")}
+        </Button>
+      </div>
+      {clients.data && items.length === 0 && (
+        <p className="quiet">{find ? t("clients.noneFound", { find }) : t("clients.none")}</p>
+      )}
+      {items.length > 0 && (
+        <table className={styles.list}>
+          <thead>
+            <tr>
+              <th scope="col">{t("clients.columns.client")}</th>
+              <th scope="col">{t("clients.columns.stands")}</th>
+              <th scope="col">{t("clients.columns.leans")}</th>
+              <th scope="col">{t("clients.columns.round")}</th>
+              <th scope="col">
+                <span className="sr-only">{t("clients.columns.next")}</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {items.map((client, index) => (
+              <ClientLine key={client.id} client={client} picked={index === picked} />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {clients.data && clients.data.total > PER_PAGE && (
+        <Pagination
+          current={page}
+          pageSize={PER_PAGE}
+          total={clients.data.total}
+          showSizeChanger={false}
+          onChange={setPage}
+          className={styles.pages}
+        />
+      )}
+    </main>
+  );
+}

@@ -1,0 +1,2 @@
+export { PlanPage } from "./pages/PlanPage";
+export { PrintPage } from "./pages/PrintPage";

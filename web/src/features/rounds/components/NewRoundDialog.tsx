@@ -1,0 +1,78 @@
+import { Form, Input, InputNumber, Modal } from "antd";
+import { useTranslation } from "react-i18next";
+import { useNavigate } from "react-router";
+import { problemOf } from "../../../shared/api/client";
+import { today } from "../../../shared/format";
+import { useOpenRound } from "../api";
+
+interface Props {
+  clientId: string;
+  open: boolean;
+  holder: string;
+  onClose: () => void;
+}
+
+interface Fields {
+  date: string;
+  measured_by: string;
+  weight_kg?: number | null;
+}
+
+/** Opens the next round of a client and goes to its tape. */
+export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const [form] = Form.useForm<Fields>();
+  const opening = useOpenRound();
+  const problem = problemOf(opening.error);
+  const at = (pointer: string) => problem?.errors?.find((error) => error.pointer === pointer)?.says;
+  const field = (pointer: string) => ({
+    validateStatus: at(pointer) ? ("error" as const) : undefined,
+    help: at(pointer),
+  });
+  const submit = (fields: Fields) =>
+    opening.mutate(
+      { params: { path: { client_id: clientId } }, body: fields },
+      {
+        onSuccess: (round) => {
+          onClose();
+          navigate(`/clients/${clientId}/rounds/${round.id}/tape`);
+        },
+      },
+    );
+  return (
+    <Modal
+      open={open}
+      title={t("round.new")}
+      okText={t("round.open")}
+      onOk={form.submit}
+      onCancel={onClose}
+      confirmLoading={opening.isPending}
+      destroyOnHidden
+    >
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{ date: today(), measured_by: holder }}
+        onFinish={submit}
+      >
+        <Form.Item name="date" label={t("round.date")} rules={[{ required: true }]} {...field("/date")}>
+          <Input type="date" max={today()} />
+        </Form.Item>
+        <Form.Item
+          name="measured_by"
+          label={t("round.measuredBy")}
+          rules={[{ required: true }]}
+          {...field("/measured_by")}
+        >
+          <Input />
+        </Form.Item>
+        <Form.Item name="weight_kg" label={t("round.weight")} {...field("/weight_kg")}>
+          <InputNumber min={1} step={0.1} />
+        </Form.Item>
+        {problem && !problem.errors?.length && <p style={{ color: "var(--danger)" }}>{problem.detail}</p>}
+      </Form>
+    </Modal>
+  );
+}

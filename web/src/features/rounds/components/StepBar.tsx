@@ -1,0 +1,44 @@
+import { useTranslation } from "react-i18next";
+import { NavLink } from "react-router";
+import type { Schemas } from "../../../shared/api/client";
+import { isStep } from "../model";
+import styles from "./StepBar.module.css";
+
+type StepView = Schemas["StepView"];
+
+/** The eight steps of a round along one line, each with how far it has come. A way through, not a cage. */
+export function StepBar({ steps, base }: { steps: StepView[]; base: string }) {
+  const { t } = useTranslation();
+  return (
+    <nav aria-label={t("clients.columns.round")}>
+      <ol className={styles.bar}>
+        {steps.map(({ step, state, says }) => (
+          <li key={step} data-state={state}>
+            <NavLink to={`${base}/${step}`}>
+              <StateMark state={state} />
+              <span className={styles.name}>{isStep(step) ? t(`round.steps.${step}`) : step}</span>
+              <span className={styles.says}>
+                <span className="sr-only">{t(`round.state.${state}`)}: </span>
+                {says}
+              </span>
+            </NavLink>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}
+
+/** Empty a ring, enough a disc, a look a bob that hangs, later a dot. */
+function StateMark({ state }: { state: StepView["state"] }) {
+  return (
+    <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+      {state === "empty" && (
+        <circle cx="8" cy="8" r="4.500" fill="var(--ground)" stroke="var(--ink)" strokeWidth="1.500" />
+      )}
+      {state === "enough" && <circle cx="8" cy="8" r="5" fill="var(--ink)" />}
+      {state === "look" && <path d="M2 4h12L8 15z" fill="var(--accent)" />}
+      {state === "later" && <circle cx="8" cy="8" r="2" fill="var(--muted)" />}
+    </svg>
+  );
+}

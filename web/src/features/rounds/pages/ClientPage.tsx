@@ -1,0 +1,34 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Navigate, useParams } from "react-router";
+import { ErrorNote } from "../../../shared/ui";
+import { BriefForm } from "../../brief";
+import { useClient } from "../api";
+import { NewRoundDialog } from "../components/NewRoundDialog";
+import styles from "./RoundPage.module.css";
+
+/** A client: the newest round, or the brief and a way to open the first round. */
+export function ClientPage() {
+  const { t } = useTranslation();
+  const { clientId = "" } = useParams();
+  const client = useClient(clientId);
+  const [opening, setOpening] = useState(false);
+  if (client.error) return <ErrorNote error={client.error} onRetry={() => client.refetch()} />;
+  if (!client.data) return null;
+  const newest = client.data.rounds[0];
+  if (newest) return <Navigate to={`/clients/${clientId}/rounds/${newest.id}/verdict`} replace />;
+  return (
+    <main className={styles.page}>
+      <div className={styles.head} style={{ marginBottom: 24 }}>
+        <h1>{client.data.brief.name}</h1>
+        <span className="quiet">{t("clients.noRound")}</span>
+        <Button type="primary" onClick={() => setOpening(true)}>
+          {t("clients.openRound")}
+        </Button>
+      </div>
+      <BriefForm client={client.data} />
+      <NewRoundDialog clientId={clientId} open={opening} holder="" onClose={() => setOpening(false)} />
+    </main>
+  );
+}

@@ -1,0 +1,70 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { day } from "../../../shared/format";
+import { ErrorNote } from "../../../shared/ui";
+import { useKeys } from "../../../shared/ui/keys";
+import { useRound } from "../api";
+import { NewRoundDialog } from "../components/NewRoundDialog";
+import { StepBar } from "../components/StepBar";
+import { neighbours, STEP_KEYS, STEPS } from "../model";
+import styles from "./RoundPage.module.css";
+
+/** One round: who, when, the eight steps, and the step that is open. */
+export function RoundPage() {
+  const { t } = useTranslation();
+  const { roundId = "", clientId = "" } = useParams();
+  const navigate = useNavigate();
+  const step = useLocation().pathname.split("/")[5] ?? "verdict";
+  const [opening, setOpening] = useState(false);
+  const round = useRound(roundId);
+  const base = `/clients/${clientId}/rounds`;
+  const { older, newer } = neighbours(round.data?.rounds ?? [], roundId);
+  const go = (target?: { id: string }) => target && navigate(`${base}/${target.id}/${step}`);
+  const toSteps = Object.fromEntries(
+    STEPS.map((name) => [`g ${STEP_KEYS[name]}`, () => navigate(`${base}/${roundId}/${name}`)]),
+  );
+  useKeys({ "[": () => go(older), "]": () => go(newer), ...toSteps });
+  if (round.error) return <ErrorNote error={round.error} onRetry={() => round.refetch()} />;
+  if (!round.data) return null;
+  const count = round.data.rounds.length;
+  const index = count - round.data.rounds.findIndex((other) => other.id === roundId);
+  return (
+    <main className={styles.page}>
+      <div className={styles.head}>
+        <h1>{round.data.client_name}</h1>
+        <nav className={styles.rounds} aria-label={t("clients.columns.round")}>
+          <RoundLink target={older && `${base}/${older.id}/${step}`} label={t("round.older")} sign="‹" />
+          <span>
+            {t("round.taken", { date: day(round.data.date) })}{" "}
+            <span className="quiet">{t("round.of", { index, count })}</span>
+          </span>
+          <RoundLink target={newer && `${base}/${newer.id}/${step}`} label={t("round.newer")} sign="›" />
+        </nav>
+        <div className={styles.tools}>
+          <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
+          <button type="button" onClick={() => setOpening(true)}>
+            {t("round.new")}
+          </button>
+        </div>
+      </div>
+      <StepBar steps={round.data.steps} base={`${base}/${roundId}`} />
+      <Outlet />
+      <NewRoundDialog
+        clientId={clientId}
+        open={opening}
+        holder={round.data.measured_by}
+        onClose={() => setOpening(false)}
+      />
+    </main>
+  );
+}
+
+function RoundLink({ target, label, sign }: { target: string | undefined; label: string; sign: string }) {
+  if (!target) return <span className={styles.arrow} aria-hidden="true" />;
+  return (
+    <Link className={styles.arrow} to={target} aria-label={label} title={label}>
+      {sign}
+    </Link>
+  );
+}

@@ -1,0 +1,33 @@
+import { Button, Form, Input } from "antd";
+import { useTranslation } from "react-i18next";
+import { problemOf } from "../../../shared/api/client";
+import { useSignIn } from "../api";
+import { Doorway } from "./Doorway";
+
+/** The way in. */
+export function SignInForm() {
+  const { t } = useTranslation();
+  const signIn = useSignIn();
+  return (
+    <Doorway lead={t("signIn.lead")}>
+      <Form
+        layout="vertical"
+        requiredMark={false}
+        onFinish={(body: { login: string; password: string }) => signIn.mutate({ body })}
+      >
+        <Form.Item name="login" label={t("signIn.login")} rules={[{ required: true }]}>
+          <Input autoFocus autoComplete="username" size="large" />
+        </Form.Item>
+        <Form.Item name="password" label={t("signIn.password")} rules={[{ required: true }]}>
+          <Input.Password autoComplete="current-password" size="large" />
+        </Form.Item>
+        <div role="alert" style={{ color: "var(--danger)", minHeight: 28 }}>
+          {signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}
+        </div>
+        <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
+          {t("signIn.submit")}
+        </Button>
+      </Form>
+    </Doorway>
+  );
+}

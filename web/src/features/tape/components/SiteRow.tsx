@@ -1,0 +1,106 @@
+import { useTranslation } from "react-i18next";
+import type { Schemas } from "../../../shared/api/client";
+import { cm, signed } from "../../../shared/format";
+import { cell, READINGS, type Side, type Site, sidesOf } from "../model";
+import type { Editor } from "../useSheetEditor";
+import { ReadingField } from "./ReadingField";
+import { SiteLean } from "./SiteLean";
+import styles from "./TapeSheet.module.css";
+
+interface Props {
+  site: Site;
+  sheet: Schemas["TapeSheet"];
+  editor: Editor;
+  onFocus: () => void;
+}
+
+/** One site: readings of each side, how far apart they are, the change since last time, and what leans. */
+export function SiteRow({ site, sheet, editor, onFocus }: Props) {
+  const { t } = useTranslation();
+  const values = sheet.sites.filter((value) => value.site === site.id);
+  const warning = sheet.warnings.find((w) => w.site === site.id && !w.side);
+  const wrong = sidesOf(site).flatMap((side) =>
+    Array.from({ length: READINGS }, (_, reading) => cell(site.id, side, reading)).flatMap((key) => {
+      if (editor.unreadable.includes(key)) return [t("tape.notNumber", { text: editor.texts[key] })];
+      return editor.problems[key] ? [editor.problems[key]] : [];
+    }),
+  );
+  return (
+    <div className={styles.row} role="group" aria-label={site.name} onFocus={onFocus}>
+      <span className={styles.name}>
+        {site.name}
+        {values.some((value) => value.carried_over) && (
+          <span className={`quiet ${styles.carried}`}>
+            {cm(values[0]?.value_cm ?? 0)} cm {t("tape.carried")}
+          </span>
+        )}
+      </span>
+      {site.paired ? (
+        <>
+          <SideFields site={site} side="left" sheet={sheet} editor={editor} />
+          <SideFields site={site} side="right" sheet={sheet} editor={editor} />
+        </>
+      ) : (
+        <>
+          <SideFields site={site} sheet={sheet} editor={editor} />
+          <span />
+        </>
+      )}
+      <span className={styles.change}>
+        {sidesOf(site).map((side) => (
+          <Change key={side ?? ""} site={site.id} side={side} sheet={sheet} />
+        ))}
+      </span>
+      <SiteLean site={site} asymmetry={sheet.asymmetries.find((a) => a.site === site.id)} />
+      {wrong.map((says) => (
+        <span key={says} className={styles.wrong} role="alert">
+          {says}
+        </span>
+      ))}
+      {warning && <span className={styles.warning}>{warning.says}</span>}
+    </div>
+  );
+}
+
+function SideFields({ site, side, sheet, editor }: Omit<Props, "onFocus"> & { side?: Side }) {
+  const { t } = useTranslation();
+  const value = sheet.sites.find(
+    (v) => v.site === site.id && (v.side ?? undefined) === side && !v.carried_over,
+  );
+  const third = value?.needs_third || editor.texts[cell(site.id, side, 2)];
+  const apart = value?.difference_pct;
+  return (
+    <span className={styles.side}>
+      {Array.from({ length: third ? READINGS : READINGS - 1 }, (_, reading) => (
+        <ReadingField
+          key={cell(site.id, side, reading)}
+          site={site}
+          side={side}
+          reading={reading}
+          editor={editor}
+        />
+      ))}
+      <span className={styles.apart}>
+        {value?.needs_third ? (
+          <span className={styles.third}>{t("tape.third")}</span>
+        ) : (
+          typeof apart === "number" && `${apart.toFixed(1)} %`
+        )}
+      </span>
+    </span>
+  );
+}
+
+function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schemas["TapeSheet"] }) {
+  const same = (value: { site: string; side?: Side | null }) =>
+    value.site === site && (value.side ?? undefined) === side;
+  const now = sheet.sites.find((value) => same(value) && !value.carried_over);
+  const before = sheet.earlier.find(same);
+  if (!now || !before) return null;
+  return (
+    <span style={{ display: "block", color: side ? `var(--${side})` : undefined }}>
+      {side === "left" ? "L " : side === "right" ? "R " : ""}
+      {signed(now.value_cm - before.value_cm, cm)} cm
+    </span>
+  );
+}

@@ -1,0 +1,1 @@
+export { TapePage } from "./pages/TapePage";

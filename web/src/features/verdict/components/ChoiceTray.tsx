@@ -1,0 +1,49 @@
+import { Button } from "antd";
+import { useTranslation } from "react-i18next";
+import { useNames } from "../../../shared/api/atlas";
+import type { Choices } from "../model";
+import styles from "./ChoiceTray.module.css";
+
+interface Props {
+  choices: Choices;
+  onRelease: (region: string) => void;
+  onPick: (region: string) => void;
+  onPlan: () => void;
+}
+
+/** Up to three regions to bring up, what is held back, and the way to the plan. */
+export function ChoiceTray({ choices, onRelease, onPick, onPlan }: Props) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const chosen = choices.bring_up;
+  const held = choices.hold_back;
+  return (
+    <div className={styles.tray}>
+      <strong>{t("verdict.chosen")}</strong>
+      <span className="quiet">{t("verdict.room", { count: chosen.length })}</span>
+      {chosen.length === 0 && <span className="quiet">{t("verdict.none")}</span>}
+      {chosen.map((region) => (
+        <span key={region} className={styles.chosen}>
+          <button type="button" onClick={() => onPick(region)}>
+            {names.region(region)}
+          </button>
+          <button
+            type="button"
+            aria-label={`${t("verdict.release")}: ${names.region(region)}`}
+            onClick={() => onRelease(region)}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      {held.length > 0 && (
+        <span className="quiet">
+          {t("verdict.held")}: {held.map(names.region).join(", ")}
+        </span>
+      )}
+      <Button type="primary" disabled={chosen.length === 0} onClick={onPlan} className={styles.plan}>
+        {t("verdict.plan")}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import { useTranslation } from "react-i18next";
+import type { Assessment } from "../model";
+import styles from "./Notes.module.css";
+
+/** What must be known before the chart is read: outside the reference, too little measured, what looks wrong. */
+export function Notes({ assessment }: { assessment: Assessment }) {
+  const { t } = useTranslation();
+  const { reference, warnings } = assessment;
+  const distance = reference.mahalanobis2 ?? 0;
+  return (
+    <>
+      {reference.missing.length > 0 && (
+        <p className={styles.note}>{t("verdict.missing", { what: reference.missing.join(", ") })}</p>
+      )}
+      {reference.outside && (
+        <p className={styles.note}>
+          {t("verdict.outside", { n: reference.n, distance: distance.toFixed(1), df: reference.df })}
+        </p>
+      )}
+      {warnings.map(({ place, says }) => (
+        <p key={place} className={styles.note}>
+          {place}: {says}.
+        </p>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,165 @@
+import { useTranslation } from "react-i18next";
+import type { Atlas } from "../../../shared/api/atlas";
+import { namesOf } from "../../../shared/api/atlas";
+import { LeanBar, PlumbLine } from "../../../shared/charts";
+import { cm } from "../../../shared/format";
+import {
+  type Assessment,
+  type Choices,
+  type Group,
+  type Pick,
+  type RegionEntry,
+  siteStanding,
+  standing,
+} from "../model";
+import styles from "./PlumbChart.module.css";
+
+interface Props {
+  atlas: Atlas;
+  assessment: Assessment;
+  groups: Group[];
+  choices: Choices;
+  picked?: Pick;
+  restShown: boolean;
+  onPick: (pick: Pick) => void;
+  onRest: () => void;
+}
+
+const WIDTH = 330;
+const LEAN_WIDTH = 130;
+const SITE_HEIGHT = 26;
+const REGION_HEIGHT = 20;
+
+/** Taped sites and the regions they feed along one line, with the left-right line beside it. Each row opens. */
+export function PlumbChart(props: Props) {
+  const { t } = useTranslation();
+  const { groups, restShown } = props;
+  const rest = groups.find(({ site }) => !site);
+  return (
+    <section aria-label={t("verdict.title")}>
+      <div className={styles.scale}>
+        <span />
+        <span className={styles.words}>
+          <span style={{ color: "var(--behind)" }}>‹ {t("verdict.behind")}</span>
+          <span>{t("verdict.inProportion")}</span>
+          <span style={{ color: "var(--ahead)" }}>{t("verdict.ahead")} ›</span>
+        </span>
+        <span className={styles.words}>
+          <span style={{ color: "var(--left)" }}>‹ L</span>
+          <span style={{ color: "var(--right)" }}>R ›</span>
+        </span>
+      </div>
+      {groups.map(
+        (group) =>
+          group.site && <SiteBlock key={group.site} {...props} site={group.site} regions={group.regions} />,
+      )}
+      {rest && rest.regions.length > 0 && (
+        <>
+          <button type="button" className={styles.rest} aria-expanded={restShown} onClick={props.onRest}>
+            {restShown ? "▾" : "▸"} {t("verdict.rest")} ({rest.regions.length})
+            <span className="quiet"> {t("verdict.restHint")}</span>
+          </button>
+          {restShown &&
+            rest.regions.map((region) => <RegionRow key={region.region} {...props} region={region} />)}
+        </>
+      )}
+      <p className={`quiet ${styles.legend}`}>{t("verdict.legend")}</p>
+    </section>
+  );
+}
+
+function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
+  const { atlas, assessment, site, regions, picked, onPick } = props;
+  const sized = assessment.reference.sites.find((entry) => entry.site === site);
+  const sides = assessment.asymmetries.find((entry) => entry.site === site);
+  const on = picked?.kind === "site" && picked.id === site;
+  return (
+    <div className={styles.block}>
+      <button
+        type="button"
+        className={styles.site}
+        aria-pressed={on}
+        onClick={() => onPick({ kind: "site", id: site })}
+      >
+        <span>
+          {namesOf(atlas).site(site)}
+          {sized && <span className={styles.size}> {cm(sized.observed_cm)} cm</span>}
+        </span>
+        {sized ? (
+          <PlumbLine
+            mean={sized.z}
+            sd={0}
+            standing={siteStanding(sized.z, atlas.level_half_width_sd)}
+            width={WIDTH}
+            height={SITE_HEIGHT}
+            shape="diamond"
+          />
+        ) : (
+          <EmptyLine width={WIDTH} height={SITE_HEIGHT} />
+        )}
+        {sides ? (
+          <LeanBar
+            percent={sides.symmetry_index}
+            se={sides.se_index}
+            width={LEAN_WIDTH}
+            height={SITE_HEIGHT}
+          />
+        ) : (
+          <EmptyLine width={LEAN_WIDTH} height={SITE_HEIGHT} />
+        )}
+      </button>
+      {regions.map((region) => (
+        <RegionRow key={region.region} {...props} region={region} />
+      ))}
+    </div>
+  );
+}
+
+function RegionRow({ atlas, choices, region, picked, onPick }: Props & { region: RegionEntry }) {
+  const { t } = useTranslation();
+  const id = region.region;
+  const on = picked?.kind === "region" && picked.id === id;
+  const chosen = choices.bring_up.includes(id);
+  const held = choices.hold_back.includes(id);
+  return (
+    <button
+      type="button"
+      className={styles.region}
+      aria-pressed={on}
+      onClick={() => onPick({ kind: "region", id })}
+    >
+      <span>
+        {chosen && <span className={styles.chosen} role="img" aria-label={t("verdict.chosen")} />}
+        {namesOf(atlas).region(id)}
+        {held && <span className="quiet"> · {t("verdict.held").toLowerCase()}</span>}
+        <span className="sr-only"> {t(`verdict.${standing(region)}`)}</span>
+      </span>
+      <PlumbLine
+        mean={region.bulk.mean}
+        sd={region.bulk.sd}
+        standing={standing(region)}
+        width={WIDTH}
+        height={REGION_HEIGHT}
+      />
+      {region.asymmetry ? (
+        <LeanBar
+          percent={region.asymmetry.mean}
+          se={region.asymmetry.sd}
+          width={LEAN_WIDTH}
+          height={REGION_HEIGHT}
+        />
+      ) : (
+        <EmptyLine width={LEAN_WIDTH} height={REGION_HEIGHT} />
+      )}
+    </button>
+  );
+}
+
+/** The line goes on where nothing hangs from it. */
+function EmptyLine({ width, height }: { width: number; height: number }) {
+  return (
+    <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
+      <path d={`M${width / 2} 0V${height}`} stroke="var(--ink)" strokeWidth="1" opacity="0.55" />
+    </svg>
+  );
+}

@@ -1,0 +1,108 @@
+import { Button } from "antd";
+import { useTranslation } from "react-i18next";
+import { useNames } from "../../../shared/api/atlas";
+import { chance, percent, sd, signed } from "../../../shared/format";
+import { StandingMark } from "../../../shared/ui";
+import { type Assessment, type Choices, evidenceFor, type RegionEntry, standing } from "../model";
+import styles from "./Detail.module.css";
+
+interface Props {
+  entry: RegionEntry;
+  assessment: Assessment;
+  threshold: number;
+  choices: Choices;
+  onBringUp: () => void;
+  onHoldBack: () => void;
+}
+
+/** A region: the sentence, the numbers, what they rest on, and the choice. */
+export function RegionDetail({ entry, assessment, threshold, choices, onBringUp, onHoldBack }: Props) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const { bulk, asymmetry } = entry;
+  const chosen = choices.bring_up.includes(entry.region);
+  const held = choices.hold_back.includes(entry.region);
+  const sure = {
+    behind: bulk.p_behind,
+    ahead: bulk.p_ahead,
+    level: 1 - bulk.p_behind - bulk.p_ahead,
+    unclear: 0,
+  };
+  const evidence = evidenceFor(assessment, entry.region);
+  return (
+    <section>
+      <h1 className={styles.title}>
+        {names.region(entry.region)} <StandingMark standing={standing(entry)} />
+      </h1>
+      <p>
+        {t(`verdict.sentence.${bulk.verdict}`, {
+          percent: chance(sure[bulk.verdict]),
+          behind: chance(bulk.p_behind),
+          ahead: chance(bulk.p_ahead),
+        })}{" "}
+        {entry.overruled_because}
+      </p>
+      {asymmetry && <p>{tiltSentence(asymmetry, threshold, t)}</p>}
+      <div className={styles.buttons}>
+        <Button type={chosen ? "default" : "primary"} onClick={onBringUp} aria-keyshortcuts="b">
+          {chosen ? t("verdict.release") : t("verdict.bringUp")}
+        </Button>
+        <Button onClick={onHoldBack} aria-keyshortcuts="h">
+          {held ? t("verdict.letGo") : t("verdict.holdBack")}
+        </Button>
+      </div>
+      <dl className={styles.numbers}>
+        <dt>{t("verdict.mean")}</dt>
+        <dd>
+          {signed(bulk.mean, sd)} SD ± {sd(1.96 * bulk.sd)}
+        </dd>
+        {asymmetry && (
+          <>
+            <dt>{t("verdict.sides")}</dt>
+            <dd>
+              {signed(asymmetry.mean, percent)} % ± {percent(1.96 * asymmetry.sd)}
+            </dd>
+          </>
+        )}
+        <dt>{t("verdict.need")}</dt>
+        <dd>
+          {bulk.need.toFixed(2)}
+          <span className="quiet"> {t("verdict.needHint", { weight: entry.look_weight })}</span>
+        </dd>
+      </dl>
+      <h2>{t("verdict.evidence")}</h2>
+      {evidence.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
+      <ul className={styles.evidence}>
+        {evidence.map(({ observation, share, aboutSides }) => (
+          <li key={`${observation.kind} ${observation.source}`}>
+            <strong>{names.site(observation.source)}</strong> {kindOf(observation.kind, t)}:{" "}
+            {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
+            {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
+            <span className="quiet"> · {t("verdict.share", { percent: Math.round(100 * share) })}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+type Translate = ReturnType<typeof useTranslation>["t"];
+
+function kindOf(kind: string, t: Translate): string {
+  return kind === "tape-sides" || kind === "tape-size" ? t(`verdict.kinds.${kind}`).toLowerCase() : kind;
+}
+
+function tiltSentence(
+  asymmetry: NonNullable<RegionEntry["asymmetry"]>,
+  threshold: number,
+  t: Translate,
+): string {
+  const { p_left_smaller, p_right_smaller, verdict } = asymmetry;
+  const sure = {
+    "left-smaller": p_left_smaller,
+    "right-smaller": p_right_smaller,
+    equal: 1 - p_left_smaller - p_right_smaller,
+    unclear: 0,
+  };
+  return t(`verdict.tilt.${verdict}`, { threshold, percent: chance(sure[verdict]) });
+}

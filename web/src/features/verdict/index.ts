@@ -1,0 +1,1 @@
+export { VerdictPage } from "./pages/VerdictPage";

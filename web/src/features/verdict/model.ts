@@ -1,0 +1,95 @@
+// How the verdict is laid out along the plumb line, and what a choice does. Pure.
+import type { Atlas } from "../../shared/api/atlas";
+import type { Schemas } from "../../shared/api/client";
+
+export type Assessment = Schemas["AssessmentFile"];
+export type RegionEntry = Schemas["RegionEntry"];
+export type Choices = Schemas["ChoicesEntry"];
+
+/** What a row is about. */
+export type Pick = { kind: "site"; id: string } | { kind: "region"; id: string };
+
+export interface Group {
+  /** A taped site; none for the regions nothing speaks about. */
+  site?: string;
+  regions: RegionEntry[];
+}
+
+export const MOST_CHOSEN = 3;
+
+export const noChoices: Choices = { bring_up: [], hold_back: [], overrides: [] };
+
+/** Sites with evidence in the order they are taped, each with the regions it says most about; then the rest. */
+export function groups(atlas: Atlas, assessment: Assessment): Group[] {
+  const evident = new Set([
+    ...assessment.reference.sites.map(({ site }) => site),
+    ...assessment.asymmetries.map(({ site }) => site).filter((site) => atlas.composition[site]),
+  ]);
+  const sites = atlas.sites.map(({ id }) => id).filter((id) => evident.has(id));
+  const home = (region: string) =>
+    sites
+      .filter((site) => atlas.composition[site]?.[region])
+      .sort((a, b) => (atlas.composition[b]?.[region] ?? 0) - (atlas.composition[a]?.[region] ?? 0))[0];
+  const placed = assessment.regions.map((region) => ({ region, site: home(region.region) }));
+  const of = (site: string | undefined) => placed.filter((p) => p.site === site).map(({ region }) => region);
+  return [...sites.map((site) => ({ site, regions: of(site) })), { regions: of(undefined) }];
+}
+
+/** Every row from top to bottom, for moving by key. Rows of the folded rest are left out. */
+export function rows(all: Group[], restShown: boolean): Pick[] {
+  return all.flatMap(({ site, regions }): Pick[] => {
+    if (!site && !restShown) return [];
+    const own = regions.map(({ region }): Pick => ({ kind: "region", id: region }));
+    return site ? [{ kind: "site", id: site }, ...own] : own;
+  });
+}
+
+/** The row `by` places further, or the first when nothing is picked. */
+export function moved(all: Pick[], picked: Pick | undefined, by: number): Pick | undefined {
+  const at = all.findIndex((row) => row.kind === picked?.kind && row.id === picked?.id);
+  return at < 0 ? all[0] : all[Math.max(0, Math.min(all.length - 1, at + by))];
+}
+
+/** The observations that speak about a region, with the share of each that is this region's. */
+export function evidenceFor(assessment: Assessment, region: string) {
+  return (assessment.observations ?? []).flatMap((observation) => {
+    const bulk = observation.row[`b:${region}`];
+    const sides = observation.row[`a:${region}`];
+    const share = bulk ?? sides;
+    return share === undefined ? [] : [{ observation, share, aboutSides: bulk === undefined }];
+  });
+}
+
+/** The verdict that counts: the coach's, else the computed one. */
+export function standing(region: RegionEntry): Schemas["Standing"] {
+  return region.overruled ?? region.bulk.verdict;
+}
+
+/** Choices with a region brought up, or not any more. `undefined` when three are chosen already. */
+export function toggledBringUp(choices: Choices, region: string): Choices | undefined {
+  const chosen = choices.bring_up;
+  if (chosen.includes(region)) return { ...choices, bring_up: chosen.filter((id) => id !== region) };
+  if (chosen.length >= MOST_CHOSEN) return undefined;
+  return {
+    ...choices,
+    bring_up: [...chosen, region],
+    hold_back: choices.hold_back.filter((id) => id !== region),
+  };
+}
+
+/** Choices with a region held back, or not any more. */
+export function toggledHoldBack(choices: Choices, region: string): Choices {
+  const held = choices.hold_back;
+  if (held.includes(region)) return { ...choices, hold_back: held.filter((id) => id !== region) };
+  return {
+    ...choices,
+    hold_back: [...held, region],
+    bring_up: choices.bring_up.filter((id) => id !== region),
+  };
+}
+
+/** Where a girth stands, for its mark: a diamond has no whisker, so half an SD either way counts as level. */
+export function siteStanding(z: number, half: number): Schemas["Standing"] {
+  if (z < -half) return "behind";
+  return z > half ? "ahead" : "level";
+}

@@ -1,0 +1,42 @@
+import { useMemo } from "react";
+import { $api, type Schemas } from "./client";
+
+export type Atlas = Schemas["AtlasView"];
+
+/** The names of things. Stays the same while the application runs. */
+export function useAtlas() {
+  return $api.useQuery(
+    "get",
+    "/api/v1/atlas",
+    {},
+    { staleTime: Number.POSITIVE_INFINITY, gcTime: Number.POSITIVE_INFINITY },
+  );
+}
+
+export interface Names {
+  region: (id: string) => string;
+  site: (id: string) => string;
+  exercise: (id: string) => string;
+  equipment: (id: string) => string;
+  look: (id: string) => string;
+}
+
+/** Names by id; an id without a name shows as itself. */
+export function namesOf(atlas: Atlas | undefined): Names {
+  const lookUp = (things: { id: string; name: string }[] | undefined) => {
+    const byId = new Map(things?.map((thing) => [thing.id, thing.name]));
+    return (id: string) => byId.get(id) ?? id;
+  };
+  return {
+    region: lookUp(atlas?.regions),
+    site: lookUp(atlas?.sites),
+    exercise: lookUp(atlas?.exercises),
+    equipment: lookUp(atlas?.equipment),
+    look: lookUp(atlas?.looks),
+  };
+}
+
+export function useNames(): Names {
+  const { data } = useAtlas();
+  return useMemo(() => namesOf(data), [data]);
+}

@@ -1,0 +1,16 @@
+// The one way to the server. Types come from its own description (schema.d.ts is generated).
+import createFetchClient from "openapi-fetch";
+import createQueryClient from "openapi-react-query";
+import type { components, paths } from "./schema";
+
+export const fetchClient = createFetchClient<paths>({ baseUrl: "" });
+export const $api = createQueryClient(fetchClient);
+
+export type Schemas = components["schemas"];
+export type ProblemDetails = Schemas["ProblemDetails"];
+
+/** The problem behind an error, when the server sent one. */
+export function problemOf(error: unknown): ProblemDetails | undefined {
+  const isProblem = typeof error === "object" && error !== null && "detail" in error && "status" in error;
+  return isProblem ? (error as ProblemDetails) : undefined;
+}

@@ -1,0 +1,40 @@
+import { leanSpan } from "./scale";
+
+interface Props {
+  /** Left minus right, % of the mean. */
+  percent: number;
+  /** Standard error of that, %. */
+  se: number;
+  width: number;
+  height: number;
+}
+
+/** The left-right form of the plumb line: a bar that leans to the larger side, against what error alone may give. */
+export function LeanBar({ percent, se, width, height }: Props) {
+  const { from, at, to } = leanSpan(percent, se, width);
+  const centre = width / 2;
+  const real = at < from || at > to;
+  const colour = percent > 0 ? "var(--left)" : "var(--right)";
+  const thickness = Math.min(8, height - 8);
+  return (
+    <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
+      <rect
+        x={from}
+        y={2}
+        width={Math.max(0, to - from)}
+        height={height - 4}
+        fill="var(--hairline)"
+        opacity="0.75"
+      />
+      <path d={`M${centre} 0V${height}`} stroke="var(--ink)" strokeWidth="1" opacity="0.55" />
+      <rect
+        x={Math.min(centre, at)}
+        y={(height - thickness) / 2}
+        width={Math.abs(at - centre)}
+        height={thickness}
+        fill={real ? colour : "var(--level)"}
+        opacity={real ? 1 : 0.7}
+      />
+    </svg>
+  );
+}

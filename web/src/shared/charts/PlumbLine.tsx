@@ -1,0 +1,39 @@
+import type { Schemas } from "../api/client";
+import { plumbSpan } from "./scale";
+
+interface Props {
+  mean: number;
+  /** 0 for a measured value, which has no whisker. */
+  sd: number;
+  standing: Schemas["Standing"];
+  width: number;
+  height: number;
+  /** A measured girth is a diamond, a region a disc. */
+  shape?: "disc" | "diamond";
+}
+
+/** One row's piece of the plumb line: a mark that hangs from it and how sure it is. Rows stacked make the whole line. */
+export function PlumbLine({ mean, sd, standing, width, height, shape = "disc" }: Props) {
+  const { from, at, to } = plumbSpan(mean, sd, width);
+  const y = height / 2;
+  const colour = standing === "unclear" ? "var(--level)" : `var(--${standing})`;
+  const dash = standing === "unclear" ? "3 2.5" : undefined;
+  return (
+    <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
+      <path d={`M${width / 2} 0V${height}`} stroke="var(--ink)" strokeWidth="1" opacity="0.55" />
+      {sd > 0 && <path d={`M${from} ${y}H${to}`} stroke={colour} strokeWidth="2" strokeDasharray={dash} />}
+      {shape === "disc" ? (
+        <circle
+          cx={at}
+          cy={y}
+          r="4.2"
+          fill={standing === "unclear" ? "var(--ground)" : colour}
+          stroke={colour}
+          strokeWidth="1.6"
+        />
+      ) : (
+        <path d={`M${at - 6} ${y}L${at} ${y - 6}L${at + 6} ${y}L${at} ${y + 6}z`} fill={colour} />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,3 @@
+export { LeanBar } from "./LeanBar";
+export { LedgerBar } from "./LedgerBar";
+export { PlumbLine } from "./PlumbLine";

@@ -1,0 +1,18 @@
+import { expect, test } from "vitest";
+import { chance, cm, signed } from "./numbers";
+
+test.each([
+  [37.449, "37.4"],
+  [-0.04, "0.0"],
+  [-1.26, "−1.3"],
+])("%f cm is shown as %s, without false digits or a negative nothing", (value, text) => {
+  expect(cm(value)).toBe(text);
+});
+
+test("a change carries its sign, nothing carries none", () => {
+  expect([signed(0.6, cm), signed(-0.6, cm), signed(0.01, cm)]).toEqual(["+0.6", "−0.6", "0.0"]);
+});
+
+test("no probability is shown as certain", () => {
+  expect([chance(0.9999), chance(0.0001), chance(0.7)]).toEqual(["99", "1", "70"]);
+});

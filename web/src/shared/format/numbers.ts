@@ -1,0 +1,22 @@
+// Numbers as they are shown: girths to 0.1 cm, percentages to one decimal, no false digits, a real minus sign.
+
+function fixed(value: number, decimals: number): string {
+  const text = Math.abs(value).toFixed(decimals);
+  return value < 0 && Number(text) !== 0 ? `−${text}` : text;
+}
+
+export const cm = (value: number): string => fixed(value, 1);
+export const percent = (value: number): string => fixed(value, 1);
+export const sd = (value: number): string => fixed(value, 1);
+export const sets = (value: number): string => fixed(value, Number.isInteger(value) ? 0 : 1);
+
+/** With its sign, as a change or a difference. */
+export function signed(value: number, format: (value: number) => string): string {
+  const text = format(value);
+  return value > 0 && Number(text) !== 0 ? `+${text}` : text;
+}
+
+/** A probability as whole percent, never claiming certainty. */
+export function chance(probability: number): string {
+  return String(Math.min(99, Math.max(1, Math.round(100 * probability))));
+}

@@ -1,0 +1,14 @@
+import { Button } from "antd";
+import { useTranslation } from "react-i18next";
+import { problemOf } from "../api/client";
+
+/** An error in the server's own sentence, with a way to try again. */
+export function ErrorNote({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
+  const { t } = useTranslation();
+  return (
+    <div role="alert" style={{ padding: 32, color: "var(--danger)" }}>
+      <p style={{ marginTop: 0 }}>{problemOf(error)?.detail ?? t("error.unknown")}</p>
+      {onRetry && <Button onClick={onRetry}>{t("error.retry")}</Button>}
+    </div>
+  );
+}

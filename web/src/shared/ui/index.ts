@@ -1,0 +1,4 @@
+export { ErrorNote } from "./ErrorNote";
+export { PlumbMark } from "./PlumbMark";
+export { SideMark } from "./SideMark";
+export { StandingMark } from "./StandingMark";
