@@ -98,6 +98,14 @@ export function antdTheme(name: ThemeName): ThemeConfig {
       motionDurationMid: "0.12s",
       motionDurationSlow: "0.16s",
     },
-    components: { Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 600 } },
+    components: {
+      Button: { primaryShadow: "none", defaultShadow: "none", fontWeight: 600 },
+      Segmented: {
+        trackBg: palette.sunken,
+        itemSelectedBg: palette.surface,
+        itemColor: palette.muted,
+        itemSelectedColor: palette.ink,
+      },
+    },
   };
 }

@@ -56,7 +56,7 @@ describe("a typed sheet", () => {
 test("stored readings show as they were typed", () => {
   expect(textsOf([{ site: "calf", side: "left", readings_cm: [37.1, 37] }])).toEqual({
     [cell("calf", "left", 0)]: "37.1",
-    [cell("calf", "left", 1)]: "37",
+    [cell("calf", "left", 1)]: "37.0",
   });
 });
 

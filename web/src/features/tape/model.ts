@@ -23,12 +23,15 @@ export function parseCm(text: string): number | undefined {
   return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
 }
 
+/** A stored reading as it is read off a tape: to the millimetre at least. */
+const textOf = (cm: number): string => (Number.isInteger(cm) ? cm.toFixed(1) : String(cm));
+
 /** The texts of stored readings. */
 export function textsOf(entries: Entry[]): Texts {
   const texts: Texts = {};
   for (const { site, side, readings_cm } of entries) {
     readings_cm.forEach((cm, reading) => {
-      texts[cell(site, side ?? undefined, reading)] = String(cm);
+      texts[cell(site, side ?? undefined, reading)] = textOf(cm);
     });
   }
   return texts;

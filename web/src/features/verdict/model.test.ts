@@ -7,6 +7,7 @@ import {
   moved,
   type RegionEntry,
   rows,
+  sidesKnown,
   toggledBringUp,
   toggledHoldBack,
 } from "./model";
@@ -43,8 +44,8 @@ describe("the plumb line", () => {
   test("has taped sites in taping order, each with the regions it says most about", () => {
     const laid = all.map(({ site, regions }) => [site, regions.map((r) => r.region)]);
     expect(laid).toEqual([
-      ["arm-relaxed", ["triceps"]],
-      ["arm-flexed", ["biceps"]],
+      ["arm-relaxed", []],
+      ["arm-flexed", ["triceps", "biceps"]],
       ["calf", ["soleus"]],
       [undefined, ["neck"]],
     ]);
@@ -62,6 +63,7 @@ describe("the plumb line", () => {
 test("a region's evidence is what has it in its row, about size or about sides", () => {
   expect(evidenceFor(assessment, "soleus").map(({ aboutSides }) => aboutSides)).toEqual([false, true]);
   expect(evidenceFor(assessment, "neck")).toEqual([]);
+  expect([...sidesKnown(assessment)]).toEqual(["soleus"]);
 });
 
 describe("choosing", () => {

@@ -26,10 +26,13 @@ export function groups(atlas: Atlas, assessment: Assessment): Group[] {
     ...assessment.asymmetries.map(({ site }) => site).filter((site) => atlas.composition[site]),
   ]);
   const sites = atlas.sites.map(({ id }) => id).filter((id) => evident.has(id));
+  const sized = new Set(assessment.reference.sites.map(({ site }) => site));
+  const share = (site: string, region: string) => atlas.composition[site]?.[region] ?? 0;
+  // A girth with an expected size says more than one whose sides alone are known.
   const home = (region: string) =>
     sites
-      .filter((site) => atlas.composition[site]?.[region])
-      .sort((a, b) => (atlas.composition[b]?.[region] ?? 0) - (atlas.composition[a]?.[region] ?? 0))[0];
+      .filter((site) => share(site, region) > 0)
+      .sort((a, b) => Number(sized.has(b)) - Number(sized.has(a)) || share(b, region) - share(a, region))[0];
   const placed = assessment.regions.map((region) => ({ region, site: home(region.region) }));
   const of = (site: string | undefined) => placed.filter((p) => p.site === site).map(({ region }) => region);
   return [...sites.map((site) => ({ site, regions: of(site) })), { regions: of(undefined) }];
@@ -58,6 +61,12 @@ export function evidenceFor(assessment: Assessment, region: string) {
     const share = bulk ?? sides;
     return share === undefined ? [] : [{ observation, share, aboutSides: bulk === undefined }];
   });
+}
+
+/** Regions whose left-right difference something speaks about; for the others it is only assumed. */
+export function sidesKnown(assessment: Assessment): Set<string> {
+  const rows = (assessment.observations ?? []).flatMap(({ row }) => Object.keys(row));
+  return new Set(rows.filter((key) => key.startsWith("a:")).map((key) => key.slice(2)));
 }
 
 /** The verdict that counts: the coach's, else the computed one. */

@@ -7,10 +7,12 @@ interface Props {
   se: number;
   width: number;
   height: number;
+  /** An estimate rather than a measurement: its band is drawn lighter and thinner. */
+  faint?: boolean;
 }
 
 /** The left-right form of the plumb line: a bar that leans to the larger side, against what error alone may give. */
-export function LeanBar({ percent, se, width, height }: Props) {
+export function LeanBar({ percent, se, width, height, faint = false }: Props) {
   const { from, at, to } = leanSpan(percent, se, width);
   const centre = width / 2;
   const real = at < from || at > to;
@@ -20,9 +22,9 @@ export function LeanBar({ percent, se, width, height }: Props) {
     <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
       <rect
         x={from}
-        y={2}
+        y={faint ? height / 2 - 3 : 2}
         width={Math.max(0, to - from)}
-        height={height - 4}
+        height={faint ? 6 : height - 4}
         fill="var(--hairline)"
         opacity="0.75"
       />

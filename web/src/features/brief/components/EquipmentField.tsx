@@ -1,4 +1,4 @@
-import { Form, Select } from "antd";
+import { Form } from "antd";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import styles from "./EquipmentField.module.css";
@@ -12,7 +12,6 @@ interface Props {
 export function EquipmentField({ kits, equipment }: Props) {
   const { t } = useTranslation();
   const form = Form.useFormInstance();
-  const items = equipment.filter(({ always }) => !always);
   return (
     <>
       <fieldset className={styles.kits}>
@@ -23,13 +22,31 @@ export function EquipmentField({ kits, equipment }: Props) {
           </button>
         ))}
       </fieldset>
-      <Form.Item name="equipment" label={t("brief.items")}>
-        <Select
-          mode="multiple"
-          optionFilterProp="label"
-          options={items.map(({ id, name }) => ({ value: id, label: name }))}
-        />
+      <Form.Item name="equipment">
+        <Toggles items={equipment.filter(({ always }) => !always)} />
       </Form.Item>
     </>
+  );
+}
+
+interface TogglesProps {
+  items: Schemas["Equipment"][];
+  value?: string[];
+  onChange?: (value: string[]) => void;
+}
+
+/** Every item in sight; those that are there are inked. The form gives value and change. */
+function Toggles({ items, value = [], onChange }: TogglesProps) {
+  const { t } = useTranslation();
+  const toggle = (id: string) =>
+    onChange?.(value.includes(id) ? value.filter((one) => one !== id) : [...value, id]);
+  return (
+    <fieldset className={styles.toggles} aria-label={t("brief.items")}>
+      {items.map(({ id, name }) => (
+        <button key={id} type="button" aria-pressed={value.includes(id)} onClick={() => toggle(id)}>
+          {name}
+        </button>
+      ))}
+    </fieldset>
   );
 }

@@ -37,7 +37,7 @@ export function ClientLine({ client, picked }: { client: Summary; picked: boolea
         {client.newest ? (
           <>
             {day(client.newest.date)}
-            <span className="quiet">{client.newest.measured_by}</span>
+            <span className={`quiet ${styles.below}`}>{client.newest.measured_by}</span>
           </>
         ) : (
           <span className="quiet">{t("clients.noRound")}</span>

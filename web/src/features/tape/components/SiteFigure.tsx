@@ -104,16 +104,23 @@ const PLACES: Record<string, { y: number; spans: [number, number][] }> = {
   },
 };
 
-const OUTLINE =
-  "M100 4c-11 0-17 8-17 19 0 9 4 16 9 20l-1 10c-3 5-12 8-21 10-12 3-18 11-19 24-1 14-5 26-7 38-2 11-6 20-8 33l-7 40-5 16c-1 4 4 6 7 3l7-14 12-43c4-10 6-18 8-28l7-22c2 13 6 23 8 35-2 10-5 20-7 31-2 14-1 30 1 46 2 20 5 40 6 60 0 16-3 26-2 40l7 45-8 12c-2 4 1 6 5 6h17c2 0 3-2 3-4l1-58c2-14 3-26 2-40l3-52c1-18 2-30 3-44h6c1 14 2 26 3 44l3 52c-1 14 0 26 2 40l1 58c0 2 1 4 3 4h17c4 0 7-2 5-6l-8-12 7-45c1-14-2-24-2-40 1-20 4-40 6-60 2-16 3-32 1-46-2-11-5-21-7-31 2-12 6-22 8-35l7 22c2 10 4 18 8 28l12 43 7 14c3 3 8 1 7-3l-5-16-7-40c-2-13-6-22-8-33-2-12-6-24-7-38-1-13-7-21-19-24-9-2-18-5-21-10l-1-10c5-4 9-11 9-20 0-11-6-19-17-19z";
+/** The client's left half, from the top of the head down the outside and up the inside of the leg; the right mirrors it. */
+const HALF =
+  "M0 4C11 4 17 12 17 23C17 32 13 39 8 43L9 53C12 58 21 61 30 63C42 66 48 74 49 87C50 101 54 113 56 125C58 136 62 145 64 158" +
+  "L71 198L76 214C77 218 72 220 69 217L62 203L50 160C46 150 44 142 42 132L35 110C33 123 29 133 27 145C29 155 34 165 36 176" +
+  "C38 190 37 206 35 222C33 242 30 262 29 282C29 298 32 308 30 322L23 367L31 379C33 383 30 385 26 385L9 385C7 385 6 383 6 381" +
+  "L7 366C5 345 3 335 4 322C5 308 6 300 5 288C4 262 2 240 1 212L0 206";
 
 /** The figure with the tape where the site is, and the level in a sentence. */
 export function SiteFigure({ site }: { site?: Site }) {
   const place = site && PLACES[site.id];
   return (
     <figure style={{ margin: 0 }}>
-      <svg viewBox="20 0 160 400" width="190" aria-hidden="true">
-        <path d={OUTLINE} fill="var(--sunken)" stroke="var(--muted)" strokeWidth="1.200" />
+      <svg viewBox="20 0 160 400" width="150" aria-hidden="true">
+        <g fill="var(--sunken)" stroke="var(--muted)" strokeWidth="1.2">
+          <path d={HALF} transform="translate(100 0)" />
+          <path d={HALF} transform="translate(100 0) scale(-1 1)" />
+        </g>
         <path d="M100 0V396" stroke="var(--ink)" strokeWidth="0.700" strokeDasharray="2 3" opacity="0.6" />
         {place?.spans.map(([from, to]) => (
           <path

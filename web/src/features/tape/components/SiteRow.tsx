@@ -18,7 +18,7 @@ interface Props {
 export function SiteRow({ site, sheet, editor, onFocus }: Props) {
   const { t } = useTranslation();
   const values = sheet.sites.filter((value) => value.site === site.id);
-  const warning = sheet.warnings.find((w) => w.site === site.id && !w.side);
+  const warnings = sheet.warnings.filter((w) => w.site === site.id);
   const wrong = sidesOf(site).flatMap((side) =>
     Array.from({ length: READINGS }, (_, reading) => cell(site.id, side, reading)).flatMap((key) => {
       if (editor.unreadable.includes(key)) return [t("tape.notNumber", { text: editor.texts[key] })];
@@ -26,7 +26,7 @@ export function SiteRow({ site, sheet, editor, onFocus }: Props) {
     }),
   );
   return (
-    <div className={styles.row} role="group" aria-label={site.name} onFocus={onFocus}>
+    <fieldset className={styles.row} aria-label={site.name} onFocus={onFocus}>
       <span className={styles.name}>
         {site.name}
         {values.some((value) => value.carried_over) && (
@@ -35,17 +35,9 @@ export function SiteRow({ site, sheet, editor, onFocus }: Props) {
           </span>
         )}
       </span>
-      {site.paired ? (
-        <>
-          <SideFields site={site} side="left" sheet={sheet} editor={editor} />
-          <SideFields site={site} side="right" sheet={sheet} editor={editor} />
-        </>
-      ) : (
-        <>
-          <SideFields site={site} sheet={sheet} editor={editor} />
-          <span />
-        </>
-      )}
+      {sidesOf(site).map((side) => (
+        <SideFields key={side ?? ""} site={site} side={side} sheet={sheet} editor={editor} />
+      ))}
       <span className={styles.change}>
         {sidesOf(site).map((side) => (
           <Change key={side ?? ""} site={site.id} side={side} sheet={sheet} />
@@ -57,20 +49,24 @@ export function SiteRow({ site, sheet, editor, onFocus }: Props) {
           {says}
         </span>
       ))}
-      {warning && <span className={styles.warning}>{warning.says}</span>}
-    </div>
+      {warnings.map(({ side, says }) => (
+        <span key={side ?? ""} className={styles.warning}>
+          {side && `${t(`tape.${side}`)}: `}
+          {says}.
+        </span>
+      ))}
+    </fieldset>
   );
 }
 
 function SideFields({ site, side, sheet, editor }: Omit<Props, "onFocus"> & { side?: Side }) {
-  const { t } = useTranslation();
   const value = sheet.sites.find(
     (v) => v.site === site.id && (v.side ?? undefined) === side && !v.carried_over,
   );
   const third = value?.needs_third || editor.texts[cell(site.id, side, 2)];
   const apart = value?.difference_pct;
   return (
-    <span className={styles.side}>
+    <span className={`${styles.side} ${side ? "" : styles.middle} ${value?.needs_third ? styles.third : ""}`}>
       {Array.from({ length: third ? READINGS : READINGS - 1 }, (_, reading) => (
         <ReadingField
           key={cell(site.id, side, reading)}
@@ -80,12 +76,8 @@ function SideFields({ site, side, sheet, editor }: Omit<Props, "onFocus"> & { si
           editor={editor}
         />
       ))}
-      <span className={styles.apart}>
-        {value?.needs_third ? (
-          <span className={styles.third}>{t("tape.third")}</span>
-        ) : (
-          typeof apart === "number" && `${apart.toFixed(1)} %`
-        )}
+      <span className={`${styles.apart} ${value?.needs_third ? styles.due : ""}`}>
+        {typeof apart === "number" && `${apart.toFixed(1)} %`}
       </span>
     </span>
   );

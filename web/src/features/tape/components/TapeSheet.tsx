@@ -2,7 +2,7 @@ import { Button, Input } from "antd";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { day } from "../../../shared/format";
+import { shortDay } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import type { Site } from "../model";
 import { useSheetEditor } from "../useSheetEditor";
@@ -23,7 +23,7 @@ export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
   const { t } = useTranslation();
   const editor = useSheetEditor(roundId, sites, sheet, refetch);
   const [at, setAt] = useState<Site>();
-  const grid = useRef<HTMLDivElement>(null);
+  const grid = useRef<HTMLFieldSetElement>(null);
 
   const fields = () => [...(grid.current?.querySelectorAll<HTMLInputElement>("input[data-cell]") ?? [])];
   const onKey = (event: KeyboardEvent) => {
@@ -46,7 +46,7 @@ export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
   );
   return (
     <div className={styles.tape}>
-      <div ref={grid} onKeyDown={onKey} role="group" aria-label={t("round.steps.tape")}>
+      <fieldset ref={grid} className={styles.sheet} onKeyDown={onKey} aria-label={t("round.steps.tape")}>
         <div className={styles.bar}>
           <Input
             addonBefore={t("tape.measuredBy")}
@@ -76,13 +76,13 @@ export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
           <span>
             <SideMark side="right" label={t("tape.right")} />
           </span>
-          <span>{sheet.earlier_date ? t("tape.lastTime", { date: day(sheet.earlier_date) }) : ""}</span>
+          <span>{sheet.earlier_date ? t("tape.lastTime", { date: shortDay(sheet.earlier_date) }) : ""}</span>
           <span>{t("tape.lean")}</span>
         </div>
         {girths.map(row)}
         <h2 className={styles.group}>{t("tape.breadths")}</h2>
         {breadths.map(row)}
-      </div>
+      </fieldset>
       <aside className={styles.aside}>
         <SiteFigure site={at ?? girths[0]} />
         <p className="quiet">{t("tape.hint")}</p>

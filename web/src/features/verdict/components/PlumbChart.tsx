@@ -9,6 +9,7 @@ import {
   type Group,
   type Pick,
   type RegionEntry,
+  sidesKnown,
   siteStanding,
   standing,
 } from "../model";
@@ -115,7 +116,7 @@ function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
   );
 }
 
-function RegionRow({ atlas, choices, region, picked, onPick }: Props & { region: RegionEntry }) {
+function RegionRow({ atlas, assessment, choices, region, picked, onPick }: Props & { region: RegionEntry }) {
   const { t } = useTranslation();
   const id = region.region;
   const on = picked?.kind === "region" && picked.id === id;
@@ -141,8 +142,9 @@ function RegionRow({ atlas, choices, region, picked, onPick }: Props & { region:
         width={WIDTH}
         height={REGION_HEIGHT}
       />
-      {region.asymmetry ? (
+      {region.asymmetry && sidesKnown(assessment).has(id) ? (
         <LeanBar
+          faint
           percent={region.asymmetry.mean}
           se={region.asymmetry.sd}
           width={LEAN_WIDTH}

@@ -30,7 +30,7 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
             {cm(sized.expected_cm)} cm
             <span className="quiet">
               {" "}
-              ({cm(sized.expected_cm * Math.exp(-sized.sd_ln))} to{" "}
+              {t("verdict.expectedFor")} ({cm(sized.expected_cm * Math.exp(-sized.sd_ln))} to{" "}
               {cm(sized.expected_cm * Math.exp(sized.sd_ln))})
             </span>
           </dd>
@@ -50,10 +50,7 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
           <p>
             <SideMark side="left" /> {cm(sides.left_cm)} cm, <SideMark side="right" /> {cm(sides.right_cm)}{" "}
             cm: {signed(sides.difference_cm, cm)} cm ± {cm(1.96 * sides.se_cm)} (
-            {signed(sides.symmetry_index, percent)} %).{" "}
-            {sides.verdict === "within-error" && t("tape.withinError")}
-            {sides.verdict === "real-small" && t("tape.realSmall")}
-            {sides.verdict === "real-act" && t("tape.realAct")}
+            {signed(sides.symmetry_index, percent)} %). {t(`tape.sentence.${sides.verdict}`)}
             {sides.dominance_explains && `; ${t("tape.dominance")}`}.
           </p>
         </>

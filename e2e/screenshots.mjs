@@ -1,0 +1,54 @@
+// Takes one picture of each main view from demo data: node screenshots.mjs [address] [directory].
+import { chromium } from "@playwright/test";
+
+const address = process.argv[2] ?? "http://127.0.0.1:8080";
+const directory = process.argv[3] ?? "../docs/screenshots";
+
+const browser = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-quic", "--disable-background-networking"],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+page.on("console", (message) => message.type() === "error" && console.error(page.url(), message.text()));
+
+async function shot(name) {
+  await page.waitForLoadState("networkidle");
+  await page.evaluate(() => document.fonts.ready);
+  await page.waitForTimeout(250);
+  await page.screenshot({ path: `${directory}/${name}.png` });
+}
+
+async function open(client, step) {
+  await page.goto(`${address}/clients`);
+  await page.getByRole("link", { name: client }).click();
+  await page.getByRole("heading", { name: client }).waitFor();
+  await page.getByRole("navigation").getByRole("link", { name: new RegExp(`^${step}`) }).click();
+}
+
+await page.goto(address);
+await shot("sign-in");
+await page.getByLabel("Login").fill("mara");
+await page.getByLabel("Password", { exact: true }).fill("plumb-line-demo");
+await page.getByRole("button", { name: "Sign in" }).click();
+await page.getByRole("heading", { name: "Clients" }).waitFor();
+await shot("clients");
+await open("Matteo Brask", "Brief");
+await shot("brief");
+await open("Sefa Orrin", "Tape");
+await page.getByLabel("Upper thigh left, reading 1, cm").focus();
+await shot("tape");
+await open("Oda Fenwick", "Verdict");
+await page.getByRole("button", { name: /^Calf/ }).click();
+await shot("verdict");
+await page.getByRole("button", { name: /Gastrocnemius/ }).first().click();
+await shot("verdict-region");
+await open("Matteo Brask", "Plan");
+await shot("plan");
+await page.getByRole("link", { name: "Print" }).click();
+await shot("print");
+await page.goto(`${address}/clients`);
+await page.getByRole("button", { name: "Night" }).click();
+await open("Bram Quillan", "Verdict");
+await page.getByRole("button", { name: /^Upper arm, flexed/ }).click();
+await shot("night");
+await browser.close();

@@ -1,0 +1,41 @@
+import { expect, openStep, test } from "./practice";
+
+test("each client's line says what stands out, what leans and what is next", async ({ page }) => {
+  await page.goto("/clients");
+  const line = (name: string) => page.getByRole("row", { name });
+  await expect(line("Oda Fenwick")).toContainText("Gastrocnemius behind");
+  await expect(line("Bram Quillan")).toContainText(/Upper arm, flexed\s*R \+5\.\d %/);
+  await expect(line("Juno Halvard")).toContainText("nothing stands out");
+  await expect(line("Rune Castellan")).toContainText("outside the reference");
+  await expect(line("Nadia Pell")).toContainText("too little measured");
+  await expect(line("Nadia Pell").getByRole("link", { name: "Tape" })).toBeVisible();
+});
+
+test("clients are found and opened by key alone", async ({ page }) => {
+  await page.goto("/clients");
+  await expect(page.getByRole("link", { name: "Oda Fenwick" })).toBeVisible();
+  await page.keyboard.press("/");
+  await page.keyboard.type("tarrow");
+  await expect(page.getByRole("link", { name: "Oda Fenwick" })).toBeHidden();
+  await page.keyboard.press("Tab");
+  await page.locator("body").press("j");
+  await page.keyboard.press("o");
+  await expect(page.getByRole("heading", { name: "Ilse Tarrow" })).toBeVisible();
+});
+
+test("steps that come later say what they will hold and do not pretend", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Photos");
+  await expect(page.getByRole("heading", { name: "Photos is not part of Orthomer yet." })).toBeVisible();
+});
+
+test("keys go to steps and between rounds, and ? lists them", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByText("3 of 3").waitFor();
+  await page.keyboard.press("[");
+  await expect(page.getByText("2 of 3")).toBeVisible();
+  await page.keyboard.press("g");
+  await page.keyboard.press("t");
+  await expect(page).toHaveURL(/\/tape$/);
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+});

@@ -1,0 +1,42 @@
+import { spawn } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { expect, test } from "./practice";
+
+test.describe("signed out", () => {
+  test.use({ storageState: { cookies: [], origins: [] } });
+
+  test("the door says when login and password do not match, and opens when they do", async ({ page }) => {
+    await page.goto("/clients");
+    await page.getByLabel("Login").fill("mara");
+    await page.getByLabel("Password", { exact: true }).fill("not the password");
+    await page.getByRole("button", { name: "Sign in" }).click();
+    await expect(page.getByRole("alert")).toHaveText("Login and password do not match.");
+    await page.getByLabel("Password", { exact: true }).fill("plumb-line-demo");
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("heading", { name: "Clients" })).toBeVisible();
+    await page.getByRole("button", { name: "Sign out" }).click();
+    await expect(page.getByRole("button", { name: "Sign in" })).toBeVisible();
+  });
+
+  test("the first start of a practice makes the owner and goes on to an empty list", async ({ page }) => {
+    const data = mkdtempSync(join(tmpdir(), "orthomer-first-"));
+    const binary = process.env.ORTHOMER ?? "../target/debug/orthomer";
+    const server = spawn(binary, ["serve", "--data", data, "--port", "8131"], { stdio: ["ignore", "pipe", "ignore"] });
+    try {
+      await new Promise((ready) => server.stdout.once("data", ready));
+      await page.goto("http://127.0.0.1:8131/");
+      await page.getByLabel("Your name").fill("Mara");
+      await page.getByLabel("Login").fill("mara");
+      await page.getByLabel("Password", { exact: true }).fill("short");
+      await page.getByRole("button", { name: "Make the account" }).click();
+      await expect(page.getByText("a password needs at least 10 characters")).toBeVisible();
+      await page.getByLabel("Password", { exact: true }).fill("long enough to keep");
+      await page.getByRole("button", { name: "Make the account" }).click();
+      await expect(page.getByText(/No clients yet/)).toBeVisible();
+    } finally {
+      server.kill();
+    }
+  });
+});

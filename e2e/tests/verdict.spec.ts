@@ -1,0 +1,40 @@
+import { expect, openStep, test } from "./practice";
+
+test("a site opens to measured, expected and what it was judged from", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByRole("button", { name: /^Calf/ }).click();
+  const detail = page.getByRole("complementary");
+  await expect(detail).toContainText(/Measured\s*32\.\d cm/);
+  await expect(detail).toContainText(/Expected\s*35\.\d cm/);
+  await expect(detail).toContainText("stature, shoulder breadth");
+  await expect(detail).toContainText("Gastrocnemius");
+});
+
+test("by key: down the line, open a region's evidence, bring it up", async ({ page }) => {
+  await openStep(page, "Corvin Ashby", "Verdict");
+  await page.getByRole("button", { name: /^Shoulders/ }).waitFor();
+  await page.keyboard.press("j");
+  await page.keyboard.press("j");
+  const detail = page.getByRole("complementary");
+  await expect(detail.getByRole("heading", { name: /Front delt/ })).toBeVisible();
+  await expect(detail).toContainText(/Shoulders tape, size: −\d\.\d SD/);
+  await page.keyboard.press("b");
+  await expect(page.getByText("2 of 3")).toBeVisible();
+  await page.keyboard.press("b");
+  await expect(page.getByText("1 of 3")).toBeVisible();
+});
+
+test("too little measured and outside the reference are said before the chart", async ({ page }) => {
+  await openStep(page, "Nadia Pell", "Verdict");
+  await expect(page.getByText(/No size can be judged yet\. Missing: the girth of a wrist or an ankle/)).toBeVisible();
+  await openStep(page, "Rune Castellan", "Verdict");
+  await expect(page.getByText(/Outside the reference: this body is unlike the 247 people/)).toBeVisible();
+  await openStep(page, "Tobin Achter", "Verdict");
+  await expect(page.getByText(/the sides differ by \d\.\d %.*refer before training it up/)).toBeVisible();
+});
+
+test("the chart has a table twin", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByText("The same as a table").click();
+  await expect(page.getByRole("row", { name: /Gastrocnemius behind −/ })).toBeVisible();
+});
