@@ -119,8 +119,7 @@ pub fn assess(knowledge: &Knowledge, case: &Case) -> Result<Assessment, AssessEr
     let asymmetries = asymmetries(atlas, &measured, &case.client);
     let reference = reference(knowledge, &case.client, &measured);
     let newest = case.rounds.last();
-    let observations =
-        newest.map(|round| observations(atlas, round, &reference, &asymmetries)).unwrap_or_default();
+    let observations = newest.map(|round| observations(atlas, round, &reference, &asymmetries)).unwrap_or_default();
     let weigh = |target| knowledge.evidence.weigh(target, &observations).ok_or(AssessError::Evidence);
     let (bulk, sides) = (weigh(Target::Bulk)?, weigh(Target::Asymmetry)?);
     let weights = look_weights(atlas, &case.client);
@@ -261,4 +260,3 @@ fn sized_site(
         predictors: others.map(|(i, _)| knowledge.norms.sites()[*i].clone()).collect(),
     })
 }
-

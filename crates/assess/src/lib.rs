@@ -22,8 +22,8 @@ pub use class::{Class, classify};
 pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_limit};
 pub use evidence::{Evidence, Posterior, posterior};
 pub use input::{
-    Case, Choices, Client, Experience, Felt, Hand, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement, Round,
-    Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
+    Case, Choices, Client, Experience, Felt, Hand, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement,
+    Round, Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round};
 pub use measurer::MeasurerErrors;

@@ -60,7 +60,8 @@ impl Search<'_> {
         let row: Vec<(usize, f64)> =
             shares.iter().filter_map(|(region, share)| Some((self.atlas.region_index(region)?, *share))).collect();
         let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, self.weights);
-        let size = if (self.sized)(&site.id) { fall(self.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
+        let size =
+            if (self.sized)(&site.id) { fall(self.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
         let error = settings.error.girth_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2);
         let sides = if site.paired { fall(self.asymmetry, error) / settings.asymmetry_prior_variance } else { 0.0 };
         let sides_word = if site.paired { ", both sides" } else { "" };
@@ -92,4 +93,3 @@ impl Search<'_> {
         })
     }
 }
-

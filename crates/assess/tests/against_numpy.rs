@@ -2,6 +2,8 @@
 //!
 //! The fixtures are made by `reference/conditional.py` and `reference/posterior.py` and committed.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
 use assess::{
     Hand, MeasuredSite, Norms, Sex, SexNorms, SideVerdict, asymmetry, conditional_size, mahalanobis2, outside_limit,
     posterior,

@@ -1,5 +1,7 @@
 //! What must hold for any body, whatever the numbers.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
 use assess::{
     Assessment, Case, Choices, Client, Experience, Hand, Knowledge, Round, Screens, Sex, SideVerdict, Standing,
     TapeMeasure, Tilt, assess,

@@ -53,7 +53,11 @@ impl From<&Choices> for ChoicesEntry {
             verdict: o.verdict,
             reason: o.reason.clone(),
         });
-        Self { bring_up: texts(&choices.bring_up), hold_back: texts(&choices.hold_back), overrides: overrides.collect() }
+        Self {
+            bring_up: texts(&choices.bring_up),
+            hold_back: texts(&choices.hold_back),
+            overrides: overrides.collect(),
+        }
     }
 }
 

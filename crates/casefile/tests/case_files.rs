@@ -1,5 +1,7 @@
 //! The case file's rules, each broken once, and what a good file becomes.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
 use assess::{Knowledge, Standing, assess};
 use casefile::{CaseFile, assessment_file, case_file, plan_file, schemas};
 use proptest::prelude::*;
@@ -170,11 +172,11 @@ fn any_json() -> impl Strategy<Value = Value> {
         "[a-z.-]{0,12}".prop_map(Value::from),
     ];
     leaf.prop_recursive(4, 48, 6, |inner| {
-        let key = prop_oneof![Just("client".to_owned()), Just("rounds".to_owned()), Just("tape".to_owned()), "[a-z_]{1,8}"];
+        let key =
+            prop_oneof![Just("client".to_owned()), Just("rounds".to_owned()), Just("tape".to_owned()), "[a-z_]{1,8}"];
         prop_oneof![
             prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
-            prop::collection::btree_map(key, inner, 0..6)
-                .prop_map(|map| Value::Object(map.into_iter().collect())),
+            prop::collection::btree_map(key, inner, 0..6).prop_map(|map| Value::Object(map.into_iter().collect())),
         ]
     })
 }

@@ -40,9 +40,7 @@ fn knowledge() -> Result<Arc<Knowledge>, Failure> {
 
 fn run(state: &AppState, host: &str, port: u16, sign_in: &str) -> Result<(), Failure> {
     let ready = || println!("Orthomer is at http://{host}:{port}\n{sign_in}Stop it with Ctrl-C.");
-    actix_web::rt::System::new()
-        .block_on(server::serve(state.clone(), host, port, ready))
-        .map_err(Failure::other)
+    actix_web::rt::System::new().block_on(server::serve(state.clone(), host, port, ready)).map_err(Failure::other)
 }
 
 /// Structured logs on standard error, at `level` unless `ORTHOMER_LOG` says otherwise.

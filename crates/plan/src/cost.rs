@@ -31,7 +31,10 @@ pub(crate) fn cost(problem: &PlanProblem, week: &Week) -> f64 {
     let doses: f64 = (0..problem.demands.len()).map(|demand| demand_cost(problem, &sessions, demand)).sum();
     let minutes: f64 = (0..week.session_count()).map(|s| session_minutes(problem, week.items(s))).sum();
     let thin: usize = (0..week.session_count()).map(|s| EXERCISES_AT_LEAST.saturating_sub(week.items(s).len())).sum();
-    doses + exercises_cost(problem, week) + MINUTE * minutes + THIN_SESSION * thin as f64
+    doses
+        + exercises_cost(problem, week)
+        + MINUTE * minutes
+        + THIN_SESSION * thin as f64
         + stretch_cost(problem, week)
         + NOT_STRETCHED * broken(problem, week).len() as f64
 }

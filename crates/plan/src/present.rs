@@ -111,8 +111,10 @@ pub struct Plan {
 
 /// Puts a week into words.
 pub fn present(problem: &PlanProblem, week: &Week) -> Plan {
-    let sessions: Vec<Session> =
-        (0..week.session_count()).map(|s| session(problem, week, s)).filter(|session| !session.items.is_empty()).collect();
+    let sessions: Vec<Session> = (0..week.session_count())
+        .map(|s| session(problem, week, s))
+        .filter(|session| !session.items.is_empty())
+        .collect();
     let status = if sessions.is_empty() { Status::Infeasible } else { Status::Feasible };
     Plan {
         status,
@@ -131,11 +133,7 @@ fn session(problem: &PlanProblem, week: &Week, index: usize) -> Session {
         let ramp = first_compound == Some(position);
         item(problem, &problem.candidates[*candidate], *sets, position, ramp)
     });
-    Session {
-        day: problem.days[index],
-        minutes: session_minutes(problem, week.items(index)),
-        items: items.collect(),
-    }
+    Session { day: problem.days[index], minutes: session_minutes(problem, week.items(index)), items: items.collect() }
 }
 
 fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize, ramp: bool) -> Item {
@@ -144,7 +142,8 @@ fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize
     Item {
         exercise: exercise.id.clone(),
         name: exercise.name.clone(),
-        region: demand.map_or_else(|| exercise.targets.keys().next().cloned(), |d| Some(d.region.clone()))
+        region: demand
+            .map_or_else(|| exercise.targets.keys().next().cloned(), |d| Some(d.region.clone()))
             .unwrap_or_else(|| problem.demands[0].region.clone()),
         sets,
         work: exercise.work(),

@@ -3,8 +3,8 @@
 use crate::assets;
 use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
-use crate::routes::{clients, general, rounds, session, tape};
 use crate::logging::Impersonal;
+use crate::routes::{clients, general, rounds, session, tape};
 use crate::security;
 use crate::state::AppState;
 use actix_web::body::MessageBody;
@@ -17,7 +17,10 @@ use utoipa::OpenApi;
 use utoipa_actix_web::{AppExt, scope};
 
 #[derive(OpenApi)]
-#[openapi(info(title = "Orthomer", description = "Body proportion, left and right, a week's plan: for physique coaches."))]
+#[openapi(info(
+    title = "Orthomer",
+    description = "Body proportion, left and right, a week's plan: for physique coaches."
+))]
 struct Document;
 
 /// Largest JSON body: a full tape sheet is a few kilobytes.
@@ -27,7 +30,15 @@ const JSON_LIMIT_BYTES: usize = 256 * 1024;
 fn routes(
     state: AppState,
 ) -> (
-    App<impl ServiceFactory<ServiceRequest, Config = (), Response = ServiceResponse, Error = actix_web::Error, InitError = ()> + use<>>,
+    App<
+        impl ServiceFactory<
+            ServiceRequest,
+            Config = (),
+            Response = ServiceResponse,
+            Error = actix_web::Error,
+            InitError = (),
+        > + use<>,
+    >,
     utoipa::openapi::OpenApi,
 ) {
     let sessions = scope("/api/v1/session")
@@ -99,10 +110,13 @@ pub fn application(
 > {
     let sessions = middleware(&state.store, key);
     let (app, document) = routes(state);
-    app.route("/api/openapi.json", web::get().to(move || {
-        let document = document.clone();
-        async move { HttpResponse::Ok().json(document) }
-    }))
+    app.route(
+        "/api/openapi.json",
+        web::get().to(move || {
+            let document = document.clone();
+            async move { HttpResponse::Ok().json(document) }
+        }),
+    )
     .service(web::scope("/api").default_service(web::route().to(no_such_route)))
     .default_service(web::get().to(assets::serve))
     .wrap(sessions)

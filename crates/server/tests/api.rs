@@ -1,5 +1,7 @@
 //! The real router on a real SQLite file.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
 use actix_web::body::MessageBody;
 use actix_web::cookie::Key;
 use actix_web::dev::{Service, ServiceResponse};
@@ -155,7 +157,10 @@ async fn signing_in_gives_a_cookie_scripts_cannot_read_and_signing_out_ends_it_f
     of(&practice, &app).become_owner().await;
     let mut browser = of(&practice, &app);
     let wrong = browser.post("/api/v1/session", json!({"login": "mara", "password": "not the password"})).await;
-    assert_eq!((wrong.status, wrong.body["detail"].as_str()), (StatusCode::UNAUTHORIZED, Some("Login and password do not match.")));
+    assert_eq!(
+        (wrong.status, wrong.body["detail"].as_str()),
+        (StatusCode::UNAUTHORIZED, Some("Login and password do not match."))
+    );
     let right = browser.post("/api/v1/session", json!({"login": "Mara ", "password": PASSWORD})).await;
     let cookie = right.headers.get("Set-Cookie").unwrap().to_str().unwrap();
     assert!(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), "{cookie}");
@@ -256,7 +261,8 @@ async fn the_second_of_two_tabs_is_told_who_saved_first() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
-    let sheet = |cm: f64| json!({"revision": 0, "measured_by": "A", "entries": [{"site": "waist", "readings_cm": [cm]}]});
+    let sheet =
+        |cm: f64| json!({"revision": 0, "measured_by": "A", "entries": [{"site": "waist", "readings_cm": [cm]}]});
     assert_eq!(browser.put(&path, sheet(81.0)).await.status, StatusCode::OK);
     let second = browser.put(&path, sheet(90.0)).await;
     assert_eq!((second.status, second.body["current_revision"].as_i64()), (StatusCode::CONFLICT, Some(1)));

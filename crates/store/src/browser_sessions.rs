@@ -9,7 +9,8 @@ use jiff::Timestamp;
 impl Store {
     /// The state of a session that has not expired.
     pub fn browser_session(&self, key: &str) -> Result<Option<String>, StoreError> {
-        let alive = browser_session::table.find(key).filter(browser_session::expires_at_s.gt(Timestamp::now().as_second()));
+        let alive =
+            browser_session::table.find(key).filter(browser_session::expires_at_s.gt(Timestamp::now().as_second()));
         Ok(alive.select(browser_session::state_json).first(&mut self.connect()?).optional()?)
     }
 

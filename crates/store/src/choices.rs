@@ -106,9 +106,12 @@ fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -
     };
     let mut all = plain("bring-up", &choices.bring_up);
     all.extend(plain("hold-back", &choices.hold_back));
-    all.extend(choices.overrides.iter().map(|o| {
-        ("override", o.region.to_string(), Some(standing_text(o.verdict)), Some(o.reason.clone()))
-    }));
+    all.extend(
+        choices
+            .overrides
+            .iter()
+            .map(|o| ("override", o.region.to_string(), Some(standing_text(o.verdict)), Some(o.reason.clone()))),
+    );
     let rows: Vec<_> = (0_i32..)
         .zip(all)
         .map(|(ordinal, (kind, region, verdict, reason))| {

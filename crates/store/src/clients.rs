@@ -45,9 +45,8 @@ impl Row {
     fn record(self, atlas: &Atlas) -> Result<ClientRecord, StoreError> {
         let corrupt = |why: String| StoreError::corrupt("client", &self.id, why);
         let entry: ClientEntry = serde_json::from_str(&self.brief_json).map_err(|error| corrupt(error.to_string()))?;
-        let client = casefile::check_client(atlas, "", &entry, today()).map_err(|problems| {
-            corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; "))
-        })?;
+        let client = casefile::check_client(atlas, "", &entry, today())
+            .map_err(|problems| corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")))?;
         Ok(ClientRecord { id: self.id, client, revision: self.revision })
     }
 }
@@ -109,7 +108,13 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when it was saved by someone else since.
-    pub fn save_client(&self, atlas: &Atlas, id: &str, revision: i32, client: &Client) -> Result<ClientRecord, StoreError> {
+    pub fn save_client(
+        &self,
+        atlas: &Atlas,
+        id: &str,
+        revision: i32,
+        client: &Client,
+    ) -> Result<ClientRecord, StoreError> {
         let brief = brief_json(client)?;
         self.connect()?.immediate_transaction(|connection| {
             let current: Option<i32> = client::table.find(id).select(client::revision).first(connection).optional()?;

@@ -4,6 +4,7 @@
 
 mod accounts;
 mod browser_sessions;
+mod choices;
 mod clients;
 mod connection;
 mod error;
@@ -11,7 +12,6 @@ mod rounds;
 mod schema;
 mod settings;
 mod tape;
-mod choices;
 
 pub use accounts::{Account, NewAccount, Role};
 pub use clients::{ClientRecord, Page};

@@ -84,8 +84,11 @@ impl Store {
     pub fn save_tape(&self, round_id: &str, sheet: &SavedTape) -> Result<RoundRecord, StoreError> {
         let mut connection = self.connect()?;
         connection.immediate_transaction(|connection| {
-            let found: Option<(i32, Option<String>)> =
-                round::table.find(round_id).select((round::tape_revision, round::tape_saved_by)).first(connection).optional()?;
+            let found: Option<(i32, Option<String>)> = round::table
+                .find(round_id)
+                .select((round::tape_revision, round::tape_saved_by))
+                .first(connection)
+                .optional()?;
             let (current, saved_by) = found.ok_or_else(|| StoreError::not_found("round", round_id))?;
             if current != sheet.revision {
                 return Err(StoreError::Stale { what: "this tape sheet", current, saved_by });

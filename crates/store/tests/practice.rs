@@ -1,5 +1,7 @@
 //! A practice on a real SQLite file.
 
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
 use assess::{Choices, Override, Standing, TapeMeasure};
 use atlas::Atlas;
 use casefile::CaseFile;

@@ -1,5 +1,5 @@
-import { Modal } from "antd";
 import { useTranslation } from "react-i18next";
+import { Dialog } from "../shared/ui";
 
 const KEYS: [
   string[],
@@ -21,7 +21,7 @@ const KEYS: [
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useTranslation();
   return (
-    <Modal open={open} onCancel={onClose} footer={null} title={t("keys.title")} destroyOnHidden>
+    <Dialog open={open} onClose={onClose} title={t("keys.title")}>
       <table>
         <tbody>
           {KEYS.map(([keys, what]) => (
@@ -49,6 +49,6 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
           ))}
         </tbody>
       </table>
-    </Modal>
+    </Dialog>
   );
 }

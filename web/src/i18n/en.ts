@@ -250,7 +250,7 @@ export const en = {
   },
   plan: {
     minutes: "{{minutes}} min",
-    of: "of {{minutes}}",
+    filled: "{{used}} of {{minutes}} min",
     sets: "{{sets}} × {{work}}",
     seconds: "{{low}}–{{high}} s",
     reps: "{{low}}–{{high}}",

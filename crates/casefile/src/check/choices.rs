@@ -21,8 +21,7 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ChoicesEntry) -> Ch
     let bring_up = regions(check, &format!("{at}/bring_up"), &entry.bring_up);
     let hold_back = regions(check, &format!("{at}/hold_back"), &entry.hold_back);
     if entry.bring_up.len() > Choices::MAX_BRING_UP {
-        let says =
-            format!("{} regions to bring up: expected at most {}", entry.bring_up.len(), Choices::MAX_BRING_UP);
+        let says = format!("{} regions to bring up: expected at most {}", entry.bring_up.len(), Choices::MAX_BRING_UP);
         check.fail::<()>(format!("{at}/bring_up"), says);
     }
     for (i, region) in entry.hold_back.iter().enumerate() {

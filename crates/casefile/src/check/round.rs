@@ -3,9 +3,7 @@
 use super::{Checker, tape};
 use crate::problem::{Problem, unknown};
 use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TestEntry};
-use assess::{
-    Felt, MAX_REPS, OneSideTest, Outline, Rating, RatingJudgement, Round, Skinfolds, StrengthSet, Test,
-};
+use assess::{Felt, MAX_REPS, OneSideTest, Outline, Rating, RatingJudgement, Round, Skinfolds, StrengthSet, Test};
 use jiff::civil::Date;
 use std::collections::HashSet;
 use units::{Length, Mass, PoseId, Sides, SiteId, Skinfold};
@@ -101,7 +99,8 @@ fn rating(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<Rating> 
     let shows = check.atlas.region(&region).is_some_and(|r| r.poses.contains(&pose));
     if !shows {
         let poses = check.atlas.region(&region).map(|r| r.poses.iter().map(PoseId::as_str).collect::<Vec<_>>());
-        let says = format!("pose {pose} does not show {region}: expected one of {}", poses.unwrap_or_default().join(", "));
+        let says =
+            format!("pose {pose} does not show {region}: expected one of {}", poses.unwrap_or_default().join(", "));
         return check.fail(format!("{at}/pose"), says);
     }
     let sided = check.atlas.region(&region).is_some_and(|r| r.paired);

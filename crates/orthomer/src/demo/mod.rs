@@ -10,8 +10,8 @@ use casefile::{ClientEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use server::hash_password;
-use stories::Story;
 use store::{NewAccount, NewRound, Role, SavedTape, Store};
+use stories::Story;
 use units::Mass;
 
 /// What is typed to sign in to the demo.
@@ -55,8 +55,7 @@ fn add(
         let new = NewRound { taken_on, measured_by: round.measured_by.to_owned(), weight: Some(weight) };
         let id = store.add_round(&record.id, &new).map_err(Failure::other)?.id;
         let measures = body::tape(knowledge, &client, story, round, (index * 10 + number) as u64)?;
-        let sheet =
-            SavedTape { revision: 0, saved_by: COACH, measured_by: round.measured_by, measures: &measures };
+        let sheet = SavedTape { revision: 0, saved_by: COACH, measured_by: round.measured_by, measures: &measures };
         store.save_tape(&id, &sheet).map_err(Failure::other)?;
         let bring_up = round.bring_up.iter().map(|id| id.parse()).collect::<Result<_, _>>().map_err(Failure::other)?;
         let choices = Choices { bring_up, ..Choices::default() };

@@ -1,12 +1,29 @@
 //! Made-up names for as many clients as are asked for.
 
 const FIRST: [&str; 20] = [
-    "Alba", "Brisa", "Calix", "Dorin", "Elowen", "Farrow", "Greta", "Hale", "Isolde", "Jarl", "Kestrel", "Liv", "Maren",
-    "Nico", "Ottilie", "Perrin", "Quill", "Rosalin", "Soren", "Tamsin",
+    "Alba", "Brisa", "Calix", "Dorin", "Elowen", "Farrow", "Greta", "Hale", "Isolde", "Jarl", "Kestrel", "Liv",
+    "Maren", "Nico", "Ottilie", "Perrin", "Quill", "Rosalin", "Soren", "Tamsin",
 ];
 const LAST: [&str; 19] = [
-    "Ambry", "Barrowell", "Cantle", "Dovecot", "Eastmere", "Fallowby", "Gantry", "Hollin", "Inkpen", "Jessamy", "Kettle",
-    "Lockridge", "Millward", "Netherby", "Oakhanger", "Pennick", "Quarrington", "Rushford", "Sallow",
+    "Ambry",
+    "Barrowell",
+    "Cantle",
+    "Dovecot",
+    "Eastmere",
+    "Fallowby",
+    "Gantry",
+    "Hollin",
+    "Inkpen",
+    "Jessamy",
+    "Kettle",
+    "Lockridge",
+    "Millward",
+    "Netherby",
+    "Oakhanger",
+    "Pennick",
+    "Quarrington",
+    "Rushford",
+    "Sallow",
 ];
 
 /// The name of the client with this number. 20 and 19 share no factor, so 380 names differ; later ones get a number.

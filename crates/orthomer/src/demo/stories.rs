@@ -247,9 +247,7 @@ fn hips_behind_with_bands() -> Story {
         shoulder_extension_deg: None,
         factors: &[("hip", None, 0.955), ("thigh", None, 0.985)],
         sites: None,
-        rounds: &const {
-            [round(10, "MT", 61.0, &[], &["glutes.max"]), round(2, "JV", 61.4, &[("hip", None, 1.004)], &[])]
-        },
+        rounds: &const { [round(10, "MT", 61.0, &[], &["glutes.max"]), round(2, "JV", 61.4, &[("hip", None, 1.004)], &[])] },
     }
 }
 

@@ -5,6 +5,6 @@ mod password;
 mod session_store;
 
 pub(crate) use guard::{ACCOUNT, SignedIn, require_sign_in, sign_in_limit};
-pub use password::{PasswordError, hash_password};
 pub(crate) use password::verify_password;
+pub use password::{PasswordError, hash_password};
 pub(crate) use session_store::{cookie_key, middleware};

@@ -22,7 +22,8 @@ const MIN_CHARACTERS: usize = 10;
 const MAX_CHARACTERS: usize = 200;
 
 /// Verified against when the login is unknown, so that the answer takes as long; the hash of a password nobody has.
-const NOBODY: &str = "$argon2id$v=19$m=19456,t=2,p=1$c2FsdHNhbHRzYWx0c2FsdA$kqkNJpFW3TXFsbyuEwfhTiYyAhXCsaFTpy2E6DZ3fMQ";
+const NOBODY: &str =
+    "$argon2id$v=19$m=19456,t=2,p=1$c2FsdHNhbHRzYWx0c2FsdA$kqkNJpFW3TXFsbyuEwfhTiYyAhXCsaFTpy2E6DZ3fMQ";
 
 /// The argon2id hash of a password in PHC string format. Takes tens of milliseconds by design.
 pub fn hash_password(password: &str) -> Result<String, PasswordError> {

@@ -138,7 +138,12 @@ impl VerdictSummary {
 }
 
 impl ClientSummary {
-    pub(crate) fn of(record: &ClientRecord, newest: Option<&(RoundRecord, Case)>, verdict: Option<VerdictSummary>, today: Date) -> Self {
+    pub(crate) fn of(
+        record: &ClientRecord,
+        newest: Option<&(RoundRecord, Case)>,
+        verdict: Option<VerdictSummary>,
+        today: Date,
+    ) -> Self {
         let client = &record.client;
         Self {
             id: record.id.clone(),

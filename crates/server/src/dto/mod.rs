@@ -6,10 +6,9 @@ mod round;
 mod session;
 
 pub(crate) use atlas::AtlasView;
-pub(crate) use client::{
-    ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, VerdictSummary,
-};
+pub(crate) use client::{ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, VerdictSummary};
 pub(crate) use round::{
-    EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet, VerdictView,
+    EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,
+    VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};

@@ -79,7 +79,10 @@ fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {
 /// A client with brief and rounds.
 #[utoipa::path(tag = "clients", responses((status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}")]
-pub(crate) async fn show_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<ClientView>, ApiError> {
+pub(crate) async fn show_client(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<ClientView>, ApiError> {
     let found = state.run(move |store, knowledge| view(store, &store.client(&knowledge.atlas, &id)?));
     found.await.map(web::Json)
 }
@@ -88,10 +91,12 @@ pub(crate) async fn show_client(state: web::Data<AppState>, id: web::Path<String
 #[utoipa::path(tag = "clients", request_body = ClientEntry, responses(
     (status = 201, body = ClientView), (status = 422, body = ProblemDetails)))]
 #[post("/clients")]
-pub(crate) async fn add_client(state: web::Data<AppState>, body: web::Json<ClientEntry>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn add_client(
+    state: web::Data<AppState>,
+    body: web::Json<ClientEntry>,
+) -> Result<HttpResponse, ApiError> {
     let added = state.run(move |store, knowledge| {
-        let client =
-            check_client(&knowledge.atlas, "", &body, AppState::today()).map_err(ApiError::Invalid)?;
+        let client = check_client(&knowledge.atlas, "", &body, AppState::today()).map_err(ApiError::Invalid)?;
         view(store, &store.add_client(&knowledge.atlas, &client)?)
     });
     Ok(HttpResponse::Created().json(added.await?))

@@ -19,7 +19,10 @@ pub(crate) fn assessed(knowledge: &Knowledge, case: &Case) -> Result<Assessment,
 /// A round with its steps.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}")]
-pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<RoundView>, ApiError> {
+pub(crate) async fn show_round(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<RoundView>, ApiError> {
     let view = state.run(move |store, knowledge| {
         let round = store.round(&id)?;
         let case = store.case_at(&knowledge.atlas, &id)?;
@@ -79,7 +82,10 @@ pub(crate) async fn save_choices(
 /// The week's plan of a round.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan")]
-pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<PlanView>, ApiError> {
+pub(crate) async fn show_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<PlanView>, ApiError> {
     let view = state.run(move |store, knowledge| {
         let case = store.case_at(&knowledge.atlas, &id)?;
         let assessment = assessed(knowledge, &case)?;
@@ -100,7 +106,10 @@ pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>)
 #[utoipa::path(tag = "rounds", responses((status = 200, description = "orthomer-case, version 1",
     content_type = "application/json"), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/case")]
-pub(crate) async fn show_case_file(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_case_file(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<HttpResponse, ApiError> {
     let case = state.read(move |store, knowledge| store.case_at(&knowledge.atlas, &id)).await?;
     let name = format!("attachment; filename=\"case-{}.json\"", case.as_of);
     Ok(HttpResponse::Ok().insert_header(("Content-Disposition", name)).json(case_file(&case)))

@@ -22,7 +22,10 @@ fn sign_in_as(session: &Session, account: &Account) -> Result<(), ApiError> {
 /// How this browser stands.
 #[utoipa::path(tag = "session", responses((status = 200, body = SessionView), (status = 500, body = ProblemDetails)))]
 #[get("")]
-pub(crate) async fn show_session(state: web::Data<AppState>, session: Session) -> Result<web::Json<SessionView>, ApiError> {
+pub(crate) async fn show_session(
+    state: web::Data<AppState>,
+    session: Session,
+) -> Result<web::Json<SessionView>, ApiError> {
     let id: Option<String> = session.get(ACCOUNT).unwrap_or_default();
     let view = state.read(move |store, _| {
         if store.is_new()? {
@@ -80,7 +83,8 @@ fn checked(new: &NewOwner) -> Result<NewAccount, ApiError> {
     let mut problems = Vec::new();
     let mut needed = |pointer: &str, text: &str, what: &str| {
         if text.trim().is_empty() || text.chars().count() > 80 {
-            problems.push(Problem { pointer: pointer.to_owned(), says: format!("{what} of 1 to 80 characters is needed") });
+            problems
+                .push(Problem { pointer: pointer.to_owned(), says: format!("{what} of 1 to 80 characters is needed") });
         }
     };
     needed("/name", &new.name, "a name");

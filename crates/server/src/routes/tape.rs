@@ -13,7 +13,10 @@ use store::{RoundRecord, SavedTape, Store};
 /// The tape sheet of a round.
 #[utoipa::path(tag = "tape", responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tape")]
-pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<String>) -> Result<web::Json<TapeSheet>, ApiError> {
+pub(crate) async fn show_tape(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<TapeSheet>, ApiError> {
     let sheet = state.run(move |store, knowledge| sheet(store, knowledge, &store.round(&id)?, Vec::new()));
     sheet.await.map(web::Json)
 }
@@ -32,12 +35,7 @@ pub(crate) async fn save_tape(
         let measured_by = measured_by(&body)?;
         let (measures, problems) = check_tape(&knowledge.atlas, "/entries", &body.entries);
         let measures = with_stored(measures, &problems, &body.entries, &store.tape(&id)?);
-        let tape = SavedTape {
-            revision: body.revision,
-            saved_by: &signed_in.0.name,
-            measured_by,
-            measures: &measures,
-        };
+        let tape = SavedTape { revision: body.revision, saved_by: &signed_in.0.name, measured_by, measures: &measures };
         let round = store.save_tape(&id, &tape)?;
         sheet(store, knowledge, &round, problems)
     });

@@ -57,6 +57,8 @@ export function useSheetEditor(
   const [failure, setFailure] = useState<{ kind: "failed" | "offline"; why?: string }>();
   const [theirs, setTheirs] = useState<{ why: string; sheet: Sheet }>();
   const saving = useSaveSheet(roundId);
+  const inFlight = useRef(false);
+  const [pending, setPending] = useState(false);
   const revision = useRef(sheet.revision);
   const latest = useRef({ texts, holder });
   latest.current = { texts, holder };
@@ -74,43 +76,42 @@ export function useSheetEditor(
   };
 
   const save = () => {
-    if (saving.isPending || theirs) return;
+    // The mutation's own state reaches the next render a moment late; two saves from one revision would conflict.
+    if (inFlight.current || theirs) return;
+    inFlight.current = true;
+    setPending(true);
     const sent = typed(sites, latest.current.texts);
     const sentTexts = latest.current.texts;
     setDirty(false);
     setFailure(undefined);
-    saving.mutate(
-      {
+    const succeeded = (saved: Sheet) => {
+      revision.current = saved.revision;
+      setProblems(problemsByCell(saved.problems, sent.cells));
+      const complete = saved.problems.length === 0 && sent.unreadable.length === 0;
+      if (complete && latest.current.texts === sentTexts) dropDraft(roundId);
+    };
+    saving
+      .mutateAsync({
         params: { path: { round_id: roundId } },
         body: { revision: revision.current, measured_by: latest.current.holder, entries: sent.entries },
-      },
-      {
-        onSuccess: (saved) => {
-          revision.current = saved.revision;
-          setProblems(problemsByCell(saved.problems, sent.cells));
-          if (
-            saved.problems.length === 0 &&
-            sent.unreadable.length === 0 &&
-            latest.current.texts === sentTexts
-          ) {
-            dropDraft(roundId);
-          }
-        },
-        onError: (error) => {
-          setDirty(true);
-          failed(error, sent);
-        },
-      },
-    );
+      })
+      .then(succeeded, (error) => {
+        setDirty(true);
+        return failed(error, sent);
+      })
+      .finally(() => {
+        inFlight.current = false;
+        setPending(false);
+      });
   };
   const saveNow = useRef(save);
   saveNow.current = save;
 
   useEffect(() => {
-    if (!dirty || failure || theirs || saving.isPending) return;
+    if (!dirty || failure || theirs || pending) return;
     const timer = setTimeout(() => saveNow.current(), PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [dirty, failure, theirs, saving.isPending]);
+  }, [dirty, failure, theirs, pending]);
 
   const changed = (next: { texts?: Texts; holder?: string }) => {
     if (next.texts) {
@@ -142,7 +143,7 @@ export function useSheetEditor(
   const unreadable = typed(sites, texts).unreadable;
   const wrong = Object.keys(problems).length + unreadable.length;
   const state =
-    failure?.kind ?? (saving.isPending ? "saving" : dirty ? "unsaved" : wrong > 0 ? "partly" : "saved");
+    failure?.kind ?? (pending ? "saving" : dirty ? "unsaved" : wrong > 0 ? "partly" : "saved");
   return {
     texts,
     holder,

@@ -1,3 +1,4 @@
+export { Dialog } from "./Dialog";
 export { ErrorNote } from "./ErrorNote";
 export { PlumbMark } from "./PlumbMark";
 export { SideMark } from "./SideMark";

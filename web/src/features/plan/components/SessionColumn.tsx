@@ -21,8 +21,7 @@ export function SessionColumn({ session, number, minutes, opened, onOpen }: Prop
       <header className={styles.head}>
         <h2>{weekday}</h2>
         <span className="quiet">
-          {Math.round(session.minutes)} <span className={styles.of}>{t("plan.of", { minutes })}</span>{" "}
-          {t("plan.minutes", { minutes: "" }).trim()}
+          {t("plan.filled", { used: Math.round(session.minutes), minutes })}
         </span>
       </header>
       <svg className={styles.fill} viewBox="0 0 100 2" preserveAspectRatio="none" aria-hidden="true">

@@ -1,8 +1,9 @@
-import { Form, Input, InputNumber, Modal } from "antd";
+import { Button, Form, Input, InputNumber } from "antd";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { problemOf } from "../../../shared/api/client";
 import { today } from "../../../shared/format";
+import { Dialog } from "../../../shared/ui";
 import { useOpenRound } from "../api";
 
 interface Props {
@@ -34,22 +35,15 @@ export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
     opening.mutate(
       { params: { path: { client_id: clientId } }, body: fields },
       {
-        onSuccess: (round) => {
+        // The page behind may send a client with a round elsewhere once this dialog is shut: go first.
+        onSuccess: async (round) => {
+          await navigate(`/clients/${clientId}/rounds/${round.id}/tape`);
           onClose();
-          navigate(`/clients/${clientId}/rounds/${round.id}/tape`);
         },
       },
     );
   return (
-    <Modal
-      open={open}
-      title={t("round.new")}
-      okText={t("round.open")}
-      onOk={form.submit}
-      onCancel={onClose}
-      confirmLoading={opening.isPending}
-      destroyOnHidden
-    >
+    <Dialog open={open} title={t("round.new")} onClose={onClose}>
       <Form
         form={form}
         layout="vertical"
@@ -72,7 +66,10 @@ export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
           <InputNumber min={1} step={0.1} />
         </Form.Item>
         {problem && !problem.errors?.length && <p style={{ color: "var(--danger)" }}>{problem.detail}</p>}
+        <Button type="primary" htmlType="submit" loading={opening.isPending}>
+          {t("round.open")}
+        </Button>
       </Form>
-    </Modal>
+    </Dialog>
   );
 }

@@ -17,7 +17,7 @@ export function ClientPage() {
   if (client.error) return <ErrorNote error={client.error} onRetry={() => client.refetch()} />;
   if (!client.data) return null;
   const newest = client.data.rounds[0];
-  if (newest) return <Navigate to={`/clients/${clientId}/rounds/${newest.id}/verdict`} replace />;
+  if (newest && !opening) return <Navigate to={`/clients/${clientId}/rounds/${newest.id}/verdict`} replace />;
   return (
     <main className={styles.page}>
       <div className={styles.head} style={{ marginBottom: 24 }}>

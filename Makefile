@@ -1,0 +1,85 @@
+# Two commands are enough: `make demo` and `make test`. The rest is for those who build Orthomer.
+
+export PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD = 1
+QUICK    = target/quick/orthomer
+PORT    ?= 8080
+PYTHON   = reference/.venv/bin/python
+
+.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium clean
+
+## demo: build everything and start it with demo data
+demo: build
+	$(QUICK) demo --port $(PORT)
+
+## build: the optimised binary with the front end inside, quick to build
+build: web/dist/index.html
+	cargo build --profile quick --locked --bin orthomer
+
+## release: the same with link-time optimisation, for shipping
+release: web/dist/index.html
+	cargo build --release --locked --bin orthomer
+
+## test: everything, in the order in which it fails soonest
+test: test-core test-web test-browser
+
+test-core: web/dist/index.html
+	cargo fmt --all --check
+	cargo clippy --workspace --all-targets --locked -- -D warnings
+	cargo test --workspace --locked --quiet
+
+test-web: web/node_modules/.package-lock.json
+	cd web && npm run lint && npm run api:check && npm test
+
+test-browser: web/dist/index.html e2e/node_modules/.package-lock.json chromium
+	cargo test --workspace --locked --quiet --no-run
+	cd e2e && npx playwright test
+
+## bench: the core's figures, beside a numpy yardstick
+bench:
+	cargo bench --workspace --locked
+
+## reference: make the outside figures anew; fails when they differ from what is committed
+reference: $(PYTHON)
+	$(PYTHON) reference/bdims.py
+	$(PYTHON) reference/norms.py
+	$(PYTHON) reference/conditional.py
+	$(PYTHON) reference/posterior.py
+	git diff --exit-code reference/fixtures crates/assess/data
+
+## schema, api: what is generated from the Rust types and committed
+schema:
+	cargo run --locked --bin orthomer -- schema docs/schema
+
+api: web/node_modules/.package-lock.json
+	cargo run --locked --bin orthomer -- openapi > web/openapi.json
+	cd web && npm run api
+
+## screenshots: one picture of each main view, from demo data
+screenshots: build e2e/node_modules/.package-lock.json chromium
+	$(QUICK) demo --port 8137 & server=$$!; trap "kill $$server" EXIT; sleep 2; \
+	cd e2e && node screenshots.mjs http://127.0.0.1:8137 ../docs/screenshots
+
+web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/public web/index.html web/vite.config.ts -type f)
+	cd web && npm run build
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	touch $@
+
+e2e/node_modules/.package-lock.json: e2e/package-lock.json
+	cd e2e && npm ci --no-audit --no-fund
+	touch $@
+
+$(PYTHON): reference/requirements.txt
+	python3 -m venv reference/.venv
+	$(PYTHON) -m pip install --quiet -r reference/requirements.txt
+	touch $@
+
+# Debian's own Chromium; asks for the administrator's rights only when it is missing.
+chromium:
+	@command -v chromium >/dev/null || { echo "installing Debian's chromium"; \
+	  $$( [ $$(id -u) = 0 ] || echo sudo ) sh -c "apt-get update -qq && apt-get install -y -qq chromium" >/dev/null; }
+
+clean:
+	cargo clean
+	rm -rf web/dist web/node_modules e2e/node_modules e2e/test-results reference/.venv

@@ -1,0 +1,28 @@
+import { type ReactNode, useEffect, useId, useRef } from "react";
+import styles from "./Dialog.module.css";
+
+interface Props {
+  open: boolean;
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/**
+ * The browser's own modal dialog: it holds the focus, Escape closes it, and the page behind is inert.
+ * The component library's dialog locks scrolling with a style element that the content policy refuses.
+ */
+export function Dialog({ open, title, onClose, children }: Props) {
+  const element = useRef<HTMLDialogElement>(null);
+  const titleId = useId();
+  useEffect(() => {
+    if (open) element.current?.showModal();
+    else element.current?.close();
+  }, [open]);
+  return (
+    <dialog ref={element} className={styles.dialog} aria-labelledby={titleId} onClose={onClose}>
+      <h2 id={titleId}>{title}</h2>
+      {open && children}
+    </dialog>
+  );
+}
