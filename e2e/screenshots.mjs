@@ -39,6 +39,7 @@ await page.getByLabel("Upper thigh left, reading 1, cm").focus();
 await shot("tape");
 await open("Oda Fenwick", "Verdict");
 await page.getByRole("button", { name: /^Calf/ }).click();
+await page.evaluate(() => scrollTo(0, 0));
 await shot("verdict");
 await page.getByRole("button", { name: /Gastrocnemius/ }).first().click();
 await shot("verdict-region");
