@@ -44,6 +44,8 @@ reference: $(PYTHON)
 	$(PYTHON) reference/norms.py
 	$(PYTHON) reference/conditional.py
 	$(PYTHON) reference/posterior.py
+	$(PYTHON) reference/agreement.py
+	$(PYTHON) reference/schools.py
 	git diff --exit-code reference/fixtures crates/assess/data
 
 ## schema, api: what is generated from the Rust types and committed

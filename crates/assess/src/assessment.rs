@@ -1,18 +1,28 @@
 //! Puts a case together into one assessment.
 
+use crate::causes::{Question, causes};
+use crate::change::{Change, changes};
 use crate::class::{Class, classify};
-use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2, outside_limit};
+use crate::composition::{Composition, composition};
+use crate::corrected::corrected_sides;
 use crate::evidence::{Evidence, Posterior};
-use crate::input::{Case, Client, Round};
+use crate::flags::{Flag, flags};
+use crate::folds::Folds;
+use crate::input::{Case, Client};
 use crate::measured::{Measurements, measure_round};
 use crate::measurer::MeasurerErrors;
 use crate::next_look::{NextLook, Search};
 use crate::norms::{NormError, Norms};
 use crate::observe::{Observation, Target, observations};
-use crate::symmetry::{Asymmetry, asymmetry};
-use crate::verdict::{RegionVerdict, asymmetry_verdict, bulk_verdict};
-use atlas::{Atlas, AtlasError, SiteKind};
-use units::{RegionId, SiteId};
+use crate::pieces::{Piece, Voices, pieces};
+use crate::reference::{Reference, SizedSite, observed_ln, reference};
+use crate::sizing::{Roster, SchoolSize, SizingSchool, ratio_sizes};
+use crate::strength_sides::{StrengthAsymmetry, strength_asymmetries};
+use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
+use crate::training::Recent;
+use crate::verdict::{RegionVerdict, SidesDisagree, asymmetry_verdict, bulk_verdict};
+use atlas::{Atlas, AtlasError};
+use units::{ExerciseId, RegionId, SiteId};
 
 /// Why the core cannot start.
 #[derive(Debug, thiserror::Error)]
@@ -52,36 +62,6 @@ impl Knowledge {
     }
 }
 
-/// A site against its expected size.
-#[derive(Clone, Debug, PartialEq)]
-pub struct SizedSite {
-    /// The site.
-    pub site: SiteId,
-    /// Observed size (mean of both sides), cm.
-    pub observed_cm: f64,
-    /// What frame and rest predict.
-    pub size: ConditionalSize,
-    /// What predicted it, in the order of the norms.
-    pub predictors: Vec<SiteId>,
-}
-
-/// The client against the reference population.
-#[derive(Clone, Debug, Default, PartialEq)]
-pub struct Reference {
-    /// How many people of the client's sex.
-    pub n: usize,
-    /// Squared Mahalanobis distance, when anything was measured.
-    pub mahalanobis2: Option<f64>,
-    /// Its degrees of freedom.
-    pub df: usize,
-    /// Past the 99 % point: lean on ratios and trend.
-    pub outside: bool,
-    /// Sites with an expected size.
-    pub sites: Vec<SizedSite>,
-    /// What is missing before any site gets one.
-    pub missing: Vec<String>,
-}
-
 /// The verdict on a client.
 #[derive(Clone, Debug)]
 pub struct Assessment {
@@ -89,8 +69,22 @@ pub struct Assessment {
     pub measured: Measurements,
     /// Left against right by site.
     pub asymmetries: Vec<Asymmetry>,
+    /// Skinfolds with errors.
+    pub folds: Folds,
+    /// Strength, left against right.
+    pub strength: Vec<StrengthAsymmetry>,
     /// Against the reference.
     pub reference: Reference,
+    /// Sizes by other schools.
+    pub schools: Vec<SchoolSize>,
+    /// Fat, muscle and lean mass.
+    pub composition: Composition,
+    /// Since the round before.
+    pub changes: Vec<Change>,
+    /// What to look at before training anything.
+    pub flags: Vec<Flag>,
+    /// Whether the last weeks' training is known; without it no cause is sought there.
+    pub training_known: bool,
     /// Every region, in the order of the atlas.
     pub regions: Vec<RegionVerdict>,
     /// Training class by region, in the same order.
@@ -113,150 +107,209 @@ impl Assessment {
 /// # Errors
 /// Only when the evidence cannot be weighed, which the settings' checks rule out.
 pub fn assess(knowledge: &Knowledge, case: &Case) -> Result<Assessment, AssessError> {
+    assess_beside(knowledge, case, &Roster::default())
+}
+
+/// Assesses the newest round of a case, with the coach's own roster for the school that judges size by it.
+///
+/// # Errors
+/// As [`assess`].
+pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Result<Assessment, AssessError> {
     let atlas = &knowledge.atlas;
     let errors = MeasurerErrors::learn(&case.rounds);
     let measured = measure_round(atlas, &case.rounds, &errors);
-    let asymmetries = asymmetries(atlas, &measured, &case.client);
+    let Some(newest) = case.rounds.last() else { return weighed(knowledge, case, Facts { measured, ..Facts::default() }) };
+    let folds = Folds::measure(atlas, newest, &errors);
+    let asymmetries = corrected_asymmetries(atlas, &measured, &folds, &case.client);
     let reference = reference(knowledge, &case.client, &measured);
-    let newest = case.rounds.last();
-    let observations = newest.map(|round| observations(atlas, round, &reference, &asymmetries)).unwrap_or_default();
-    let weigh = |target| knowledge.evidence.weigh(target, &observations).ok_or(AssessError::Evidence);
-    let (bulk, sides) = (weigh(Target::Bulk)?, weigh(Target::Asymmetry)?);
-    let weights = look_weights(atlas, &case.client);
-    let regions = region_verdicts(atlas, case, &weights, &bulk, &sides);
-    let next = next_looks(knowledge, &bulk, &sides, &weights, &measured, newest);
-    let classes = regions.iter().map(|region| classify(region, &case.choices)).collect();
-    Ok(Assessment { measured, asymmetries, reference, regions, classes, next, observations })
+    let strength = strength_asymmetries(atlas, &case.client, newest);
+    let composition = composition(atlas, &case.client, newest, &measured, &folds);
+    let schools = school_sizes(knowledge, &case.client, &measured, &reference, roster);
+    let sizes = judged_sizes(atlas, &case.client, &reference, &schools);
+    let facts = Facts {
+        observations: observations(atlas, newest, &sizes, &asymmetries, &strength),
+        changes: changes(atlas, &case.rounds, &measured, &errors),
+        flags: flags(atlas, case, &errors, &asymmetries, &strength, &composition),
+        measured,
+        folds,
+        asymmetries,
+        strength,
+        reference,
+        schools,
+        composition,
+    };
+    weighed(knowledge, case, facts)
 }
 
-fn asymmetries(atlas: &Atlas, measured: &Measurements, client: &Client) -> Vec<Asymmetry> {
+/// What follows from the round alone, before the evidence is weighed.
+#[derive(Default)]
+struct Facts {
+    measured: Measurements,
+    folds: Folds,
+    asymmetries: Vec<Asymmetry>,
+    strength: Vec<StrengthAsymmetry>,
+    reference: Reference,
+    schools: Vec<SchoolSize>,
+    composition: Composition,
+    changes: Vec<Change>,
+    flags: Vec<Flag>,
+    observations: Vec<Observation>,
+}
+
+fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Result<Assessment, AssessError> {
+    let (atlas, evidence) = (&knowledge.atlas, &knowledge.evidence);
+    let weigh = |target| evidence.weigh(target, &facts.observations).ok_or(AssessError::Evidence);
+    let hear = |target| Voices::listen(evidence, target, &facts.observations).ok_or(AssessError::Evidence);
+    let state = State {
+        bulk: weigh(Target::Bulk)?,
+        sides: weigh(Target::Asymmetry)?,
+        voices: [hear(Target::Bulk)?, hear(Target::Asymmetry)?],
+        weights: look_weights(atlas, &case.client),
+    };
+    let regions = region_verdicts(knowledge, case, &facts, &state);
+    let tested: Vec<&ExerciseId> = facts.strength.iter().map(|s| &s.exercise).collect();
+    let next = Search { atlas, norms: &knowledge.norms, state: &state, measured: &facts.measured, case, tested: &tested };
+    Ok(Assessment {
+        next: next.best(),
+        classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
+        regions,
+        training_known: Recent::of(atlas, case).is_some(),
+        measured: facts.measured,
+        folds: facts.folds,
+        asymmetries: facts.asymmetries,
+        strength: facts.strength,
+        reference: facts.reference,
+        schools: facts.schools,
+        composition: facts.composition,
+        changes: facts.changes,
+        flags: facts.flags,
+        observations: facts.observations,
+    })
+}
+
+/// The state after the evidence, each kind's own voice, and the look's weight by region index.
+pub(crate) struct State {
+    pub(crate) bulk: Posterior,
+    pub(crate) sides: Posterior,
+    voices: [Voices; 2],
+    pub(crate) weights: Vec<f64>,
+}
+
+/// Left against right of every paired site with both sides.
+pub(crate) fn asymmetries_of(atlas: &Atlas, measured: &Measurements, client: &Client) -> Vec<Asymmetry> {
     let paired = atlas.sites().iter().filter(|site| site.paired);
-    paired
-        .filter_map(|site| {
-            measured.sides(&site.id).map(|sides| asymmetry(atlas.evidence(), &sides, client.dominant_hand))
-        })
-        .collect()
+    let compared = paired.filter_map(|site| measured.sides(&site.id));
+    compared.map(|sides| asymmetry(atlas.evidence(), &sides, client.dominant_hand)).collect()
 }
 
-/// The weight of every region: the coach's change, else the look's.
+fn corrected_asymmetries(atlas: &Atlas, measured: &Measurements, folds: &Folds, client: &Client) -> Vec<Asymmetry> {
+    let corrected = |a: Asymmetry| {
+        let sides = corrected_sides(atlas, measured, folds, &a.site);
+        a.corrected_by(atlas.evidence(), sides)
+    };
+    asymmetries_of(atlas, measured, client).into_iter().map(corrected).collect()
+}
+
+/// The weight of every region: the coach's change, else the look's, times what the schools say.
 fn look_weights(atlas: &Atlas, client: &Client) -> Vec<f64> {
     let look = atlas.look(&client.look);
     let of = |id: &RegionId| {
         let own = client.look_weights.get(id).copied();
-        own.unwrap_or_else(|| look.map_or(1.0, |look| look.weight(id)))
+        let schools: f64 = atlas.school_options(&client.schools).map(|option| option.weight_factor(id)).product();
+        own.unwrap_or_else(|| look.map_or(1.0, |look| look.weight(id))) * schools
     };
     atlas.regions().iter().map(|region| of(&region.id)).collect()
 }
 
-fn region_verdicts(
-    atlas: &Atlas,
-    case: &Case,
-    weights: &[f64],
-    bulk: &Posterior,
-    sides: &Posterior,
-) -> Vec<RegionVerdict> {
-    let settings = atlas.evidence();
-    let verdict = |(index, region): (usize, &atlas::Region)| {
-        let overruled = case.choices.overrides.iter().find(|o| o.region == region.id);
-        Some(RegionVerdict {
-            region: region.id.clone(),
-            look_weight: weights[index],
-            bulk: bulk_verdict(settings, bulk.of(index)?, weights[index]),
-            asymmetry: sides.of(index).map(|moments| asymmetry_verdict(settings, moments)),
-            overruled: overruled.map(|o| (o.verdict, o.reason.clone())),
-        })
+fn region_verdicts(knowledge: &Knowledge, case: &Case, facts: &Facts, state: &State) -> Vec<RegionVerdict> {
+    let atlas = &knowledge.atlas;
+    let recent = Recent::of(atlas, case);
+    let pieces = pieces(&state.bulk, &state.sides, &facts.observations, atlas.regions().len());
+    let verdict = |((index, region), pieces): ((usize, &atlas::Region), Vec<Piece>)| {
+        let mut verdict = judged_region(knowledge, case, state, index, region)?;
+        verdict.pieces = pieces;
+        verdict.sides_disagree = sides_disagree(atlas, facts, &region.id);
+        let question =
+            Question { atlas, case, region, verdict: &verdict, recent: recent.as_ref(), changes: &facts.changes };
+        verdict.causes = causes(&question);
+        Some(verdict)
     };
-    atlas.regions().iter().enumerate().filter_map(verdict).collect()
+    atlas.regions().iter().enumerate().zip(pieces).filter_map(verdict).collect()
 }
 
-fn next_looks(
+fn judged_region(
     knowledge: &Knowledge,
-    bulk: &Posterior,
-    asymmetry: &Posterior,
-    weights: &[f64],
-    measured: &Measurements,
-    round: Option<&Round>,
-) -> Vec<NextLook> {
-    let sized = |site: &SiteId| knowledge.norms.sites().contains(site);
-    let rated = |region: &RegionId| round.is_some_and(|r| r.ratings.iter().any(|rating| rating.region == *region));
-    Search { atlas: &knowledge.atlas, bulk, asymmetry, weights, measured, sized: &sized, rated: &rated }.best()
+    case: &Case,
+    state: &State,
+    index: usize,
+    region: &atlas::Region,
+) -> Option<RegionVerdict> {
+    let settings = knowledge.atlas.evidence();
+    let overruled = case.choices.overrides.iter().find(|o| o.region == region.id);
+    let conflicts = state.voices.iter();
+    let conflict = |v: &Voices| v.conflict(&knowledge.evidence, index, settings.conflict_joint_sd);
+    Some(RegionVerdict {
+        region: region.id.clone(),
+        look_weight: state.weights[index],
+        bulk: bulk_verdict(settings, state.bulk.of(index)?, state.weights[index]),
+        asymmetry: state.sides.of(index).map(|moments| asymmetry_verdict(settings, moments)),
+        overruled: overruled.map(|o| (o.verdict, o.reason.clone())),
+        conflicts: conflicts.filter_map(conflict).collect(),
+        sides_disagree: None,
+        causes: Vec::new(),
+        pieces: Vec::new(),
+    })
 }
 
-fn reference(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> Reference {
-    let norms = knowledge.norms.of(client.sex);
-    let observed = observed_ln(knowledge, client, measured);
-    let (mut sites, mut missing) = (Vec::new(), Vec::new());
-    for &(index, _) in &observed {
-        let id = &knowledge.norms.sites()[index];
-        if !knowledge.atlas.site(id).is_some_and(|site| site.muscle) {
-            continue;
-        }
-        let lacking = lacking(knowledge, &observed, index);
-        if lacking.is_empty() {
-            sites.extend(sized_site(knowledge, client, measured, &observed, index));
-        } else if missing.is_empty() {
-            missing = lacking;
-        }
-    }
-    if sites.is_empty() && missing.is_empty() {
-        missing = vec!["a girth of shoulders, chest, arm, forearm, hips, thigh or calf".to_owned()];
-    }
-    if !sites.is_empty() {
-        missing.clear();
-    }
-    let mahalanobis2 = (observed.len() > 1).then(|| mahalanobis2(norms, &observed)).flatten();
-    let limit = outside_limit(observed.len());
-    let outside = mahalanobis2.zip(limit).is_some_and(|(distance, limit)| distance > limit);
-    Reference { n: norms.n, mahalanobis2, df: observed.len(), outside, sites, missing }
-}
-
-fn observed_ln(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> ObservedLn {
-    let value = |site: &SiteId| match site.as_str() {
-        Norms::STATURE => Some(client.height.cm()),
-        _ => measured.overall(site).map(|overall| overall.value_cm),
+/// Which side is smaller by girth and which weaker by strength, when both are more than error and they are not the same.
+fn sides_disagree(atlas: &Atlas, facts: &Facts, region: &RegionId) -> Option<SidesDisagree> {
+    let composition = &atlas.evidence().composition;
+    let feeds = |a: &&Asymmetry| {
+        a.verdict != SideVerdict::WithinError
+            && !a.fat_explains
+            && composition.get(&a.site).is_some_and(|row| row.contains_key(region))
     };
-    let sites = knowledge.norms.sites().iter().enumerate();
-    sites.filter_map(|(index, site)| value(site).map(|cm| (index, cm.ln()))).collect()
+    let smaller = facts.asymmetries.iter().find(feeds)?.sides_cm.larger_side()?.other();
+    let test = facts.strength.iter().find(|s| s.regions.contains(region))?;
+    let weaker = test.weaker()?;
+    (smaller != weaker).then_some(SidesDisagree { smaller, weaker })
 }
 
-fn is_frame_girth(site: &SiteId) -> bool {
-    matches!(site.as_str(), "wrist" | "ankle")
-}
-
-/// What is missing before `of` gets an expected size: wrist or ankle, and two other girths.
-fn lacking(knowledge: &Knowledge, observed: &[(usize, f64)], of: usize) -> Vec<String> {
-    const OTHER_GIRTHS: usize = 2;
-    let is_girth = |site: &SiteId| knowledge.atlas.site(site).is_some_and(|s| s.kind == SiteKind::Girth);
-    let others = || observed.iter().filter(|(i, _)| *i != of).map(|(i, _)| &knowledge.norms.sites()[*i]);
-    let mut missing = Vec::new();
-    if !others().any(is_frame_girth) {
-        missing.push("the girth of a wrist or an ankle".to_owned());
-    }
-    let girths = others().filter(|site| is_girth(site) && !is_frame_girth(site)).count();
-    match OTHER_GIRTHS.saturating_sub(girths) {
-        0 => {}
-        1 => missing.push("one more girth".to_owned()),
-        _ => missing.push("two more girths".to_owned()),
-    }
-    missing
-}
-
-fn sized_site(
+/// Sizes by other schools: frame ratios, silhouette, and the coach's roster when that is the chosen school.
+fn school_sizes(
     knowledge: &Knowledge,
     client: &Client,
     measured: &Measurements,
-    observed: &[(usize, f64)],
-    index: usize,
-) -> Option<SizedSite> {
-    let site = &knowledge.norms.sites()[index];
-    let overall = measured.overall(site)?;
-    let norms = knowledge.norms.of(client.sex);
-    let size = conditional_size(norms, observed, index, overall.error_variance_ln)?;
-    let others = observed.iter().filter(|(i, _)| *i != index);
-    Some(SizedSite {
-        site: site.clone(),
-        observed_cm: overall.value_cm,
-        size,
-        predictors: others.map(|(i, _)| knowledge.norms.sites()[*i].clone()).collect(),
-    })
+    reference: &Reference,
+    roster: &Roster,
+) -> Vec<SchoolSize> {
+    let observed = observed_ln(knowledge, client, measured);
+    let own = |sized: &SizedSite| {
+        let of = knowledge.norms.sites().iter().position(|site| *site == sized.site)?;
+        let error = measured.overall(&sized.site)?.error_variance_ln;
+        let size = roster.size(client.sex, &observed, of, error)?;
+        Some(SchoolSize {
+            school: SizingSchool::OwnRoster,
+            site: sized.site.clone(),
+            observed_cm: sized.observed_cm,
+            expected_cm: size.expected_cm,
+            z: Some(size.z),
+        })
+    };
+    let ratios = ratio_sizes(&knowledge.atlas, &knowledge.norms, client, measured);
+    ratios.into_iter().chain(reference.sites.iter().filter_map(own)).collect()
+}
+
+/// The sizes that enter the evidence, by the client's school (`sizing`).
+fn judged_sizes(atlas: &Atlas, client: &Client, reference: &Reference, schools: &[SchoolSize]) -> Vec<(SiteId, f64)> {
+    let by = |school: SizingSchool| {
+        let sizes = schools.iter().filter(|s| s.school == school);
+        sizes.filter_map(|s| Some((s.site.clone(), s.z?))).collect()
+    };
+    match atlas.school_option(&client.schools, "sizing").map(|option| option.id.as_str()) {
+        Some("frame-ratios") => by(SizingSchool::FrameRatios),
+        Some("own-roster") => by(SizingSchool::OwnRoster),
+        Some("own-past") => Vec::new(),
+        _ => reference.sites.iter().map(|s| (s.site.clone(), s.size.z)).collect(),
+    }
 }

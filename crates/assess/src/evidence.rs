@@ -65,6 +65,18 @@ impl Evidence {
     }
 }
 
+impl Evidence {
+    /// SD of a region before any evidence; `None` when this half does not hold it.
+    pub(crate) fn prior_sd(&self, target: Target, region: usize) -> Option<f64> {
+        let prior = match target {
+            Target::Bulk => &self.bulk,
+            Target::Asymmetry => &self.asymmetry,
+        };
+        let place = prior.regions.iter().position(|r| *r == region)?;
+        Some(prior.covariance[(place, place)].sqrt())
+    }
+}
+
 fn prior(atlas: &Atlas, regions: Vec<usize>, variance: f64) -> Prior {
     let correlation = atlas.evidence().same_muscle_correlation;
     let covariance = DMatrix::from_fn(regions.len(), regions.len(), |i, j| {
@@ -112,19 +124,43 @@ impl Posterior {
         Some((self.mean[place] + 0.0, self.covariance[(place, place)].max(0.0).sqrt()))
     }
 
+    /// What the state says along an observation's row.
+    pub(crate) fn along(&self, row: &[(usize, f64)]) -> Along<'_> {
+        let mut h = DVector::zeros(self.regions.len());
+        for (region, weight) in row {
+            if let Some(place) = self.regions.iter().position(|r| r == region) {
+                h[place] = *weight;
+            }
+        }
+        let shared = &self.covariance * &h;
+        Along { variance: h.dot(&shared), mean: h.dot(&self.mean), shared, regions: &self.regions }
+    }
+
     /// By how much a further observation would lower the weighted sum of variances, whatever it turned out to be.
     ///
     /// `weights` are by region index.
     pub fn variance_fall(&self, row: &[(usize, f64)], variance: f64, weights: &[f64]) -> f64 {
-        let mut along = DVector::zeros(self.regions.len());
-        for (region, weight) in row {
-            if let Some(place) = self.regions.iter().position(|r| r == region) {
-                along[place] = *weight;
-            }
-        }
-        let shared = &self.covariance * &along;
-        let denominator = along.dot(&shared) + variance;
-        let gained: f64 = self.regions.iter().enumerate().map(|(i, r)| weights[*r] * shared[i].powi(2)).sum();
+        let along = self.along(row);
+        let denominator = along.variance + variance;
+        let gained: f64 = self.regions.iter().zip(along.shared.iter()).map(|(r, c)| weights[*r] * c.powi(2)).sum();
         gained / denominator
+    }
+}
+
+/// Moments of `h.state` for an observation's row `h`, and its covariance with every region.
+pub(crate) struct Along<'a> {
+    /// Variance of `h.state`.
+    pub(crate) variance: f64,
+    /// Mean of `h.state`.
+    pub(crate) mean: f64,
+    shared: DVector<f64>,
+    regions: &'a [usize],
+}
+
+impl Along<'_> {
+    /// Covariance of `h.state` with a region; `None` when this half does not hold it.
+    pub(crate) fn shared_with(&self, region: usize) -> Option<f64> {
+        let place = self.regions.iter().position(|r| *r == region)?;
+        Some(self.shared[place])
     }
 }

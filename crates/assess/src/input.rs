@@ -1,5 +1,6 @@
 //! What is known about a client, already validated: the shape every computation takes.
 
+use atlas::{Atlas, Exercise, Screen};
 use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -78,6 +79,18 @@ pub struct Client {
     pub schools: BTreeMap<String, String>,
 }
 
+impl Client {
+    /// Nobody younger is photographed or tested to a maximum (cautions.md).
+    pub const ADULT_YEARS: f64 = 18.0;
+
+    /// Age on a day, years.
+    pub fn age_on(&self, day: Date) -> f64 {
+        const DAYS_A_YEAR: f64 = 365.25;
+        let days = day.duration_since(self.birth_date).as_hours() / 24;
+        days as f64 / DAYS_A_YEAR
+    }
+}
+
 /// A painful area.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -91,13 +104,67 @@ pub struct Pain {
     pub level: u8,
 }
 
-/// Mobility screens.
+/// Mobility screens, degrees by side; the ids are the atlas's with `_deg` (measuring.md 5).
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Screens {
-    /// Shoulder extension, degrees; about 60 to 70 is normal.
+    /// How far the straight arm goes back; about 60 to 70 is normal.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub shoulder_extension_deg: Option<Sides<f64>>,
+    /// How far the straight arm goes overhead.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shoulder_flexion_deg: Option<Sides<f64>>,
+    /// Turning in at the shoulder.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shoulder_internal_rotation_deg: Option<Sides<f64>>,
+    /// Turning out at the shoulder.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub shoulder_external_rotation_deg: Option<Sides<f64>>,
+    /// The shin's angle from upright with the heel down.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub ankle_dorsiflexion_deg: Option<Sides<f64>>,
+    /// How far the bent knee comes up before the pelvis tucks.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hip_flexion_deg: Option<Sides<f64>>,
+    /// Whether the shoulder blades can be drawn together without the arms.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub blades_retract: Option<bool>,
+}
+
+impl Screens {
+    /// The screens that were taken, by the atlas's id.
+    pub fn taken(&self) -> impl Iterator<Item = (&'static str, Sides<f64>)> {
+        let all = [
+            ("shoulder_extension", self.shoulder_extension_deg),
+            ("shoulder_flexion", self.shoulder_flexion_deg),
+            ("shoulder_internal_rotation", self.shoulder_internal_rotation_deg),
+            ("shoulder_external_rotation", self.shoulder_external_rotation_deg),
+            ("ankle_dorsiflexion", self.ankle_dorsiflexion_deg),
+            ("hip_flexion", self.hip_flexion_deg),
+        ];
+        all.into_iter().filter_map(|(id, sides)| Some((id, sides?)))
+    }
+
+    /// The screen in which `exercise` asks for more than the lesser side reaches; both in degrees.
+    pub fn short_for<'a>(&self, atlas: &'a Atlas, exercise: &Exercise) -> Option<ScreenShort<'a>> {
+        self.taken().find_map(|(id, sides)| {
+            let screen = atlas.screen(id)?;
+            let needed_deg = screen.asked_by(exercise)?;
+            let measured_deg = sides.left.min(sides.right);
+            (measured_deg < needed_deg).then_some(ScreenShort { screen, measured_deg, needed_deg })
+        })
+    }
+}
+
+/// A range of motion that an exercise asks for and the client does not have.
+#[derive(Clone, Copy, Debug)]
+pub struct ScreenShort<'a> {
+    /// Which range.
+    pub screen: &'a Screen,
+    /// The lesser side, degrees.
+    pub measured_deg: f64,
+    /// What the exercise asks for, degrees.
+    pub needed_deg: f64,
 }
 
 /// One site of the tape or the breadth gauge in a round.
@@ -253,6 +320,10 @@ pub struct TrainingEntry {
     pub sets: u16,
     /// Whether each side was trained on its own.
     pub one_sided: bool,
+    /// Repetitions of the hardest set, when noted.
+    pub reps: Option<u16>,
+    /// Whether the client swung or bounced the load.
+    pub swung: bool,
 }
 
 /// The coach's own verdict for a region.

@@ -3,34 +3,63 @@
 //! Pure computation: no clock, no disk, no database. What the numbers mean for training is the planner's business.
 
 mod assessment;
+mod causes;
+mod change;
 mod class;
+mod composition;
 mod conditional;
+mod corrected;
 mod evidence;
+mod flags;
+mod folds;
 mod input;
 mod measured;
 mod measurer;
 mod next_look;
 mod norms;
 mod observe;
+mod pieces;
+mod reference;
 mod replicate;
+mod sizing;
 mod strength;
+mod strength_sides;
 mod symmetry;
+mod tem;
+mod training;
 mod verdict;
 
-pub use assessment::{AssessError, Assessment, Knowledge, Reference, SizedSite, assess};
+pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside};
+pub use causes::Cause;
+pub use change::{Change, mdc95};
 pub use class::{Class, classify};
+pub use composition::{
+    Composition, Estimate, LimbGirths, Quantity, density_girths_female, density_girths_male, density_seven_folds,
+    density_three_folds, lean_index, lee_muscle_kg, siri_fat_pct,
+};
 pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_limit};
+pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, muscle_bone_area_cm2};
 pub use evidence::{Evidence, Posterior, posterior};
+pub use flags::{Flag, FlagKind, PAIN_STOPS};
+pub use folds::{Folds, MeasuredFold};
 pub use input::{
     Case, Choices, Client, Experience, Felt, Hand, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement,
-    Round, Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
+    Round, ScreenShort, Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round};
 pub use measurer::MeasurerErrors;
 pub use next_look::NextLook;
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
+pub use pieces::{Conflict, Piece};
+pub use reference::{Reference, SizedSite};
 pub use replicate::{Replicate, replicate};
+pub use sizing::{Roster, SchoolSize, SizingSchool};
 pub use strength::{MAX_REPS, StrengthError, brzycki_kg, epley_kg, one_rep_max_kg};
+pub use strength_sides::StrengthAsymmetry;
 pub use symmetry::{Asymmetry, SideVerdict, asymmetry, symmetry_angle, symmetry_index};
-pub use verdict::{AsymmetryVerdict, BulkVerdict, RegionVerdict, Standing, Tilt, asymmetry_verdict, bulk_verdict};
+pub use tem::{TechnicalError, technical_error, weighted_kappa, within_rater_sd};
+pub use training::recent_average;
+pub use verdict::{
+    AsymmetryVerdict, BulkVerdict, RegionVerdict, SidesDisagree, Standing, Tilt, asymmetry_verdict, bulk_verdict,
+};

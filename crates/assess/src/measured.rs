@@ -73,7 +73,7 @@ pub struct Overall {
 /// The values of the newest round, with bone breadths carried over from earlier rounds when it has none of its own.
 pub fn measure_round(atlas: &Atlas, rounds: &[Round], errors: &MeasurerErrors) -> Measurements {
     let Some((newest, earlier)) = rounds.split_last() else { return Measurements::default() };
-    let mut sites: Vec<_> = newest.tape.iter().filter_map(|m| value(atlas, newest, m, errors, false)).collect();
+    let mut sites = measure_one_round(atlas, newest, errors).sites;
     for round in earlier.iter().rev() {
         for measure in round.tape.iter().filter(|m| is_breadth(atlas, &m.site)) {
             if sites.iter().all(|s| s.site != measure.site) {
@@ -82,6 +82,11 @@ pub fn measure_round(atlas: &Atlas, rounds: &[Round], errors: &MeasurerErrors) -
         }
     }
     Measurements { sites }
+}
+
+/// The values of one round, nothing carried over.
+pub(crate) fn measure_one_round(atlas: &Atlas, round: &Round, errors: &MeasurerErrors) -> Measurements {
+    Measurements { sites: round.tape.iter().filter_map(|m| value(atlas, round, m, errors, false)).collect() }
 }
 
 fn is_breadth(atlas: &Atlas, site: &SiteId) -> bool {

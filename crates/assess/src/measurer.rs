@@ -1,6 +1,6 @@
 //! Each measurer's own technical error per site, learned from their replicate readings and shrunk to the default.
 
-use crate::input::{Round, TapeMeasure};
+use crate::input::Round;
 use atlas::{Atlas, ErrorSettings, SiteKind};
 use std::collections::HashMap;
 use units::SiteId;
@@ -15,7 +15,8 @@ struct Spread {
 /// Technical errors of measurement by measurer and site.
 #[derive(Clone, Debug, Default)]
 pub struct MeasurerErrors {
-    spreads: HashMap<(String, SiteId), Spread>,
+    tape: HashMap<(String, SiteId), Spread>,
+    folds: HashMap<(String, SiteId), Spread>,
 }
 
 impl MeasurerErrors {
@@ -24,22 +25,15 @@ impl MeasurerErrors {
         let mut errors = Self::default();
         for round in rounds {
             for measure in &round.tape {
-                errors.add(&round.measured_by, measure);
+                let key = (round.measured_by.clone(), measure.site.clone());
+                errors.tape.entry(key).or_default().add(measure.readings.iter().map(|r| r.cm()));
+            }
+            for fold in &round.skinfolds {
+                let key = (round.measured_by.clone(), fold.site.clone());
+                errors.folds.entry(key).or_default().add(fold.readings.iter().map(|r| r.mm()));
             }
         }
         errors
-    }
-
-    fn add(&mut self, measurer: &str, measure: &TapeMeasure) {
-        let count = measure.readings.len() as f64;
-        if count < 2.0 {
-            return;
-        }
-        let mean = measure.readings.iter().map(|r| r.cm()).sum::<f64>() / count;
-        let squares: f64 = measure.readings.iter().map(|r| (100.0 * (r.cm() - mean) / mean).powi(2)).sum();
-        let spread = self.spreads.entry((measurer.to_owned(), measure.site.clone())).or_default();
-        spread.squares += squares;
-        spread.freedom += count - 1.0;
     }
 
     /// %TEM of `measurer` at `site`, percent of the value.
@@ -50,8 +44,27 @@ impl MeasurerErrors {
     pub fn tem_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
         let settings = &atlas.evidence().error;
         let default_pct = default_pct(atlas, settings, site);
-        let spread = self.spreads.get(&(measurer.to_owned(), site.clone())).copied().unwrap_or_default();
+        let spread = self.tape.get(&(measurer.to_owned(), site.clone())).copied().unwrap_or_default();
         pooled_tem_pct(default_pct, settings.prior_pairs, spread.squares, spread.freedom)
+    }
+
+    /// %TEM of `measurer` at a skinfold, percent of the value; pooled as [`Self::tem_pct`] is.
+    pub fn fold_tem_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
+        let settings = &atlas.evidence().error;
+        let spread = self.folds.get(&(measurer.to_owned(), site.clone())).copied().unwrap_or_default();
+        pooled_tem_pct(settings.skinfold_pct, settings.prior_pairs, spread.squares, spread.freedom)
+    }
+}
+
+impl Spread {
+    fn add(&mut self, readings: impl Iterator<Item = f64> + Clone) {
+        let count = readings.clone().count() as f64;
+        if count < 2.0 {
+            return;
+        }
+        let mean = readings.clone().sum::<f64>() / count;
+        self.squares += readings.map(|r| (100.0 * (r - mean) / mean).powi(2)).sum::<f64>();
+        self.freedom += count - 1.0;
     }
 }
 

@@ -1,9 +1,12 @@
 //! What to look at next: the observation that narrows the verdict most per minute.
 
+use crate::assessment::State;
 use crate::evidence::Posterior;
+use crate::input::{Case, Client};
 use crate::measured::Measurements;
-use atlas::{Atlas, Site};
-use units::{RegionId, SiteId};
+use crate::norms::Norms;
+use atlas::{Atlas, Exercise, Site};
+use units::{ExerciseId, RegionId, SiteId};
 
 /// A suggestion.
 #[derive(Clone, Debug, PartialEq)]
@@ -24,20 +27,18 @@ pub struct NextLook {
 
 const RATING_MINUTES: f64 = 0.5;
 const TAPE_MINUTES: f64 = 1.0;
+const TEST_MINUTES: f64 = 6.0;
 /// How many suggestions are shown.
 const SHOWN: usize = 3;
 
 pub(crate) struct Search<'a> {
     pub atlas: &'a Atlas,
-    pub bulk: &'a Posterior,
-    pub asymmetry: &'a Posterior,
-    /// Look weight by region index.
-    pub weights: &'a [f64],
+    pub norms: &'a Norms,
+    pub state: &'a State,
     pub measured: &'a Measurements,
-    /// Sites the reference can give an expected size for.
-    pub sized: &'a dyn Fn(&SiteId) -> bool,
-    /// Regions already rated this round.
-    pub rated: &'a dyn Fn(&RegionId) -> bool,
+    pub case: &'a Case,
+    /// Exercises already tested one side at a time.
+    pub tested: &'a [&'a ExerciseId],
 }
 
 impl Search<'_> {
@@ -45,7 +46,7 @@ impl Search<'_> {
     pub fn best(&self) -> Vec<NextLook> {
         let tapes = self.atlas.sites().iter().filter_map(|site| self.tape(site));
         let ratings = self.atlas.regions().iter().enumerate().filter_map(|(i, _)| self.rating(i));
-        let mut all: Vec<NextLook> = tapes.chain(ratings).collect();
+        let mut all: Vec<NextLook> = tapes.chain(ratings).chain(self.tests()).collect();
         all.sort_by(|a, b| (b.gain / b.minutes).total_cmp(&(a.gain / a.minutes)));
         all.truncate(SHOWN);
         all
@@ -59,11 +60,11 @@ impl Search<'_> {
         let shares = settings.composition.get(&site.id)?;
         let row: Vec<(usize, f64)> =
             shares.iter().filter_map(|(region, share)| Some((self.atlas.region_index(region)?, *share))).collect();
-        let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, self.weights);
-        let size =
-            if (self.sized)(&site.id) { fall(self.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
+        let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, &self.state.weights);
+        let sized = self.norms.sites().contains(&site.id);
+        let size = if sized { fall(&self.state.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
         let error = settings.error.girth_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2);
-        let sides = if site.paired { fall(self.asymmetry, error) / settings.asymmetry_prior_variance } else { 0.0 };
+        let sides = if site.paired { fall(&self.state.sides, error) / settings.asymmetry_prior_variance } else { 0.0 };
         let sides_word = if site.paired { ", both sides" } else { "" };
         (size + sides > 0.0).then(|| NextLook {
             what: format!("Tape the {}{sides_word}.", site.name.to_lowercase()),
@@ -78,7 +79,8 @@ impl Search<'_> {
     fn rating(&self, index: usize) -> Option<NextLook> {
         let region = &self.atlas.regions()[index];
         let pose = region.poses.first()?;
-        if (self.rated)(&region.id) {
+        let newest = self.case.rounds.last();
+        if newest.is_some_and(|round| round.ratings.iter().any(|rating| rating.region == region.id)) {
             return None;
         }
         let variance = self.atlas.evidence().observation_sd.rating_bulk.powi(2);
@@ -88,8 +90,50 @@ impl Search<'_> {
             kind: "rating",
             site: None,
             region: Some(region.id.clone()),
-            gain: self.bulk.variance_fall(&[(index, 1.0)], variance, self.weights),
+            gain: self.state.bulk.variance_fall(&[(index, 1.0)], variance, &self.state.weights),
             minutes: RATING_MINUTES,
         })
     }
+
+    /// A side-by-side test for the main regions of every exercise the client has the equipment for and may do. Nobody under
+    /// age is tested to a maximum.
+    fn tests(&self) -> Vec<NextLook> {
+        if self.case.client.age_on(self.case.as_of) < Client::ADULT_YEARS {
+            return Vec::new();
+        }
+        let fresh = |exercise: &&Exercise| exercise.one_sided_possible() && !self.tested.contains(&&exercise.id);
+        let possible = self.atlas.exercises().iter().filter(fresh).filter(|e| may_test(self.atlas, &self.case.client, e));
+        possible.filter_map(|exercise| self.test(exercise)).collect()
+    }
+
+    fn test(&self, exercise: &Exercise) -> Option<NextLook> {
+        let settings = self.atlas.evidence();
+        let mains = exercise.targets.iter().filter(|(_, share)| **share >= 1.0);
+        let mains: Vec<usize> = mains.filter_map(|(region, _)| self.atlas.region_index(region)).collect();
+        let share = 1.0 / mains.len() as f64;
+        let row: Vec<(usize, f64)> = mains.into_iter().map(|region| (region, share)).collect();
+        let variance = settings.observation_sd.strength.powi(2);
+        let fall = self.state.sides.variance_fall(&row, variance, &self.state.weights);
+        (fall > 0.0).then(|| NextLook {
+            what: format!("Test the {} one side at a time.", exercise.name.to_lowercase()),
+            kind: "test",
+            site: None,
+            region: None,
+            gain: fall / settings.asymmetry_prior_variance,
+            minutes: TEST_MINUTES,
+        })
+    }
+}
+
+/// Whether a client can be tested in an exercise: equipment there, no pain in what it loads, not ruled out.
+fn may_test(atlas: &Atlas, client: &Client, exercise: &Exercise) -> bool {
+    let has = |item: &units::EquipmentId| item.as_str() == "bodyweight" || client.equipment.contains(item);
+    let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
+    exercise.reps.is_some()
+        && exercise.advised_against.is_none()
+        && exercise.equipment.iter().all(has)
+        && !exercise.equipment.iter().any(|item| matches!(item.as_str(), "band" | "bodyweight"))
+        && !exercise.loads_joint.iter().any(|joint| hurts(joint))
+        && !client.excluded_exercises.contains(&exercise.id)
+        && client.screens.short_for(atlas, exercise).is_none()
 }

@@ -1,8 +1,7 @@
 //! Observation rows of the evidence model: what each piece of evidence says about which regions, and how firmly.
 
-use crate::assessment::Reference;
-use crate::input::{Outline, Rating, RatingJudgement, Round, Test};
-use crate::strength::one_rep_max_kg;
+use crate::input::{Outline, Rating, RatingJudgement, Round};
+use crate::strength_sides::StrengthAsymmetry;
 use crate::symmetry::{Asymmetry, symmetry_index};
 use atlas::{Atlas, EvidenceSettings};
 use units::SiteId;
@@ -34,6 +33,16 @@ pub enum ObservationKind {
 }
 
 impl ObservationKind {
+    /// The family of evidence: what is set against each other when two kinds conflict.
+    pub fn family(self) -> &'static str {
+        match self {
+            Self::TapeSize | Self::TapeSides => "tape",
+            Self::Rating | Self::RatingSides => "rating",
+            Self::Outline => "outline",
+            Self::Strength => "strength",
+        }
+    }
+
     /// As the assessment file writes it.
     pub fn as_str(self) -> &'static str {
         match self {
@@ -69,20 +78,21 @@ fn composition(atlas: &Atlas, site: &SiteId) -> Option<Vec<(usize, f64)>> {
     Some(shares.iter().filter_map(|(region, share)| Some((atlas.region_index(region)?, *share))).collect())
 }
 
-/// All rows of a round. Evidence that says nothing about a region (a site without composition, a test beyond the formula's
+/// All rows of a round; `sizes` are the sites judged for size with their z. Evidence that says nothing about a region (a site without composition, a test beyond the formula's
 /// range) gives no row.
 pub(crate) fn observations(
     atlas: &Atlas,
     round: &Round,
-    reference: &Reference,
+    sizes: &[(SiteId, f64)],
     asymmetries: &[Asymmetry],
+    strength: &[StrengthAsymmetry],
 ) -> Vec<Observation> {
     let settings = atlas.evidence();
-    let sizes = reference.sites.iter().filter_map(|size| tape_size(atlas, settings, &size.site, size.size.z));
+    let sizes = sizes.iter().filter_map(|(site, z)| tape_size(atlas, settings, site, *z));
     let sides = asymmetries.iter().filter_map(|asymmetry| tape_sides(atlas, settings, asymmetry));
     let ratings = round.ratings.iter().filter_map(|rating| self::rating(atlas, settings, rating));
     let outlines = round.outlines.iter().filter_map(|outline| self::outline(atlas, settings, outline));
-    let tests = round.tests.iter().flat_map(|test| strength(atlas, settings, test));
+    let tests = strength.iter().filter_map(|test| self::strength(atlas, settings, test));
     sizes.chain(sides).chain(ratings).chain(outlines).chain(tests).collect()
 }
 
@@ -98,12 +108,14 @@ fn tape_size(atlas: &Atlas, settings: &EvidenceSettings, site: &SiteId, z: f64) 
 }
 
 fn tape_sides(atlas: &Atlas, settings: &EvidenceSettings, asymmetry: &Asymmetry) -> Option<Observation> {
+    // A fat difference must not be read as muscle: with both folds, the corrected girths speak.
+    let (index, se_index) = asymmetry.muscle_index();
     Some(Observation {
         kind: ObservationKind::TapeSides,
         source: asymmetry.site.to_string(),
         target: Target::Asymmetry,
-        y: asymmetry.symmetry_index,
-        variance: asymmetry.se_index.powi(2) + settings.observation_sd.tape_asymmetry.powi(2),
+        y: index,
+        variance: se_index.powi(2) + settings.observation_sd.tape_asymmetry.powi(2),
         row: composition(atlas, &asymmetry.site)?,
     })
 }
@@ -131,9 +143,6 @@ fn rating(atlas: &Atlas, settings: &EvidenceSettings, rating: &Rating) -> Option
     })
 }
 
-/// Repeatability of a photo width, percent (measuring.md 1).
-const WIDTH_REPEATABILITY_PCT: f64 = 2.0;
-
 fn outline(atlas: &Atlas, settings: &EvidenceSettings, outline: &Outline) -> Option<Observation> {
     let site = settings.segment_site.get(outline.segment.as_str())?;
     Some(Observation {
@@ -141,34 +150,21 @@ fn outline(atlas: &Atlas, settings: &EvidenceSettings, outline: &Outline) -> Opt
         source: outline.segment.as_str().to_owned(),
         target: Target::Asymmetry,
         y: symmetry_index(outline.width.map(units::Length::cm)),
-        variance: settings.observation_sd.outline.powi(2) + WIDTH_REPEATABILITY_PCT.powi(2),
+        variance: settings.observation_sd.outline.powi(2) + settings.width_repeatability_pct.powi(2),
         row: composition(atlas, site)?,
     })
 }
 
-/// One row for each main target of the tested exercise.
-fn strength(atlas: &Atlas, settings: &EvidenceSettings, test: &Test) -> Vec<Observation> {
-    let Test::OneSide(test) = test else { return Vec::new() };
-    let Some(exercise) = atlas.exercise(&test.exercise) else { return Vec::new() };
-    let (Ok(left), Ok(right)) = (one_rep_max_kg(test.sides.left), one_rep_max_kg(test.sides.right)) else {
-        return Vec::new();
-    };
-    let mains: Vec<usize> = exercise
-        .targets
-        .iter()
-        .filter(|(_, fraction)| **fraction >= 1.0)
-        .filter_map(|(region, _)| atlas.region_index(region))
-        .collect();
-    let share = 1.0 / (mains.len().max(1) as f64);
-    vec![Observation {
+/// One row for the exercise, shared by its main targets.
+fn strength(atlas: &Atlas, settings: &EvidenceSettings, test: &StrengthAsymmetry) -> Option<Observation> {
+    let mains: Vec<usize> = test.regions.iter().filter_map(|region| atlas.region_index(region)).collect();
+    let share = 1.0 / mains.len() as f64;
+    (!mains.is_empty()).then(|| Observation {
         kind: ObservationKind::Strength,
         source: test.exercise.to_string(),
         target: Target::Asymmetry,
-        y: settings.scale.strength * symmetry_index(units::Sides { left, right }),
+        y: settings.scale.strength * test.symmetry_index,
         variance: settings.observation_sd.strength.powi(2),
         row: mains.into_iter().map(|region| (region, share)).collect(),
-    }]
-    .into_iter()
-    .filter(|observation| !observation.row.is_empty())
-    .collect()
+    })
 }

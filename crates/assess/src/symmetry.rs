@@ -1,5 +1,6 @@
 //! Left against right: how large a difference is, and whether it is more than error.
 
+use crate::corrected::CorrectedSides;
 use crate::input::Hand;
 use crate::measured::MeasuredSite;
 use crate::verdict::probability_above;
@@ -44,6 +45,10 @@ pub struct Asymmetry {
     pub p_beyond_threshold: f64,
     /// The larger side is the dominant one and the difference no more than dominance alone gives.
     pub dominance_explains: bool,
+    /// The same without the fat over the muscle, when both folds were taken.
+    pub corrected: Option<CorrectedSides>,
+    /// The girths differ by more than error, the corrected girths do not: the difference is fat.
+    pub fat_explains: bool,
 }
 
 /// Symmetry index, percent of the mean of both sides; positive = left larger (Robinson, Herzog & Nigg 1987).
@@ -85,15 +90,34 @@ pub fn asymmetry(settings: &EvidenceSettings, sides: &Sides<&MeasuredSite>, domi
         symmetry_index: index,
         se_index,
         symmetry_angle: symmetry_angle(sides_cm),
-        verdict: verdict(difference_cm, se_cm, index, threshold),
+        verdict: judged(index, se_index, threshold),
         p_beyond_threshold: probability_above(threshold, index, se_index)
             + probability_above(threshold, -index, se_index),
         dominance_explains: dominance_explains(settings, &sides.left.site, sides_cm, index, dominant),
+        corrected: None,
+        fat_explains: false,
     }
 }
 
-fn verdict(difference_cm: f64, se_cm: f64, index: f64, threshold: f64) -> SideVerdict {
-    if difference_cm.abs() <= TWO_SIDED_95 * se_cm {
+impl Asymmetry {
+    /// The same with its fat taken off.
+    pub(crate) fn corrected_by(self, settings: &EvidenceSettings, corrected: Option<CorrectedSides>) -> Self {
+        let within_error = |c: &CorrectedSides| {
+            judged(c.symmetry_index, c.se_index, settings.act_threshold_pct.girth) == SideVerdict::WithinError
+        };
+        let fat_explains = self.verdict != SideVerdict::WithinError && corrected.as_ref().is_some_and(within_error);
+        Self { corrected, fat_explains, ..self }
+    }
+
+    /// Symmetry index of the muscle and its standard error, %: corrected where folds allow, else of the girth.
+    pub fn muscle_index(&self) -> (f64, f64) {
+        self.corrected.map_or((self.symmetry_index, self.se_index), |c| (c.symmetry_index, c.se_index))
+    }
+}
+
+/// A difference of `index` percent against its standard error and the percentage worth acting on.
+pub(crate) fn judged(index: f64, se_index: f64, threshold: f64) -> SideVerdict {
+    if index.abs() <= TWO_SIDED_95 * se_index {
         SideVerdict::WithinError
     } else if index.abs() < threshold {
         SideVerdict::RealSmall

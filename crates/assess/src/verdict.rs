@@ -1,10 +1,12 @@
 //! From the posterior of a region to words: behind, level, ahead or unclear; need; which side is smaller.
 
+use crate::causes::Cause;
+use crate::pieces::{Conflict, Piece};
 use atlas::EvidenceSettings;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{Continuous, ContinuousCDF, Normal};
-use units::RegionId;
+use units::{RegionId, Side};
 use utoipa::ToSchema;
 
 /// Where a region stands against the rest of this client.
@@ -80,6 +82,23 @@ pub struct RegionVerdict {
     pub asymmetry: Option<AsymmetryVerdict>,
     /// The coach's own verdict, where overruled, and why.
     pub overruled: Option<(Standing, String)>,
+    /// Kinds of evidence that contradict each other, at most one pair for size and one for sides.
+    pub conflicts: Vec<Conflict>,
+    /// Size and strength name different sides.
+    pub sides_disagree: Option<SidesDisagree>,
+    /// Why it lags or leans.
+    pub causes: Vec<Cause>,
+    /// What each observation does to it.
+    pub pieces: Vec<Piece>,
+}
+
+/// The smaller side by girth and the weaker by strength, when they are not the same.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct SidesDisagree {
+    /// By girth.
+    pub smaller: Side,
+    /// By strength.
+    pub weaker: Side,
 }
 
 impl RegionVerdict {

@@ -1,5 +1,6 @@
 //! Whether the data files fit together: every id resolves, every entry is complete.
 
+use crate::school::names;
 use crate::{Atlas, AtlasError, Exercise};
 use std::collections::{BTreeMap, HashSet};
 use units::RegionId;
@@ -27,6 +28,8 @@ pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
     regions(atlas)?;
     looks_and_kits(atlas)?;
     schools(atlas)?;
+    screens(atlas)?;
+    ideals(atlas)?;
     composition(atlas)?;
     atlas.exercises.iter().try_for_each(|exercise| self::exercise(atlas, exercise))
 }
@@ -49,7 +52,7 @@ fn regions(atlas: &Atlas) -> Result<(), AtlasError> {
 
 fn looks_and_kits(atlas: &Atlas) -> Result<(), AtlasError> {
     for look in &atlas.looks {
-        let known = |key: &str| atlas.regions.iter().any(|r| r.id.as_str() == key || r.id.muscle() == key);
+        let known = |key: &str| atlas.regions.iter().any(|r| names(key, &r.id));
         if let Some(key) = look.weights.keys().find(|key| !known(key)) {
             return fail(format!("look {}: no region or muscle {key}", look.id));
         }
@@ -63,10 +66,46 @@ fn looks_and_kits(atlas: &Atlas) -> Result<(), AtlasError> {
 }
 
 fn schools(atlas: &Atlas) -> Result<(), AtlasError> {
-    match atlas.schools.iter().find(|s| !s.options.iter().any(|o| o.id == s.default)) {
-        Some(school) => fail(format!("school {}: its default is none of its options", school.id)),
-        None => Ok(()),
+    if let Some(school) = atlas.schools.iter().find(|s| !s.options.iter().any(|o| o.id == s.default)) {
+        return fail(format!("school {}: its default is none of its options", school.id));
     }
+    let options = || atlas.schools.iter().flat_map(|s| &s.options);
+    if let Some(id) = options().flat_map(|o| &o.excludes).find(|id| atlas.exercise(id).is_none()) {
+        return fail(format!("schools: no exercise {id}"));
+    }
+    let cues = || options().flat_map(|o| &o.cues);
+    let families = options().flat_map(|o| &o.prefers).chain(cues().flat_map(|cue| &cue.families));
+    known_families(atlas, "schools", families)?;
+    let keys = options().flat_map(|o| o.region_weights.keys().chain(o.sessions_low.keys()));
+    let mut keys = keys.chain(cues().flat_map(|cue| &cue.regions));
+    let unknown = keys.find(|key| !atlas.regions.iter().any(|r| names(key, &r.id)));
+    unknown.map_or(Ok(()), |key| fail(format!("schools: no region or muscle {key}")))
+}
+
+fn known_families<'a>(
+    atlas: &Atlas,
+    what: &str,
+    mut families: impl Iterator<Item = &'a String>,
+) -> Result<(), AtlasError> {
+    let unknown = families.find(|family| !atlas.exercises.iter().any(|e| e.family == **family));
+    unknown.map_or(Ok(()), |family| fail(format!("{what}: no exercise family {family}")))
+}
+
+fn screens(atlas: &Atlas) -> Result<(), AtlasError> {
+    known_families(atlas, "screens", atlas.screens.iter().flat_map(|screen| screen.families.keys()))?;
+    let mut asked = atlas.exercises.iter().flat_map(|e| e.avoid.screen_below_deg.keys());
+    let unknown = asked.find(|id| atlas.screen(id).is_none());
+    unknown.map_or(Ok(()), |id| fail(format!("exercises: no screen {id}")))
+}
+
+fn ideals(atlas: &Atlas) -> Result<(), AtlasError> {
+    let ideals = &atlas.ideals;
+    let mut girths = ideals.frame_ratios.iter().flat_map(|r| [&r.site, &r.of]).chain(ideals.covering_fold.keys());
+    if let Some(site) = girths.find(|site| atlas.site(site).is_none()) {
+        return fail(format!("ideals: no site {site}"));
+    }
+    let unknown = ideals.covering_fold.values().find(|fold| atlas.skinfold(fold).is_none());
+    unknown.map_or(Ok(()), |fold| fail(format!("ideals: no skinfold {fold}")))
 }
 
 fn composition(atlas: &Atlas) -> Result<(), AtlasError> {
@@ -108,8 +147,8 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
     if exercise.reps.is_some() == exercise.seconds.is_some() {
         return fail(format!("exercise {id}: needs either reps or seconds"));
     }
-    if exercise.hardest.is_empty() || exercise.stretch > 3 || exercise.stability > 2 || exercise.cues.is_empty() {
-        return fail(format!("exercise {id}: hardest point, stretch 0-3, stability 0-2 and cues are needed"));
+    if exercise.hardest.is_empty() || exercise.stretch > 3 || exercise.stability > 2 || exercise.cues.is_empty() || exercise.set_up.is_empty() {
+        return fail(format!("exercise {id}: hardest point, stretch 0-3, stability 0-2, set-up and cues are needed"));
     }
     Ok(())
 }

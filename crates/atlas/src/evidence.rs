@@ -28,6 +28,14 @@ pub struct EvidenceSettings {
     pub act_threshold_pct: ActThresholds,
     /// Girth difference that handedness alone gives, percent by site.
     pub dominance_girth_pct: BTreeMap<SiteId, f64>,
+    /// Repeatability of a photo width, % of the value.
+    pub width_repeatability_pct: f64,
+    /// Repeatability of a one-repetition maximum, % of the value.
+    pub strength_repeatability_pct: f64,
+    /// Grip strength difference that handedness alone gives, %.
+    pub dominance_grip_pct: f64,
+    /// Differences that are referred before they are trained up.
+    pub refer: ReferSettings,
     /// Measuring error.
     pub error: ErrorSettings,
     /// Share of a girth that belongs to each region.
@@ -100,4 +108,22 @@ pub struct ErrorSettings {
     pub third_reading_skinfold_pct: f64,
     /// A left-right difference from which swapped or slipped sides are suspected, %.
     pub swapped_sides_pct: f64,
+}
+
+/// When a coach sends a client to a doctor or physiotherapist first (cautions.md).
+#[derive(Clone, Debug, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct ReferSettings {
+    /// Girth difference between sides, %.
+    pub girth_pct: f64,
+    /// Strength difference between sides, %.
+    pub strength_pct: f64,
+    /// Loss of body weight, % a week, kept up for [`Self::weight_loss_weeks`].
+    pub weight_loss_pct_a_week: f64,
+    /// Weeks over which weight loss is looked at.
+    pub weight_loss_weeks: i64,
+    /// Fat under this is very low, men, %.
+    pub low_fat_male_pct: f64,
+    /// Fat under this is very low, women, %.
+    pub low_fat_female_pct: f64,
 }

@@ -69,9 +69,9 @@ pub struct Avoid {
     /// Areas in which any pain rules it out.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub pain: Vec<String>,
-    /// Ruled out when either shoulder extends less than this, degrees.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub shoulder_extension_below_deg: Option<f64>,
+    /// Ruled out when either side of a screen reaches less than this, degrees.
+    #[serde(skip_serializing_if = "BTreeMap::is_empty")]
+    pub screen_below_deg: BTreeMap<String, f64>,
     /// Ruled out for beginners.
     #[serde(skip_serializing_if = "std::ops::Not::not")]
     pub beginner: bool,
@@ -109,6 +109,11 @@ pub struct Exercise {
     pub effort: Effort,
     /// Joints that carry notable load.
     pub loads_joint: Vec<String>,
+    /// Why it is never proposed, though a coach's history may name it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub advised_against: Option<String>,
+    /// How to get into position.
+    pub set_up: String,
     /// What to say to the client.
     pub cues: Vec<String>,
     /// What goes wrong.

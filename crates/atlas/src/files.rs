@@ -1,6 +1,6 @@
 //! Reads the data files that ship inside the binary.
 
-use crate::{Atlas, Equipment, Exercise, Kit, Look, Pose, Region, School, Site, SkinfoldSite};
+use crate::{Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, Region, School, Screen, Site, SkinfoldSite};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use std::collections::BTreeMap;
@@ -27,7 +27,7 @@ macro_rules! data {
     };
 }
 
-const EXERCISES: [(&str, &str); 8] = [
+const EXERCISES: [(&str, &str); 9] = [
     data!("exercises/delts.toml"),
     data!("exercises/chest.toml"),
     data!("exercises/back.toml"),
@@ -36,6 +36,7 @@ const EXERCISES: [(&str, &str); 8] = [
     data!("exercises/forearms.toml"),
     data!("exercises/legs-trunk-neck.toml"),
     data!("exercises/home.toml"),
+    data!("exercises/more.toml"),
 ];
 
 fn parse<T: DeserializeOwned>((file, text): (&'static str, &str)) -> Result<T, AtlasError> {
@@ -84,6 +85,13 @@ struct Schools {
 #[serde(deny_unknown_fields)]
 struct Causes {
     takes_over: BTreeMap<String, String>,
+    cause: Vec<CauseText>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Screens {
+    screen: Vec<Screen>,
 }
 
 #[derive(Deserialize)]
@@ -96,6 +104,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
     let regions = parse::<Regions>(data!("regions.toml"))?.region;
     let sites: Sites = parse(data!("sites.toml"))?;
     let equipment: EquipmentFile = parse(data!("equipment.toml"))?;
+    let causes: Causes = parse(data!("causes.toml"))?;
     let mut exercises = Vec::new();
     for file in EXERCISES {
         exercises.extend(parse::<Exercises>(file)?.exercise);
@@ -113,6 +122,9 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         exercises,
         schools: parse::<Schools>(data!("schools.toml"))?.school,
         evidence: parse(data!("evidence.toml"))?,
-        takes_over: parse::<Causes>(data!("causes.toml"))?.takes_over,
+        ideals: parse(data!("ideals.toml"))?,
+        screens: parse::<Screens>(data!("screens.toml"))?.screen,
+        takes_over: causes.takes_over,
+        causes: causes.cause,
     })
 }

@@ -3,21 +3,28 @@
 //! The files under `data/` are the one place for each fact. This crate reads them, checks that they fit together and
 //! answers look-ups; it decides nothing about a client.
 
+mod cause;
 mod check;
 mod evidence;
 mod exercise;
 mod files;
+mod ideals;
 mod nearest;
 mod region;
 mod school;
+mod screen;
 mod site;
+mod substitute;
 
-pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd};
+pub use cause::CauseText;
+pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, ReferSettings};
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
+pub use ideals::{FrameRatio, Ideals, Silhouette};
 pub use nearest::nearest;
 pub use region::{Equipment, Kit, Look, Pose, Region};
-pub use school::{School, SchoolOption};
+pub use school::{School, SchoolCue, SchoolOption};
+pub use screen::Screen;
 pub use site::{Site, SiteKind, SkinfoldSite};
 
 use std::collections::{BTreeMap, HashMap};
@@ -38,7 +45,10 @@ pub struct Atlas {
     exercise_index: HashMap<ExerciseId, usize>,
     schools: Vec<School>,
     evidence: EvidenceSettings,
+    ideals: Ideals,
+    screens: Vec<Screen>,
     takes_over: BTreeMap<String, String>,
+    causes: Vec<CauseText>,
 }
 
 impl Atlas {
@@ -145,6 +155,38 @@ impl Atlas {
     /// Settings of the evidence model.
     pub fn evidence(&self) -> &EvidenceSettings {
         &self.evidence
+    }
+
+    /// A client's answer to a school, else its default.
+    pub fn school_option(&self, chosen: &BTreeMap<String, String>, id: &str) -> Option<&SchoolOption> {
+        let school = self.school(id)?;
+        let option = chosen.get(id).unwrap_or(&school.default);
+        school.options.iter().find(|o| o.id == *option)
+    }
+
+    /// A client's answers to all schools, defaults where nothing was chosen.
+    pub fn school_options<'a>(&'a self, chosen: &'a BTreeMap<String, String>) -> impl Iterator<Item = &'a SchoolOption> {
+        self.schools.iter().filter_map(|school| self.school_option(chosen, &school.id))
+    }
+
+    /// Frame ratios, silhouettes, covering skinfolds.
+    pub fn ideals(&self) -> &Ideals {
+        &self.ideals
+    }
+
+    /// All screens of ranges of motion.
+    pub fn screens(&self) -> &[Screen] {
+        &self.screens
+    }
+
+    /// A screen by id.
+    pub fn screen(&self, id: &str) -> Option<&Screen> {
+        self.screens.iter().find(|screen| screen.id == id)
+    }
+
+    /// The text of a cause of a lag.
+    pub fn cause(&self, id: &str) -> Option<&CauseText> {
+        self.causes.iter().find(|cause| cause.id == id)
     }
 
     /// What a takeover that is no region is called, such as `momentum`.

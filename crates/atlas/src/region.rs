@@ -35,7 +35,7 @@ fn fully_visible() -> f64 {
 }
 
 /// One of the sport's standard poses.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Pose {
     /// Stable id, such as `FDB`.
@@ -45,7 +45,7 @@ pub struct Pose {
 }
 
 /// A weighting over regions: what the client wants to see.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Look {
     /// Stable id, such as `taper`.

@@ -1,10 +1,14 @@
-//! Questions on which coaches disagree, each with a default.
+//! Questions on which coaches disagree, each with a default, and what each answer changes.
 
+use crate::exercise::{Effort, Exercise, Hardest};
+use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::{ExerciseId, RegionId};
 use utoipa::ToSchema;
 
 /// A practice setting that changes plans, cues or warnings.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct School {
     /// Key in the case file's `schools`.
@@ -20,12 +24,98 @@ pub struct School {
     pub options: Vec<SchoolOption>,
 }
 
-/// One answer.
-#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+/// One answer, in words and in what it does to the computation.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SchoolOption {
     /// Value in the case file.
     pub id: String,
     /// The answer in words.
     pub name: String,
+    /// What it changes, in one sentence.
+    pub effect: String,
+    /// Sentences added to exercises.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub cues: Vec<SchoolCue>,
+    /// Exercises that are not proposed.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub excludes: Vec<ExerciseId>,
+    /// Families that rank higher among equals.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub prefers: Vec<String>,
+    /// Hardest points that rank higher among equals.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub prefers_hardest: Vec<Hardest>,
+    /// Whether exercises that hold the body rank higher among equals.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub prefers_supported: bool,
+    /// Factors on the look's weight, by region or muscle.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub region_weights: BTreeMap<String, f64>,
+    /// Fewest sessions a week of a chosen region, by region or muscle.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub sessions_low: BTreeMap<String, u8>,
+}
+
+/// A sentence for the exercises it names: those that train one of the regions, belong to one of the families, or are of one
+/// of the efforts; without any of these, for all.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SchoolCue {
+    /// Region or muscle ids.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub regions: Vec<String>,
+    /// Exercise families.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub families: Vec<String>,
+    /// Exercise efforts.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub efforts: Vec<Effort>,
+    /// The sentence.
+    pub says: String,
+}
+
+/// Whether `key` names the region itself or its muscle.
+pub(crate) fn names(key: &str, region: &RegionId) -> bool {
+    key == region.as_str() || key == region.muscle()
+}
+
+/// The value under a region's own id, else under its muscle.
+fn by_region<T: Copy>(map: &BTreeMap<String, T>, region: &RegionId) -> Option<T> {
+    map.get(region.as_str()).or_else(|| map.get(region.muscle())).copied()
+}
+
+impl SchoolOption {
+    /// Factor on the weight of a region; 1 when the option says nothing about it.
+    pub fn weight_factor(&self, region: &RegionId) -> f64 {
+        by_region(&self.region_weights, region).unwrap_or(1.0)
+    }
+
+    /// Fewest sessions a week of a chosen region, when the option says so.
+    pub fn fewest_sessions(&self, region: &RegionId) -> Option<u8> {
+        by_region(&self.sessions_low, region)
+    }
+
+    /// The sentences it adds to an exercise.
+    pub fn cues_for<'a>(&'a self, exercise: &'a Exercise) -> impl Iterator<Item = &'a str> {
+        self.cues.iter().filter(|cue| cue.is_for(exercise)).map(|cue| cue.says.as_str())
+    }
+
+    /// Whether it ranks an exercise higher among equals.
+    pub fn prefers(&self, exercise: &Exercise) -> bool {
+        self.prefers.contains(&exercise.family)
+            || exercise.hardest.iter().any(|at| self.prefers_hardest.contains(at))
+            || (self.prefers_supported && exercise.stability == 2)
+    }
+}
+
+impl SchoolCue {
+    fn is_for(&self, exercise: &Exercise) -> bool {
+        let everyone = self.regions.is_empty() && self.families.is_empty() && self.efforts.is_empty();
+        let trains = |key: &String| exercise.targets.iter().any(|(region, f)| *f >= 1.0 && names(key, region));
+        everyone
+            || self.regions.iter().any(trains)
+            || self.families.contains(&exercise.family)
+            || self.efforts.contains(&exercise.effort)
+    }
 }

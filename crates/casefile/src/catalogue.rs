@@ -1,6 +1,6 @@
 //! The catalogue file: regions and exercises.
 
-use atlas::{Atlas, Exercise, Fault, Hardest, Region, SidesUse};
+use atlas::{Atlas, Avoid, Effort, Exercise, Fault, Hardest, Look, Pose, Region, School, Screen, SidesUse};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -14,6 +14,14 @@ pub struct Catalogue {
     pub regions: Vec<CatalogueRegion>,
     /// Exercises.
     pub exercises: Vec<CatalogueExercise>,
+    /// Poses.
+    pub poses: Vec<Pose>,
+    /// Looks.
+    pub looks: Vec<Look>,
+    /// The questions on which coaches disagree.
+    pub schools: Vec<School>,
+    /// Ranges of motion that are screened.
+    pub screens: Vec<Screen>,
 }
 
 /// A region.
@@ -31,6 +39,11 @@ pub struct CatalogueRegion {
     pub poses: Vec<PoseId>,
     /// What it does.
     pub action: String,
+    /// Why it often lags.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub lags_because: Option<String>,
+    /// Regions or named causes that tend to take its work over.
+    pub taken_over_by: Vec<String>,
 }
 
 /// An exercise.
@@ -60,21 +73,36 @@ pub struct CatalogueExercise {
     /// Seconds, low and high.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub seconds: Option<[u16; 2]>,
+    /// How tiring it is.
+    pub effort: Effort,
     /// Joints that carry notable load.
     pub loads_joint: Vec<String>,
+    /// Why it is never proposed.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub advised_against: Option<String>,
+    /// How to get into position.
+    pub set_up: String,
     /// What to say to the client.
     pub cues: Vec<String>,
     /// What goes wrong.
     pub faults: Vec<Fault>,
     /// What to take care of.
     pub cautions: Vec<String>,
+    /// When it is refused.
+    pub avoid: Avoid,
+    /// What can stand in for it, closest first.
+    pub substitutes: Vec<ExerciseId>,
 }
 
 /// The catalogue of an atlas.
 pub fn catalogue(atlas: &Atlas) -> Catalogue {
     Catalogue {
         regions: atlas.regions().iter().map(region).collect(),
-        exercises: atlas.exercises().iter().map(exercise).collect(),
+        exercises: atlas.exercises().iter().map(|e| exercise(atlas, e)).collect(),
+        poses: atlas.poses().to_vec(),
+        looks: atlas.looks().to_vec(),
+        schools: atlas.schools().to_vec(),
+        screens: atlas.screens().to_vec(),
     }
 }
 
@@ -86,27 +114,34 @@ fn region(region: &Region) -> CatalogueRegion {
         paired: region.paired,
         poses: region.poses.clone(),
         action: region.action.clone(),
+        lags_because: region.lags_because.clone(),
+        taken_over_by: region.taken_over_by.clone(),
     }
 }
 
-fn exercise(exercise: &Exercise) -> CatalogueExercise {
-    let Exercise { id, name, family, equipment, targets, hardest, loads_joint, cues, faults, cautions, .. } =
-        exercise.clone();
+fn exercise(atlas: &Atlas, exercise: &Exercise) -> CatalogueExercise {
+    let substitutes = atlas.substitutes(exercise);
+    let exercise = exercise.clone();
     CatalogueExercise {
-        id,
-        name,
-        family,
-        equipment,
+        id: exercise.id,
+        name: exercise.name,
+        family: exercise.family,
+        equipment: exercise.equipment,
         sides: exercise.sides,
-        targets,
-        hardest,
+        targets: exercise.targets,
+        hardest: exercise.hardest,
         stretch: exercise.stretch,
         stability: exercise.stability,
         reps: exercise.reps,
         seconds: exercise.seconds,
-        loads_joint,
-        cues,
-        faults,
-        cautions,
+        effort: exercise.effort,
+        loads_joint: exercise.loads_joint,
+        advised_against: exercise.advised_against,
+        set_up: exercise.set_up,
+        cues: exercise.cues,
+        faults: exercise.faults,
+        cautions: exercise.cautions,
+        avoid: exercise.avoid,
+        substitutes,
     }
 }

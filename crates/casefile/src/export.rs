@@ -125,5 +125,7 @@ fn training(entry: &TrainingEntry) -> TrainingRow {
         exercise: entry.exercise.to_string(),
         sets: entry.sets,
         one_sided: entry.one_sided,
+        reps: entry.reps,
+        swung: entry.swung,
     }
 }

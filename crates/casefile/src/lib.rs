@@ -14,8 +14,10 @@ mod schema;
 mod warning;
 
 pub use assessment::{
-    AssessmentFile, AsymmetryEntry, BulkEntry, NextEntry, ObservationEntry, ReferenceEntry, RegionEntry, SideEntry,
-    SiteEntry, SizedEntry, assessment_file,
+    AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, NextEntry, ObservationEntry, PieceEntry, ReferenceEntry,
+    RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry, StrengthSidesEntry, VoiceEntry,
+    assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CatalogueRegion, catalogue};
 pub use check::{check_choices, check_client, check_tape};

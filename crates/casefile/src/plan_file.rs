@@ -76,6 +76,9 @@ pub struct ItemEntry {
     /// How to warm up to it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub warm_up: Option<String>,
+    /// Sentences the coach's schools add to the exercise's own.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub cues: Vec<String>,
     /// Reasons.
     pub why: Vec<String>,
 }
@@ -170,6 +173,7 @@ fn item(position: usize, item: &Item) -> ItemEntry {
         sides: item.sides,
         extra_sets_weaker: item.extra_sets_weaker,
         warm_up: item.warm_up.clone(),
+        cues: item.cues.clone(),
         why: item.why.clone(),
     }
 }

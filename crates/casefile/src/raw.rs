@@ -217,6 +217,12 @@ pub struct TrainingRow {
     pub sets: u16,
     /// Whether each side was trained on its own.
     pub one_sided: bool,
+    /// Repetitions of the hardest set, when noted.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reps: Option<u16>,
+    /// Whether the client swung or bounced the load.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub swung: bool,
 }
 
 /// What the coach chose.

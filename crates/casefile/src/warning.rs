@@ -65,10 +65,7 @@ fn sides_warning(atlas: &Atlas, newest: &Round, before: Option<&Round>, site: &S
     let says = if before.and_then(|round| both(atlas, round, site)).is_some_and(|then| look_swapped(now, then)) {
         "left and right look swapped against the round before: check which side is which".to_owned()
     } else if percent > settings.swapped_sides_pct {
-        format!(
-            "the sides differ by {percent:.1} %: check the sides and the tape's level; if it holds, refer before training \
-             it up"
-        )
+        format!("the sides differ by {percent:.1} %: check the sides and the tape's level")
     } else {
         return None;
     };

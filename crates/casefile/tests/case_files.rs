@@ -100,12 +100,23 @@ fn the_example_is_accepted_and_comes_back_the_same() {
     "/client/schools/session_order: there is no option \"priority\": did you mean \"priority-first\"?"
 )]
 #[case::a_word_for_a_number("/client/height_cm", json!("tall"), "/client/height_cm: invalid type: string \"tall\"")]
+#[case::a_screen_beyond_what_a_joint_can_do(
+    "/client/screens/hip_flexion_deg", json!({"left": 120, "right": 1200}),
+    "/client/screens/hip_flexion_deg/right: hip bend of 1200 degrees is out of range: expected 0 to 150 degrees"
+)]
 #[case::an_impossible_stature(
     "/client/height_cm", json!(17.8), "/client/height_cm: a stature of 17.8 cm is out of range: expected 120 to 230 cm"
 )]
 fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case] value: Value, #[case] says: &str) {
     let found = problems(&with(pointer, value));
     assert!(found.len() == 1 && found[0].starts_with(says), "{found:?}");
+}
+
+#[test]
+fn a_minor_is_neither_photographed_nor_tested_to_a_maximum() {
+    let found = problems(&with("/client/birth_date", json!("2010-06-11")));
+    let refused = |what: &str| found.iter().any(|p| p.starts_with(&format!("/rounds/0/{what}: the client is under 18")));
+    assert!(refused("ratings") && refused("tests") && refused("outlines"), "{found:?}");
 }
 
 #[test]

@@ -1,9 +1,6 @@
 //! How many hard sets a week a region should get (programming.md 1).
 
-use assess::{Case, Class};
-use atlas::Atlas;
-use jiff::{ToSpan, civil::Date};
-use units::RegionId;
+use assess::Class;
 
 /// Weekly fractional sets: below `low` is too little, `aim` is wanted, above `high` is too much.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -26,24 +23,6 @@ fn of_class(class: Class) -> Dose {
         Class::Keep => Dose { low: 3.0, aim: 5.0, high: 8.0, sessions_low: 1 },
         Class::HoldBack => Dose { low: 0.0, aim: 0.0, high: 6.0, sessions_low: 0 },
     }
-}
-
-/// Weeks of history that set the ramp.
-const HISTORY_WEEKS: i64 = 4;
-
-/// Average weekly fractional sets of a region over the four weeks before `as_of`; `None` when no training is known at all.
-pub fn recent_average(atlas: &Atlas, case: &Case, region: &RegionId) -> Option<f64> {
-    let since = case.as_of.checked_sub(HISTORY_WEEKS.weeks()).unwrap_or(Date::MIN);
-    let recent: Vec<_> = case.training.iter().filter(|entry| entry.week_of >= since).collect();
-    if recent.is_empty() {
-        return None;
-    }
-    let weeks = recent.iter().map(|entry| entry.week_of).collect::<std::collections::BTreeSet<_>>().len();
-    let sets: f64 = recent
-        .iter()
-        .filter_map(|entry| Some(f64::from(entry.sets) * atlas.exercise(&entry.exercise)?.fraction(region)))
-        .sum();
-    Some(sets / weeks as f64)
 }
 
 /// The dose of a class, its aim never more than a fifth (at least 2 sets) above what the client has been doing.

@@ -15,7 +15,7 @@ mod timing;
 mod week;
 
 pub use blocked::Blocked;
-pub use dose::{Dose, dose, recent_average};
+pub use dose::{Dose, dose};
 pub use order::SessionOrder;
 pub use present::{Item, LedgerRow, Plan, Session, SidePlan, Status, present};
 pub use problem::{Candidate, Demand, PlanProblem};

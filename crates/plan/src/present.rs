@@ -60,6 +60,8 @@ pub struct Item {
     pub extra_sets_weaker: u16,
     /// How to warm up to it.
     pub warm_up: Option<String>,
+    /// Sentences the coach's schools add to the exercise's own.
+    pub cues: Vec<String>,
     /// Reasons, most important first.
     pub why: Vec<String>,
 }
@@ -152,6 +154,7 @@ fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize
         sides: side_plan(candidate),
         extra_sets_weaker: candidate.extra_sets_weaker,
         warm_up: warm_up(candidate, position, ramp),
+        cues: candidate.cues.clone(),
         why: why(problem, candidate, demand, position),
     }
 }

@@ -1,11 +1,11 @@
 //! Everything the planner needs, resolved: days, minutes, demands per region, exercises that are allowed.
 
-use crate::dose::{Dose, dose, recent_average};
+use crate::dose::{Dose, dose};
 use crate::order::SessionOrder;
 use crate::rules::allowed::{Refusal, refusal};
 use crate::timing::ItemTime;
-use assess::{Assessment, Case, Class, Experience, Hand, Knowledge, SideVerdict, Tilt};
-use atlas::{Exercise, SidesUse};
+use assess::{Assessment, Case, Class, Experience, Hand, Knowledge, SideVerdict, Tilt, recent_average};
+use atlas::{Atlas, Exercise, SidesUse};
 use std::collections::BTreeSet;
 use units::{ExerciseId, RegionId, Side, SiteId};
 
@@ -49,8 +49,11 @@ pub struct Candidate {
     pub time: ItemTime,
     /// The client has done it lately.
     pub known: bool,
-    /// How well liked it is, 0 to 3: it stretches a main target, it holds the body, the client knows it.
+    /// How well liked it is, 0 to 4: it stretches a main target, it holds the body, the client knows it, a school prefers
+    /// it.
     pub merit: u8,
+    /// Sentences the coach's schools add.
+    pub cues: Vec<String>,
 }
 
 impl Candidate {
@@ -107,9 +110,9 @@ impl PlanProblem {
         let (mut candidates, mut refused) = (Vec::new(), Vec::new());
         let known: BTreeSet<&ExerciseId> = case.training.iter().map(|entry| &entry.exercise).collect();
         for exercise in atlas.exercises() {
-            match refusal(exercise, &case.client) {
+            match refusal(atlas, exercise, &case.client) {
                 Some(reason) => refused.push((exercise.clone(), reason)),
-                None => candidates.push(candidate(exercise, &demands, case, known.contains(&exercise.id))),
+                None => candidates.push(candidate(atlas, exercise, &demands, case, known.contains(&exercise.id))),
             }
         }
         for demand in &mut demands {
@@ -160,18 +163,26 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         Class::Keep => 0.6,
         Class::HoldBack => 0.3,
     };
+    let schools = knowledge.atlas.school_options(&case.client.schools);
+    let fewest = schools.filter_map(|option| option.fewest_sessions(&region.id)).next();
     let visibility = if class == Class::BringUp { 1.0 } else { region.visibility };
     Demand {
         region: region.id.clone(),
         name: region.name.clone(),
         class,
-        dose: dose(class, recent),
+        dose: with_frequency(dose(class, recent), class, fewest),
         weight: by_class * visibility * verdict.look_weight.max(0.1),
         weaker: weaker_side(knowledge, assessment, index),
         recent,
         daily: matches!(region.id.muscle(), "forearm" | "calves"),
         stretch_possible: false,
     }
+}
+
+/// How often a chosen region is trained is a school of its own.
+fn with_frequency(dose: Dose, class: Class, fewest: Option<u8>) -> Dose {
+    let sessions_low = fewest.filter(|_| class == Class::BringUp).unwrap_or(dose.sessions_low);
+    Dose { sessions_low, ..dose }
 }
 
 /// The smaller side of a region when the difference is real and worth acting on: said by the region's own posterior, or by
@@ -190,13 +201,13 @@ fn weaker_side(knowledge: &Knowledge, assessment: &Assessment, index: usize) -> 
     let acted_on = assessment
         .asymmetries
         .iter()
-        .find(|a| a.verdict == SideVerdict::RealAct && !a.dominance_explains && shares(&a.site))?;
+        .find(|a| a.verdict == SideVerdict::RealAct && !a.dominance_explains && !a.fat_explains && shares(&a.site))?;
     let smaller = acted_on.sides_cm.larger_side()?.other();
     let agrees = if smaller == Side::Left { posterior.mean < 0.0 } else { posterior.mean > 0.0 };
     agrees.then_some(smaller)
 }
 
-fn candidate(exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) -> Candidate {
+fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) -> Candidate {
     let place = |region: &RegionId| demands.iter().position(|d| d.region == *region);
     let targets: Vec<(usize, f64)> =
         exercise.targets.iter().filter_map(|(region, fraction)| Some((place(region)?, *fraction))).collect();
@@ -206,6 +217,7 @@ fn candidate(exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) 
         SidesUse::Both => false,
         SidesUse::Either => weaker.is_some(),
     };
+    let options = || atlas.school_options(&case.client.schools);
     let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
     Candidate {
         exercise: exercise.clone(),
@@ -215,13 +227,15 @@ fn candidate(exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) 
         extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
         time: ItemTime::of(exercise),
         known,
-        merit: merit(exercise, known),
+        merit: merit(atlas, exercise, case, known),
+        cues: options().flat_map(|option| option.cues_for(exercise)).map(str::to_owned).collect(),
     }
 }
 
-fn merit(exercise: &Exercise, known: bool) -> u8 {
+fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> u8 {
     let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
-    [stretched, exercise.stability == 2, known].into_iter().map(u8::from).sum()
+    let preferred = atlas.school_options(&case.client.schools).any(|option| option.prefers(exercise));
+    [stretched, exercise.stability == 2, known, preferred].into_iter().map(u8::from).sum()
 }
 
 /// The school "equal sets" takes the extra set away again.

@@ -15,7 +15,6 @@ const DAYS: [f64; 2] = [1.0, 7.0];
 const MINUTES: [f64; 2] = [10.0, 240.0];
 const EXERCISES: [f64; 2] = [1.0, 12.0];
 const PAIN: [f64; 2] = [0.0, 10.0];
-const EXTENSION_DEG: [f64; 2] = [0.0, 120.0];
 /// Years a client can have lived.
 const OLDEST_YEARS: i16 = 110;
 /// Areas in which pain rules exercises out.
@@ -137,10 +136,11 @@ fn pain_and_screens(check: &mut Checker, at: &str, entry: &ClientEntry) {
         }
         check.number(&format!("{at}/pain/{i}/level"), "a pain of", f64::from(pain.level), PAIN, "");
     }
-    if let Some(extension) = entry.screens.shoulder_extension_deg {
-        for (side, degrees) in [("left", extension.left), ("right", extension.right)] {
-            let at = format!("{at}/screens/shoulder_extension_deg/{side}");
-            check.number(&at, "a shoulder extension of", degrees, EXTENSION_DEG, " degrees");
+    for (id, degrees) in entry.screens.taken() {
+        let Some(screen) = check.atlas.screen(id) else { continue };
+        let what = format!("{} of", screen.name.to_lowercase());
+        for (side, value) in [("left", degrees.left), ("right", degrees.right)] {
+            check.number(&format!("{at}/screens/{id}_deg/{side}"), &what, value, screen.bounds_deg, " degrees");
         }
     }
 }

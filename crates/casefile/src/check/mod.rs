@@ -2,6 +2,7 @@
 
 mod choices;
 mod client;
+mod minor;
 mod round;
 mod tape;
 
@@ -85,6 +86,9 @@ impl CaseFile {
         let as_of = check.date("/as_of", &self.as_of);
         let client = client::resolve(&mut check, "/client", &self.client, as_of);
         let rounds = round::resolve_all(&mut check, &self.rounds, as_of);
+        if let Some(client) = &client {
+            minor::resolve(&mut check, client, &self.rounds);
+        }
         let training: Vec<_> = self
             .training
             .iter()
@@ -112,6 +116,9 @@ fn training(check: &mut Checker, at: &str, row: &TrainingRow, as_of: Option<Date
     for (field, value) in [("session", row.session), ("position", row.position)] {
         check.number(&format!("{at}/{field}"), field, f64::from(value), [1.0, 20.0], "");
     }
+    if let Some(reps) = row.reps {
+        check.number(&format!("{at}/reps"), "repetitions", f64::from(reps), [1.0, 100.0], "");
+    }
     sets?;
     Some(TrainingEntry {
         week_of: week_of?,
@@ -120,5 +127,7 @@ fn training(check: &mut Checker, at: &str, row: &TrainingRow, as_of: Option<Date
         exercise: exercise?.id.clone(),
         sets: row.sets,
         one_sided: row.one_sided,
+        reps: row.reps,
+        swung: row.swung,
     })
 }

@@ -58,7 +58,7 @@ impl Story {
             max_exercises_per_session: 8,
             equipment: kit.map(|kit| kit.items.iter().map(ToString::to_string).collect()).unwrap_or_default(),
             pain: pain.into_iter().collect(),
-            screens: Screens { shoulder_extension_deg: self.shoulder_extension_deg },
+            screens: Screens { shoulder_extension_deg: self.shoulder_extension_deg, ..Screens::default() },
             excluded_exercises: Vec::new(),
             schools: BTreeMap::new(),
         }

@@ -1,7 +1,7 @@
 //! Whether this client may do an exercise at all: equipment, exclusions, pain, screens, experience.
 
-use assess::{Client, Experience};
-use atlas::Exercise;
+use assess::{Client, Experience, PAIN_STOPS};
+use atlas::{Atlas, Exercise};
 use units::EquipmentId;
 
 /// The rule that keeps an exercise out.
@@ -18,27 +18,36 @@ pub enum Refusal {
         /// 0 to 10.
         level: u8,
     },
-    /// A shoulder extends too little, degrees.
-    ShoulderExtension {
+    /// A joint does not reach the range it asks for, degrees.
+    Screen {
+        /// Which range.
+        name: String,
         /// The lesser side.
         measured_deg: f64,
         /// What the exercise needs.
         needed_deg: f64,
     },
+    /// A school the coach follows leaves it out.
+    School {
+        /// The school's answer in words.
+        answer: String,
+    },
+    /// Kept in the catalogue only to be named.
+    AdvisedAgainst,
     /// Form comes first.
     Beginner,
 }
 
-/// Pain from this level on rules out every exercise that loads the joint (cautions.md).
-const PAIN_STOPS: u8 = 3;
-
 /// Why `client` may not do `exercise`; `None` when they may.
-pub fn refusal(exercise: &Exercise, client: &Client) -> Option<Refusal> {
+pub fn refusal(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal> {
+    let beginner = exercise.avoid.beginner && client.experience == Experience::Beginner;
     equipment(exercise, client)
         .or_else(|| client.excluded_exercises.contains(&exercise.id).then_some(Refusal::Excluded))
+        .or_else(|| exercise.advised_against.is_some().then_some(Refusal::AdvisedAgainst))
         .or_else(|| pain(exercise, client))
-        .or_else(|| shoulder_extension(exercise, client))
-        .or_else(|| (exercise.avoid.beginner && client.experience == Experience::Beginner).then_some(Refusal::Beginner))
+        .or_else(|| screen(atlas, exercise, client))
+        .or_else(|| school(atlas, exercise, client))
+        .or_else(|| beginner.then_some(Refusal::Beginner))
 }
 
 fn equipment(exercise: &Exercise, client: &Client) -> Option<Refusal> {
@@ -55,11 +64,16 @@ fn pain(exercise: &Exercise, client: &Client) -> Option<Refusal> {
     Some(Refusal::Pain { area: worst.area.clone(), level: worst.level })
 }
 
-fn shoulder_extension(exercise: &Exercise, client: &Client) -> Option<Refusal> {
-    let needed_deg = exercise.avoid.shoulder_extension_below_deg?;
-    let sides = client.screens.shoulder_extension_deg?;
-    let measured_deg = sides.left.min(sides.right);
-    (measured_deg < needed_deg).then_some(Refusal::ShoulderExtension { measured_deg, needed_deg })
+fn screen(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal> {
+    let short = client.screens.short_for(atlas, exercise)?;
+    let name = short.screen.name.to_lowercase();
+    Some(Refusal::Screen { name, measured_deg: short.measured_deg, needed_deg: short.needed_deg })
+}
+
+fn school(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal> {
+    let mut options = atlas.school_options(&client.schools);
+    let option = options.find(|option| option.excludes.contains(&exercise.id))?;
+    Some(Refusal::School { answer: option.name.clone() })
 }
 
 impl std::fmt::Display for Refusal {
@@ -68,9 +82,11 @@ impl std::fmt::Display for Refusal {
             Self::Equipment(item) => write!(f, "needs {item}, which is not there"),
             Self::Excluded => write!(f, "ruled out in the brief"),
             Self::Pain { area, level } => write!(f, "loads the {area}, which hurts {level}/10"),
-            Self::ShoulderExtension { measured_deg, needed_deg } => {
-                write!(f, "asks for {needed_deg:.0} degrees of shoulder extension; {measured_deg:.0} were measured")
+            Self::Screen { name, measured_deg, needed_deg } => {
+                write!(f, "asks for {needed_deg:.0} degrees of {name}; {measured_deg:.0} were measured")
             }
+            Self::School { answer } => write!(f, "is left out by the school \u{201c}{answer}\u{201d}"),
+            Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
         }
     }

@@ -25,12 +25,12 @@ export const emptyBrief: Brief = {
 
 /** The form leaves a side of a pain or a screen empty as `null` or ""; the file leaves it out. */
 export function tidied(brief: Brief): Brief {
-  const extension = brief.screens?.shoulder_extension_deg;
+  const { shoulder_extension_deg: extension, ...screens } = brief.screens ?? {};
   const measured = typeof extension?.left === "number" && typeof extension?.right === "number";
   return {
     ...brief,
     pain: brief.pain?.map(({ area, side, level }) => (side ? { area, side, level } : { area, level })),
-    screens: measured ? { shoulder_extension_deg: extension } : {},
+    screens: measured ? { ...screens, shoulder_extension_deg: extension } : screens,
   };
 }
 

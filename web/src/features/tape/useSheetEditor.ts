@@ -142,8 +142,7 @@ export function useSheetEditor(
   };
   const unreadable = typed(sites, texts).unreadable;
   const wrong = Object.keys(problems).length + unreadable.length;
-  const state =
-    failure?.kind ?? (pending ? "saving" : dirty ? "unsaved" : wrong > 0 ? "partly" : "saved");
+  const state = failure?.kind ?? (pending ? "saving" : dirty ? "unsaved" : wrong > 0 ? "partly" : "saved");
   return {
     texts,
     holder,

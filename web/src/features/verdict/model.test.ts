@@ -16,6 +16,8 @@ const region = (id: string): RegionEntry => ({
   region: id,
   look_weight: 1,
   class: "grow",
+  conflict: [],
+  causes: [],
   bulk: { mean: 0, sd: 1, p_behind: 0.3, p_ahead: 0.3, verdict: "unclear", need: 0 },
 });
 

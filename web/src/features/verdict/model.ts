@@ -102,3 +102,13 @@ export function siteStanding(z: number, half: number): Schemas["Standing"] {
   if (z < -half) return "behind";
   return z > half ? "ahead" : "level";
 }
+
+/** What one observation does to a region's verdict. */
+export function pieceOf(
+  entry: RegionEntry,
+  assessment: Assessment,
+  observation: NonNullable<Assessment["observations"]>[number],
+) {
+  const at = assessment.observations?.indexOf(observation) ?? -1;
+  return entry.evidence?.find((piece) => piece.observation === at);
+}

@@ -240,6 +240,12 @@ export interface components {
             as_of: string;
             /** @description Left against right. */
             asymmetries: components["schemas"]["AsymmetryEntry"][];
+            /** @description Changes since the round before. */
+            changes: components["schemas"]["ChangeEntry"][];
+            /** @description Fat, muscle and lean mass. */
+            composition: components["schemas"]["CompositionEntry"];
+            /** @description What to look at before training anything. */
+            flags: components["schemas"]["FlagEntry"][];
             /** @description `orthomer-assessment`. */
             format: string;
             /** @description What to look at next. */
@@ -252,8 +258,16 @@ export interface components {
             regions: components["schemas"]["RegionEntry"][];
             /** @description The round assessed, when there is one. */
             round?: string | null;
+            /** @description Sizes by other schools. */
+            schools: components["schemas"]["SchoolSizeEntry"][];
             /** @description Values with errors. */
             sites: components["schemas"]["SiteEntry"][];
+            /** @description Skinfolds with errors. */
+            skinfolds: components["schemas"]["FoldEntry"][];
+            /** @description Strength, left against right. */
+            strength: components["schemas"]["StrengthSidesEntry"][];
+            /** @description Whether the last four weeks' training is known; without it no cause is sought there. */
+            training_known: boolean;
             /**
              * Format: int32
              * @description 1.
@@ -264,6 +278,7 @@ export interface components {
         };
         /** @description Left against right at a site; positive = left larger. */
         AsymmetryEntry: {
+            corrected?: components["schemas"]["CorrectedEntry"] | null;
             /**
              * Format: double
              * @description Left minus right, cm.
@@ -271,6 +286,8 @@ export interface components {
             difference_cm: number;
             /** @description Whether handedness alone explains it. */
             dominance_explains: boolean;
+            /** @description The difference is fat: gone once the folds are taken off. */
+            fat_explains: boolean;
             /**
              * Format: double
              * @description The client's left, cm.
@@ -351,6 +368,26 @@ export interface components {
              */
             third_reading_pct: number;
         };
+        /** @description When an exercise is refused for a client. */
+        Avoid: {
+            /**
+             * @description Ruled out for beginners.
+             * @default false
+             */
+            beginner: boolean;
+            /**
+             * @description Areas in which any pain rules it out.
+             * @default []
+             */
+            pain: string[];
+            /**
+             * @description Ruled out when either side of a screen reaches less than this, degrees.
+             * @default {}
+             */
+            screen_below_deg: {
+                [key: string]: number;
+            };
+        };
         /** @description A demand that could not be met. */
         BlockedEntry: {
             /** @description What was wanted. */
@@ -392,10 +429,16 @@ export interface components {
         };
         /** @description An exercise. */
         CatalogueExercise: {
+            /** @description Why it is never proposed. */
+            advised_against?: string | null;
+            /** @description When it is refused. */
+            avoid: components["schemas"]["Avoid"];
             /** @description What to take care of. */
             cautions: string[];
             /** @description What to say to the client. */
             cues: string[];
+            /** @description How tiring it is. */
+            effort: components["schemas"]["Effort"];
             /** @description All of these are needed. */
             equipment: components["schemas"]["EquipmentId"][];
             /** @description Same plane, main region and hardest point. */
@@ -414,6 +457,8 @@ export interface components {
             reps?: number[] | null;
             /** @description Seconds, low and high. */
             seconds?: number[] | null;
+            /** @description How to get into position. */
+            set_up: string;
             /** @description One side at a time, both, or either. */
             sides: components["schemas"]["SidesUse"];
             /**
@@ -426,10 +471,48 @@ export interface components {
              * @description 0 to 3.
              */
             stretch: number;
+            /** @description What can stand in for it, closest first. */
+            substitutes: components["schemas"]["ExerciseId"][];
             /** @description Fraction of a set by region. */
             targets: {
                 [key: string]: number;
             };
+        };
+        /** @description A cause of a lag. */
+        CauseEntry: {
+            /** @description Stable id. */
+            cause: string;
+            /** @description What to do. */
+            do: string;
+            /** @description What a coach calls it. */
+            name: string;
+            /** @description What was seen. */
+            seen: string;
+        };
+        /** @description A girth's change since an earlier round. */
+        ChangeEntry: {
+            /**
+             * Format: double
+             * @description Value then, cm.
+             */
+            before_cm: number;
+            /**
+             * Format: double
+             * @description Now less then, cm.
+             */
+            change_cm: number;
+            /**
+             * Format: double
+             * @description Smallest change that is more than error (95 %), cm.
+             */
+            mdc95_cm: number;
+            /** @description Whether it is. */
+            real: boolean;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The earlier round. */
+            since: string;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
         };
         /** @description What the coach chose. */
         ChoicesEntry: {
@@ -560,6 +643,58 @@ export interface components {
             /** @description Rounds, newest first. */
             rounds: components["schemas"]["RoundSummary"][];
         };
+        /** @description Fat, muscle and lean mass: estimates with their error, or what is missing. */
+        CompositionEntry: {
+            /** @description Estimates. */
+            estimates: components["schemas"]["EstimateEntry"][];
+            /** @description What is missing for an equation, one sentence each. */
+            missing: string[];
+        };
+        /** @description Two kinds of evidence that contradict each other. */
+        ConflictEntry: {
+            /** @description `size` or `sides`. */
+            about: string;
+            /**
+             * Format: double
+             * @description How far apart, in joint SD.
+             */
+            joint_sd: number;
+            /** @description Both kinds with their separate estimates, SD or %. */
+            kinds: components["schemas"]["VoiceEntry"][];
+        };
+        /** @description Left against right with the folds taken off; positive = left larger. */
+        CorrectedEntry: {
+            /**
+             * Format: double
+             * @description Muscle and bone, left, cm^2.
+             */
+            left_area_cm2: number;
+            /**
+             * Format: double
+             * @description The client's left, cm.
+             */
+            left_cm: number;
+            /**
+             * Format: double
+             * @description Muscle and bone, right, cm^2.
+             */
+            right_area_cm2: number;
+            /**
+             * Format: double
+             * @description The client's right, cm.
+             */
+            right_cm: number;
+            /**
+             * Format: double
+             * @description Standard error of the index, %.
+             */
+            se_index: number;
+            /**
+             * Format: double
+             * @description Symmetry index, %.
+             */
+            symmetry_index: number;
+        };
         /** @description The value a site had in the round before. */
         EarlierValue: {
             side?: components["schemas"]["Side"] | null;
@@ -571,6 +706,11 @@ export interface components {
              */
             value_cm: number;
         };
+        /**
+         * @description How tiring an exercise is, which sets its rest and the pace of its repetitions.
+         * @enum {string}
+         */
+        Effort: "small" | "isolation" | "compound";
         /** @description A piece of equipment an exercise may ask for. */
         Equipment: {
             /** @description Whether every client has it. */
@@ -582,6 +722,23 @@ export interface components {
         };
         /** @description A piece of equipment, such as `machine:leg-press`. */
         EquipmentId: string;
+        /** @description One equation's answer. */
+        EstimateEntry: {
+            /** @description Whose equation. */
+            equation: string;
+            /** @description What of. */
+            quantity: components["schemas"]["Quantity"];
+            /**
+             * Format: double
+             * @description Standard error in other people, same unit.
+             */
+            se: number;
+            /**
+             * Format: double
+             * @description In the quantity's unit.
+             */
+            value: number;
+        };
         /** @description An exercise, such as `incline-curl`. */
         ExerciseId: string;
         /**
@@ -595,6 +752,40 @@ export interface components {
             fault: string;
             /** @description The region or named cause that takes over. */
             takes_over: string;
+        };
+        /** @description What to look at before training anything. */
+        FlagEntry: {
+            /** @description Its kind. */
+            kind: components["schemas"]["FlagKind"];
+            /** @description Whether to refer before training goes on as planned. */
+            refer: boolean;
+            /** @description What was seen and what to do. */
+            says: string;
+        };
+        /**
+         * @description The kind of a flag.
+         * @enum {string}
+         */
+        FlagKind: "large-side-difference" | "large-strength-difference" | "new-side-difference" | "fast-weight-loss" | "very-low-fat" | "pain";
+        /** @description A skinfold's value. */
+        FoldEntry: {
+            /** @description Whether a third reading is due. */
+            needs_third: boolean;
+            /** @description Readings behind it. */
+            readings: number;
+            /**
+             * Format: double
+             * @description Standard error, mm.
+             */
+            se_mm: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The skinfold site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Value, mm.
+             */
+            value_mm: number;
         };
         /**
          * @description The dominant hand.
@@ -613,6 +804,8 @@ export interface components {
         };
         /** @description An exercise in a session. */
         ItemEntry: {
+            /** @description Sentences the coach's schools add to the exercise's own. */
+            cues?: string[];
             /** @description The exercise. */
             exercise: components["schemas"]["ExerciseId"];
             /**
@@ -757,7 +950,7 @@ export interface components {
              * @description Fall of the weighted variance.
              */
             gain: number;
-            /** @description `tape` or `rating`. */
+            /** @description `tape`, `rating` or `test`. */
             kind: string;
             /**
              * Format: double
@@ -809,6 +1002,30 @@ export interface components {
              */
             level: number;
             side?: components["schemas"]["Side"] | null;
+        };
+        /** @description What one observation does to a region's verdict. */
+        PieceEntry: {
+            /** @description `size` or `sides`. */
+            about: string;
+            /**
+             * Format: double
+             * @description The mean without it.
+             */
+            mean_without: number;
+            /** @description Place in `observations`. */
+            observation: number;
+            /**
+             * Format: double
+             * @description The SD without it.
+             */
+            sd_without: number;
+            tilt_without?: components["schemas"]["Tilt"] | null;
+            verdict_without?: components["schemas"]["Standing"] | null;
+            /**
+             * Format: double
+             * @description How much the mean moves per unit of the observation.
+             */
+            weight: number;
         };
         /** @description A week's plan. */
         PlanFile: {
@@ -901,6 +1118,11 @@ export interface components {
             /** @description `about:blank`: the status says the type. */
             type: string;
         };
+        /**
+         * @description What an estimate is of.
+         * @enum {string}
+         */
+        Quantity: "fat-pct" | "muscle-kg" | "lean-index";
         /** @description The client against the reference. */
         ReferenceEntry: {
             /** @description Degrees of freedom. */
@@ -950,8 +1172,14 @@ export interface components {
             asymmetry?: components["schemas"]["SideEntry"] | null;
             /** @description Against the rest of the client. */
             bulk: components["schemas"]["BulkEntry"];
+            /** @description Why it lags or leans. */
+            causes: components["schemas"]["CauseEntry"][];
             /** @description What it is trained for. */
             class: components["schemas"]["Class"];
+            /** @description Kinds of evidence that contradict each other; empty when none do. */
+            conflict: components["schemas"]["ConflictEntry"][];
+            /** @description What each observation does to it, with the rows on request. */
+            evidence?: components["schemas"]["PieceEntry"][] | null;
             /**
              * Format: double
              * @description The weight the look gives it.
@@ -962,6 +1190,7 @@ export interface components {
             overruled_because?: string | null;
             /** @description The region. */
             region: components["schemas"]["RegionId"];
+            sides_disagree?: components["schemas"]["SidesDisagreeEntry"] | null;
         };
         /** @description A region of muscle, such as `delts.posterior`. */
         RegionId: string;
@@ -1058,16 +1287,79 @@ export interface components {
             /** @description Why that is the default. */
             reason: string;
         };
-        /** @description One answer. */
+        /**
+         * @description A sentence for the exercises it names: those that train one of the regions, belong to one of the families, or are of one
+         *     of the efforts; without any of these, for all.
+         */
+        SchoolCue: {
+            /** @description Exercise efforts. */
+            efforts?: components["schemas"]["Effort"][];
+            /** @description Exercise families. */
+            families?: string[];
+            /** @description Region or muscle ids. */
+            regions?: string[];
+            /** @description The sentence. */
+            says: string;
+        };
+        /** @description One answer, in words and in what it does to the computation. */
         SchoolOption: {
+            /** @description Sentences added to exercises. */
+            cues?: components["schemas"]["SchoolCue"][];
+            /** @description What it changes, in one sentence. */
+            effect: string;
+            /** @description Exercises that are not proposed. */
+            excludes?: components["schemas"]["ExerciseId"][];
             /** @description Value in the case file. */
             id: string;
             /** @description The answer in words. */
             name: string;
+            /** @description Families that rank higher among equals. */
+            prefers?: string[];
+            /** @description Hardest points that rank higher among equals. */
+            prefers_hardest?: components["schemas"]["Hardest"][];
+            /** @description Whether exercises that hold the body rank higher among equals. */
+            prefers_supported?: boolean;
+            /** @description Factors on the look's weight, by region or muscle. */
+            region_weights?: {
+                [key: string]: number;
+            };
+            /** @description Fewest sessions a week of a chosen region, by region or muscle. */
+            sessions_low?: {
+                [key: string]: number;
+            };
         };
-        /** @description Mobility screens. */
+        /** @description A site by another school of judging size. */
+        SchoolSizeEntry: {
+            /**
+             * Format: double
+             * @description What the school expects, cm.
+             */
+            expected_cm: number;
+            /**
+             * Format: double
+             * @description Observed, cm.
+             */
+            observed_cm: number;
+            /** @description The school. */
+            school: components["schemas"]["SizingSchool"];
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Distance from expected, SD, where it is known how much people vary.
+             */
+            z?: number | null;
+        };
+        /** @description Mobility screens, degrees by side; the ids are the atlas's with `_deg` (measuring.md 5). */
         Screens: {
+            ankle_dorsiflexion_deg?: components["schemas"]["Sides_f64"] | null;
+            /** @description Whether the shoulder blades can be drawn together without the arms. */
+            blades_retract?: boolean | null;
+            hip_flexion_deg?: components["schemas"]["Sides_f64"] | null;
             shoulder_extension_deg?: components["schemas"]["Sides_f64"] | null;
+            shoulder_external_rotation_deg?: components["schemas"]["Sides_f64"] | null;
+            shoulder_flexion_deg?: components["schemas"]["Sides_f64"] | null;
+            shoulder_internal_rotation_deg?: components["schemas"]["Sides_f64"] | null;
         };
         /** @description A day's work. */
         SessionEntry: {
@@ -1141,6 +1433,13 @@ export interface components {
          * @enum {string}
          */
         SideVerdict: "within-error" | "real-small" | "real-act";
+        /** @description Size and strength name different sides. */
+        SidesDisagreeEntry: {
+            /** @description By girth. */
+            smaller: components["schemas"]["Side"];
+            /** @description By strength. */
+            weaker: components["schemas"]["Side"];
+        };
         /**
          * @description Whether an exercise is done one side at a time.
          * @enum {string}
@@ -1248,6 +1547,11 @@ export interface components {
             z: number;
         };
         /**
+         * @description A school of judging size.
+         * @enum {string}
+         */
+        SizingSchool: "rest-of-body" | "frame-ratios" | "silhouette" | "own-roster";
+        /**
          * @description Where a region stands against the rest of this client.
          * @enum {string}
          */
@@ -1270,6 +1574,29 @@ export interface components {
             state: components["schemas"]["StepState"];
             /** @description `brief`, `photos`, `tape`, `tests`, `verdict`, `plan`, `log` or `review`. */
             step: string;
+        };
+        /** @description Strength, left against right; positive = left stronger. */
+        StrengthSidesEntry: {
+            /** @description Whether handedness alone explains it. */
+            dominance_explains: boolean;
+            /** @description The exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description One-repetition maximum by side, kg. */
+            one_rep_max_kg: components["schemas"]["Sides_f64"];
+            /** @description Its main regions. */
+            regions: components["schemas"]["RegionId"][];
+            /**
+             * Format: double
+             * @description Standard error of the index, %.
+             */
+            se_index: number;
+            /**
+             * Format: double
+             * @description Symmetry index, %.
+             */
+            symmetry_index: number;
+            /** @description Within error, real and small, or real and worth acting on. */
+            verdict: components["schemas"]["SideVerdict"];
         };
         /** @description Readings of one tape or breadth site. */
         TapeEntry: {
@@ -1334,6 +1661,16 @@ export interface components {
              * @description Grows with every save of the choices.
              */
             choices_revision: number;
+        };
+        /** @description What one kind of evidence says on its own. */
+        VoiceEntry: {
+            /**
+             * Format: double
+             * @description SD for size, % for sides.
+             */
+            estimate: number;
+            /** @description `tape`, `rating`, `outline` or `strength`. */
+            kind: string;
         };
         /** @description A warning about one site of a round. */
         Warning: {

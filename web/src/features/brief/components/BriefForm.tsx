@@ -11,6 +11,7 @@ import styles from "./BriefForm.module.css";
 import { EquipmentField } from "./EquipmentField";
 import { LookField } from "./LookField";
 import { PainFields } from "./PainFields";
+import { SchoolFields } from "./SchoolFields";
 
 /** The brief on one page: who, look, week, equipment, pain and screens, schools. */
 export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
@@ -118,20 +119,7 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
         </div>
         {number("max_exercises_per_session", t("brief.exercises"))}
         <h2>{t("brief.schools")}</h2>
-        {atlas.data.schools.map((school) => (
-          <Form.Item
-            key={school.id}
-            name={["schools", school.id]}
-            label={school.question}
-            extra={school.reason}
-          >
-            <Select
-              allowClear
-              placeholder={school.option.find((option) => option.id === school.default)?.name}
-              options={school.option.map((option) => ({ value: option.id, label: option.name }))}
-            />
-          </Form.Item>
-        ))}
+        <SchoolFields schools={atlas.data.schools} />
       </section>
       <section>
         <h2>{t("brief.equipment")}</h2>

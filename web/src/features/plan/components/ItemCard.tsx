@@ -44,7 +44,7 @@ export function ItemCard({ item, open, onToggle }: Props) {
               <li key={reason}>{reason}</li>
             ))}
           </ul>
-          {exercise?.cues.map((cue) => (
+          {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
             <p key={cue} className="quiet">
               {cue}
             </p>

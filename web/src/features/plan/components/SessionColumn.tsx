@@ -20,9 +20,7 @@ export function SessionColumn({ session, number, minutes, opened, onOpen }: Prop
     <section className={styles.session} aria-label={`${t("plan.day", { number })}, ${weekday}`}>
       <header className={styles.head}>
         <h2>{weekday}</h2>
-        <span className="quiet">
-          {t("plan.filled", { used: Math.round(session.minutes), minutes })}
-        </span>
+        <span className="quiet">{t("plan.filled", { used: Math.round(session.minutes), minutes })}</span>
       </header>
       <svg className={styles.fill} viewBox="0 0 100 2" preserveAspectRatio="none" aria-hidden="true">
         <rect width="100" height="2" fill="var(--hairline)" />

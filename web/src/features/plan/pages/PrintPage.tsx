@@ -73,7 +73,7 @@ function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) 
             <em>{t("print.warmUp")}:</em> {item.warm_up}
           </div>
         )}
-        <div>{exercise?.cues.join(" ")}</div>
+        <div>{[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].join(" ")}</div>
         {exercise?.faults[0] && (
           <div>
             <em>{t("print.watch")}:</em> {exercise.faults[0].fault.toLowerCase()}.

@@ -5,10 +5,16 @@ import styles from "./Notes.module.css";
 /** What must be known before the chart is read: outside the reference, too little measured, what looks wrong. */
 export function Notes({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
-  const { reference, warnings } = assessment;
+  const { reference, warnings, flags } = assessment;
   const distance = reference.mahalanobis2 ?? 0;
   return (
     <>
+      {flags.map(({ says, refer }) => (
+        <p key={says} className={styles.note} role={refer ? "alert" : undefined}>
+          {refer && <strong>{t("verdict.refer")} </strong>}
+          {says}
+        </p>
+      ))}
       {reference.missing.length > 0 && (
         <p className={styles.note}>{t("verdict.missing", { what: reference.missing.join(", ") })}</p>
       )}

@@ -3,8 +3,9 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
-import { type Assessment, type Choices, evidenceFor, type RegionEntry, standing } from "../model";
+import { type Assessment, type Choices, evidenceFor, pieceOf, type RegionEntry, standing } from "../model";
 import styles from "./Detail.module.css";
+import { Why } from "./Why";
 
 interface Props {
   entry: RegionEntry;
@@ -70,6 +71,7 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
           <span className="quiet"> {t("verdict.needHint", { weight: entry.look_weight })}</span>
         </dd>
       </dl>
+      <Why entry={entry} />
       <h2>{t("verdict.evidence")}</h2>
       {evidence.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
       <ul className={styles.evidence}>
@@ -78,7 +80,11 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
             <strong>{names.site(observation.source)}</strong> {kindOf(observation.kind, t)}:{" "}
             {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
             {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
-            <span className="quiet"> · {t("verdict.share", { percent: Math.round(100 * share) })}</span>
+            <span className="quiet">
+              {" "}
+              · {t("verdict.share", { percent: Math.round(100 * share) })}
+              {without(entry, assessment, observation, t)}
+            </span>
           </li>
         ))}
       </ul>
@@ -87,6 +93,25 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
 }
 
 type Translate = ReturnType<typeof useTranslation>["t"];
+
+/** How the verdict would read without one observation. */
+function without(
+  entry: RegionEntry,
+  assessment: Assessment,
+  observation: Parameters<typeof pieceOf>[2],
+  t: Translate,
+): string {
+  const piece = pieceOf(entry, assessment, observation);
+  if (!piece) return "";
+  const mean =
+    piece.about === "size"
+      ? `${signed(piece.mean_without, sd)} SD`
+      : `${signed(piece.mean_without, percent)} %`;
+  const verdict = piece.verdict_without
+    ? t(`verdict.${piece.verdict_without}`)
+    : t(`verdict.tiltWord.${piece.tilt_without ?? "unclear"}`);
+  return ` · ${t("verdict.without", { mean, verdict })}`;
+}
 
 function kindOf(kind: string, t: Translate): string {
   return kind === "tape-sides" || kind === "tape-size" ? t(`verdict.kinds.${kind}`).toLowerCase() : kind;

@@ -1,10 +1,16 @@
 //! The assessment file (`orthomer-assessment`, version 1).
 
-use crate::warning::{Warning, warnings};
-use assess::{
-    Assessment, AsymmetryVerdict, Case, Class, Knowledge, NextLook, Observation, Reference, RegionVerdict, SideVerdict,
-    Standing, Target, Tilt,
+mod from;
+mod sections;
+
+pub use from::assessment_file;
+pub use sections::{
+    CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry,
+    PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, StrengthSidesEntry, VoiceEntry,
 };
+
+use crate::warning::Warning;
+use assess::{Class, SideVerdict, Standing, Tilt};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -31,6 +37,20 @@ pub struct AssessmentFile {
     pub reference: ReferenceEntry,
     /// Every region.
     pub regions: Vec<RegionEntry>,
+    /// Skinfolds with errors.
+    pub skinfolds: Vec<FoldEntry>,
+    /// Strength, left against right.
+    pub strength: Vec<StrengthSidesEntry>,
+    /// Sizes by other schools.
+    pub schools: Vec<SchoolSizeEntry>,
+    /// Fat, muscle and lean mass.
+    pub composition: CompositionEntry,
+    /// Changes since the round before.
+    pub changes: Vec<ChangeEntry>,
+    /// What to look at before training anything.
+    pub flags: Vec<FlagEntry>,
+    /// Whether the last four weeks' training is known; without it no cause is sought there.
+    pub training_known: bool,
     /// What to look at next.
     pub next: Vec<NextEntry>,
     /// What looks wrong.
@@ -90,6 +110,11 @@ pub struct AsymmetryEntry {
     pub p_beyond_threshold: f64,
     /// Whether handedness alone explains it.
     pub dominance_explains: bool,
+    /// Without the fat over the muscle, when both folds were taken.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub corrected: Option<CorrectedEntry>,
+    /// The difference is fat: gone once the folds are taken off.
+    pub fat_explains: bool,
 }
 
 /// The client against the reference.
@@ -176,6 +201,16 @@ pub struct RegionEntry {
     pub asymmetry: Option<SideEntry>,
     /// What it is trained for.
     pub class: Class,
+    /// Kinds of evidence that contradict each other; empty when none do.
+    pub conflict: Vec<ConflictEntry>,
+    /// The smaller side by girth and the weaker by strength, when they are not the same.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sides_disagree: Option<SidesDisagreeEntry>,
+    /// Why it lags or leans.
+    pub causes: Vec<CauseEntry>,
+    /// What each observation does to it, with the rows on request.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub evidence: Option<Vec<PieceEntry>>,
     /// The coach's own verdict.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub overruled: Option<Standing>,
@@ -189,7 +224,7 @@ pub struct RegionEntry {
 pub struct NextEntry {
     /// In words.
     pub what: String,
-    /// `tape` or `rating`.
+    /// `tape`, `rating` or `test`.
     pub kind: String,
     /// The site, for tape.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -216,133 +251,4 @@ pub struct ObservationEntry {
     pub variance: f64,
     /// Weight by `b:<region>` or `a:<region>`.
     pub row: BTreeMap<String, f64>,
-}
-
-/// The file of an assessment.
-pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessment, explain: bool) -> AssessmentFile {
-    let regions = assessment.regions.iter().zip(&assessment.classes);
-    AssessmentFile {
-        format: "orthomer-assessment".to_owned(),
-        version: 1,
-        as_of: case.as_of.to_string(),
-        round: case.rounds.last().map(|round| round.date.to_string()),
-        sites: sites(assessment),
-        asymmetries: asymmetries(assessment),
-        reference: reference(knowledge, &assessment.reference),
-        regions: regions.map(|(verdict, class)| region(verdict, *class)).collect(),
-        next: assessment.next.iter().map(next).collect(),
-        warnings: warnings(&knowledge.atlas, case),
-        observations: explain.then(|| assessment.observations.iter().map(|o| observation(knowledge, o)).collect()),
-    }
-}
-
-fn sites(assessment: &Assessment) -> Vec<SiteEntry> {
-    let each = assessment.measured.sites.iter().map(|m| SiteEntry {
-        site: m.site.clone(),
-        side: m.side,
-        value_cm: m.value_cm,
-        se_cm: m.se_cm,
-        tem_pct: m.tem_pct,
-        readings: m.readings,
-        difference_pct: m.difference_pct,
-        needs_third: m.needs_third,
-        carried_over: m.carried_over,
-    });
-    each.collect()
-}
-
-fn asymmetries(assessment: &Assessment) -> Vec<AsymmetryEntry> {
-    let each = assessment.asymmetries.iter().map(|a| AsymmetryEntry {
-        site: a.site.clone(),
-        left_cm: a.sides_cm.left,
-        right_cm: a.sides_cm.right,
-        difference_cm: a.difference_cm,
-        se_cm: a.se_cm,
-        symmetry_index: a.symmetry_index,
-        se_index: a.se_index,
-        symmetry_angle: a.symmetry_angle,
-        verdict: a.verdict,
-        p_beyond_threshold: a.p_beyond_threshold,
-        dominance_explains: a.dominance_explains,
-    });
-    each.collect()
-}
-
-fn reference(knowledge: &Knowledge, reference: &Reference) -> ReferenceEntry {
-    let sites = reference.sites.iter().map(|site| SizedEntry {
-        site: site.site.clone(),
-        observed_cm: site.observed_cm,
-        expected_cm: site.size.expected_cm,
-        sd_ln: site.size.sd_ln,
-        z: site.size.z,
-        predictors: site.predictors.clone(),
-    });
-    ReferenceEntry {
-        population: knowledge.norms.population.clone(),
-        source: knowledge.norms.source.clone(),
-        n: reference.n,
-        mahalanobis2: reference.mahalanobis2,
-        df: reference.df,
-        outside: reference.outside,
-        sites: sites.collect(),
-        missing: reference.missing.clone(),
-    }
-}
-
-fn region(verdict: &RegionVerdict, class: Class) -> RegionEntry {
-    let (overruled, because) = verdict.overruled.clone().unzip();
-    let bulk = &verdict.bulk;
-    RegionEntry {
-        region: verdict.region.clone(),
-        look_weight: verdict.look_weight,
-        bulk: BulkEntry {
-            mean: bulk.mean,
-            sd: bulk.sd,
-            p_behind: bulk.p_behind,
-            p_ahead: bulk.p_ahead,
-            verdict: bulk.standing,
-            need: bulk.need,
-        },
-        asymmetry: verdict.asymmetry.map(side),
-        class,
-        overruled,
-        overruled_because: because,
-    }
-}
-
-fn side(verdict: AsymmetryVerdict) -> SideEntry {
-    SideEntry {
-        mean: verdict.mean,
-        sd: verdict.sd,
-        p_left_smaller: verdict.p_left_smaller,
-        p_right_smaller: verdict.p_right_smaller,
-        verdict: verdict.tilt,
-    }
-}
-
-fn next(look: &NextLook) -> NextEntry {
-    NextEntry {
-        what: look.what.clone(),
-        kind: look.kind.to_owned(),
-        site: look.site.clone(),
-        region: look.region.clone(),
-        gain: look.gain,
-        minutes: look.minutes,
-    }
-}
-
-fn observation(knowledge: &Knowledge, observation: &Observation) -> ObservationEntry {
-    let half = match observation.target {
-        Target::Bulk => 'b',
-        Target::Asymmetry => 'a',
-    };
-    let regions = knowledge.atlas.regions();
-    let row = observation.row.iter().map(|(index, weight)| (format!("{half}:{}", regions[*index].id), *weight));
-    ObservationEntry {
-        kind: observation.kind.as_str().to_owned(),
-        source: observation.source.clone(),
-        y: observation.y,
-        variance: observation.variance,
-        row: row.collect(),
-    }
 }
