@@ -35,8 +35,9 @@ test-browser: web/dist/index.html e2e/node_modules/.package-lock.json chromium
 	cd e2e && npx playwright test
 
 ## bench: the core's figures, beside a numpy yardstick
-bench:
-	cargo bench --workspace --locked
+bench: $(PYTHON)
+	cargo bench -p assess -p plan --bench assessment --bench week --locked -- --noplot
+	$(PYTHON) reference/yardstick.py
 
 ## reference: make the outside figures anew; fails when they differ from what is committed
 reference: $(PYTHON)

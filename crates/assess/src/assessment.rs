@@ -1,6 +1,6 @@
 //! Puts a case together into one assessment.
 
-use crate::causes::{Question, causes};
+use crate::causes::{LONG_WEEKS, Question, causes};
 use crate::change::{Change, changes};
 use crate::class::{Class, classify};
 use crate::composition::{Composition, composition};
@@ -33,9 +33,6 @@ pub enum AssessError {
     /// The reference is unusable.
     #[error(transparent)]
     Norms(#[from] NormError),
-    /// The evidence could not be weighed.
-    #[error("the evidence could not be weighed: its covariance is not positive definite")]
-    Evidence,
 }
 
 /// Everything that is the same for all clients: atlas, reference and priors.
@@ -103,22 +100,18 @@ impl Assessment {
 }
 
 /// Assesses the newest round of a case.
-///
-/// # Errors
-/// Only when the evidence cannot be weighed, which the settings' checks rule out.
-pub fn assess(knowledge: &Knowledge, case: &Case) -> Result<Assessment, AssessError> {
+pub fn assess(knowledge: &Knowledge, case: &Case) -> Assessment {
     assess_beside(knowledge, case, &Roster::default())
 }
 
 /// Assesses the newest round of a case, with the coach's own roster for the school that judges size by it.
-///
-/// # Errors
-/// As [`assess`].
-pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Result<Assessment, AssessError> {
+pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Assessment {
     let atlas = &knowledge.atlas;
     let errors = MeasurerErrors::learn(&case.rounds);
     let measured = measure_round(atlas, &case.rounds, &errors);
-    let Some(newest) = case.rounds.last() else { return weighed(knowledge, case, Facts { measured, ..Facts::default() }) };
+    let Some(newest) = case.rounds.last() else {
+        return weighed(knowledge, case, Facts { measured, ..Facts::default() });
+    };
     let folds = Folds::measure(atlas, newest, &errors);
     let asymmetries = corrected_asymmetries(atlas, &measured, &folds, &case.client);
     let reference = reference(knowledge, &case.client, &measured);
@@ -156,20 +149,21 @@ struct Facts {
     observations: Vec<Observation>,
 }
 
-fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Result<Assessment, AssessError> {
+fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     let (atlas, evidence) = (&knowledge.atlas, &knowledge.evidence);
-    let weigh = |target| evidence.weigh(target, &facts.observations).ok_or(AssessError::Evidence);
-    let hear = |target| Voices::listen(evidence, target, &facts.observations).ok_or(AssessError::Evidence);
+    let weigh = |target| evidence.weigh(target, &facts.observations);
+    let hear = |target| Voices::listen(evidence, target, &facts.observations);
     let state = State {
-        bulk: weigh(Target::Bulk)?,
-        sides: weigh(Target::Asymmetry)?,
-        voices: [hear(Target::Bulk)?, hear(Target::Asymmetry)?],
+        bulk: weigh(Target::Bulk),
+        sides: weigh(Target::Asymmetry),
+        voices: [hear(Target::Bulk), hear(Target::Asymmetry)],
         weights: look_weights(atlas, &case.client),
     };
     let regions = region_verdicts(knowledge, case, &facts, &state);
     let tested: Vec<&ExerciseId> = facts.strength.iter().map(|s| &s.exercise).collect();
-    let next = Search { atlas, norms: &knowledge.norms, state: &state, measured: &facts.measured, case, tested: &tested };
-    Ok(Assessment {
+    let next =
+        Search { atlas, norms: &knowledge.norms, state: &state, measured: &facts.measured, case, tested: &tested };
+    Assessment {
         next: next.best(),
         classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
         regions,
@@ -184,7 +178,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Result<Assessmen
         changes: facts.changes,
         flags: facts.flags,
         observations: facts.observations,
-    })
+    }
 }
 
 /// The state after the evidence, each kind's own voice, and the look's weight by region index.
@@ -213,9 +207,10 @@ fn corrected_asymmetries(atlas: &Atlas, measured: &Measurements, folds: &Folds, 
 /// The weight of every region: the coach's change, else the look's, times what the schools say.
 fn look_weights(atlas: &Atlas, client: &Client) -> Vec<f64> {
     let look = atlas.look(&client.look);
+    let options: Vec<_> = atlas.school_options(&client.schools).filter(|o| !o.region_weights.is_empty()).collect();
     let of = |id: &RegionId| {
         let own = client.look_weights.get(id).copied();
-        let schools: f64 = atlas.school_options(&client.schools).map(|option| option.weight_factor(id)).product();
+        let schools: f64 = options.iter().map(|option| option.weight_factor(id)).product();
         own.unwrap_or_else(|| look.map_or(1.0, |look| look.weight(id))) * schools
     };
     atlas.regions().iter().map(|region| of(&region.id)).collect()
@@ -223,14 +218,21 @@ fn look_weights(atlas: &Atlas, client: &Client) -> Vec<f64> {
 
 fn region_verdicts(knowledge: &Knowledge, case: &Case, facts: &Facts, state: &State) -> Vec<RegionVerdict> {
     let atlas = &knowledge.atlas;
-    let recent = Recent::of(atlas, case);
+    let (recent, long) = (Recent::of(atlas, case), Recent::since(atlas, case, LONG_WEEKS));
     let pieces = pieces(&state.bulk, &state.sides, &facts.observations, atlas.regions().len());
     let verdict = |((index, region), pieces): ((usize, &atlas::Region), Vec<Piece>)| {
         let mut verdict = judged_region(knowledge, case, state, index, region)?;
         verdict.pieces = pieces;
         verdict.sides_disagree = sides_disagree(atlas, facts, &region.id);
-        let question =
-            Question { atlas, case, region, verdict: &verdict, recent: recent.as_ref(), changes: &facts.changes };
+        let question = Question {
+            atlas,
+            case,
+            region,
+            verdict: &verdict,
+            recent: recent.as_ref(),
+            long: long.as_ref(),
+            changes: &facts.changes,
+        };
         verdict.causes = causes(&question);
         Some(verdict)
     };

@@ -102,8 +102,7 @@ pub struct LimbGirths {
 
 /// Skeletal muscle, kg (Lee et al. 2000); the ancestry term is left at 0. Stature in cm, age in years.
 pub fn lee_muscle_kg(sex: Sex, height_cm: f64, age: f64, limbs: LimbGirths) -> f64 {
-    let girths =
-        0.007_44 * limbs.arm_cm.powi(2) + 0.000_88 * limbs.thigh_cm.powi(2) + 0.004_41 * limbs.calf_cm.powi(2);
+    let girths = 0.007_44 * limbs.arm_cm.powi(2) + 0.000_88 * limbs.thigh_cm.powi(2) + 0.004_41 * limbs.calf_cm.powi(2);
     let male = if sex == Sex::Male { 2.4 } else { 0.0 };
     height_cm / 100.0 * girths + male - 0.048 * age + 7.8
 }
@@ -200,7 +199,7 @@ impl Body<'_> {
             Sex::Male => &["abdomen", "neck"],
             Sex::Female => &["waist", "hip", "neck"],
         };
-        let cm = self.all(needed, "Fat from girths", |site| self.girth(site), |site| self.site_name(site))?;
+        let cm = all(needed, "Fat from girths", |site| self.girth(site), |site| self.site_name(site))?;
         let (density, se) = match (self.client.sex, cm.as_slice()) {
             (Sex::Male, [abdomen, neck]) => {
                 (density_girths_male(*abdomen, *neck, height_cm), equation_error::GIRTHS_MALE)
@@ -216,9 +215,8 @@ impl Body<'_> {
 
     fn muscle(&self) -> Result<Estimate, String> {
         let limbs = [("arm-relaxed", "triceps"), ("mid-thigh", "thigh"), ("calf", "calf")];
-        let girths = self.all(&limbs.map(|l| l.0), "Muscle mass", |s| self.girth(s), |s| self.site_name(s))?;
-        let folds =
-            self.all(&limbs.map(|l| l.1), "Muscle mass", |s| self.folds.overall_mm(s), |s| self.fold_name(s))?;
+        let girths = all(&limbs.map(|l| l.0), "Muscle mass", |s| self.girth(s), |s| self.site_name(s))?;
+        let folds = all(&limbs.map(|l| l.1), "Muscle mass", |s| self.folds.overall_mm(s), |s| self.fold_name(s))?;
         let corrected = |i: usize| crate::corrected::corrected_girth_cm(girths[i], folds[i]);
         let limbs = LimbGirths { arm_cm: corrected(0), thigh_cm: corrected(1), calf_cm: corrected(2) };
         Ok(Estimate {
@@ -230,23 +228,8 @@ impl Body<'_> {
     }
 
     fn fold_sum(&self, sites: &[&str], what: &str) -> Result<f64, String> {
-        let folds = self.all(sites, what, |site| self.folds.overall_mm(site), |site| self.fold_name(site))?;
+        let folds = all(sites, what, |site| self.folds.overall_mm(site), |site| self.fold_name(site))?;
         Ok(folds.into_iter().sum())
-    }
-
-    /// A value for every site, or a sentence with the names of those without.
-    fn all(
-        &self,
-        sites: &[&str],
-        what: &str,
-        value: impl Fn(&str) -> Option<f64>,
-        name: impl Fn(&str) -> String,
-    ) -> Result<Vec<f64>, String> {
-        let missing: Vec<String> = sites.iter().filter(|site| value(site).is_none()).map(|site| name(site)).collect();
-        if missing.is_empty() {
-            return Ok(sites.iter().filter_map(|site| value(site)).collect());
-        }
-        Err(format!("{what}: {}.", missing.join(", ")))
     }
 
     fn girth(&self, site: &str) -> Option<f64> {
@@ -262,6 +245,20 @@ impl Body<'_> {
         let found = site.parse::<SiteId>().ok().and_then(|id| self.atlas.skinfold(&id));
         found.map_or(site.to_owned(), |s| s.name.to_lowercase())
     }
+}
+
+/// A value for every site, or a sentence with the names of those without.
+fn all(
+    sites: &[&str],
+    what: &str,
+    value: impl Fn(&str) -> Option<f64>,
+    name: impl Fn(&str) -> String,
+) -> Result<Vec<f64>, String> {
+    let missing: Vec<String> = sites.iter().filter(|site| value(site).is_none()).map(|site| name(site)).collect();
+    if missing.is_empty() {
+        return Ok(sites.iter().filter_map(|site| value(site)).collect());
+    }
+    Err(format!("{what}: {}.", missing.join(", ")))
 }
 
 fn fat(equation: &'static str, density: f64, se: f64) -> Estimate {

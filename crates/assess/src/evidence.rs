@@ -7,7 +7,9 @@ use nalgebra::{DMatrix, DVector};
 /// The prior of one half of the state: which regions it has and how they hang together.
 #[derive(Clone, Debug)]
 struct Prior {
-    /// Region index of each place of the state.
+    /// Place in the state by region index; `None` for regions this half does not hold.
+    places: Vec<Option<usize>>,
+    /// Region index by place in the state.
     regions: Vec<usize>,
     /// Covariance.
     covariance: DMatrix<f64>,
@@ -23,6 +25,7 @@ pub struct Evidence {
 /// Mean and covariance of one half of the state after the evidence.
 #[derive(Clone, Debug)]
 pub struct Posterior {
+    places: Vec<Option<usize>>,
     regions: Vec<usize>,
     mean: DVector<f64>,
     covariance: DMatrix<f64>,
@@ -41,39 +44,32 @@ impl Evidence {
     }
 
     /// The state after `observations`, for one half; observations of the other half are passed over.
-    ///
-    /// `None` when the precision matrix is not positive definite, which a positive prior and positive variances rule out.
-    pub fn weigh(&self, target: Target, observations: &[Observation]) -> Option<Posterior> {
-        let prior = match target {
-            Target::Bulk => &self.bulk,
-            Target::Asymmetry => &self.asymmetry,
+    pub fn weigh<'a>(&self, target: Target, observations: impl IntoIterator<Item = &'a Observation>) -> Posterior {
+        let prior = self.half(target);
+        let mut posterior = Posterior {
+            places: prior.places.clone(),
+            regions: prior.regions.clone(),
+            mean: DVector::zeros(prior.regions.len()),
+            covariance: prior.covariance.clone(),
         };
-        let size = prior.regions.len();
-        let rows: Vec<&Observation> = observations.iter().filter(|o| o.target == target).collect();
-        let mut h = DMatrix::zeros(rows.len(), size);
-        for (i, observation) in rows.iter().enumerate() {
-            for (region, weight) in &observation.row {
-                if let Some(place) = prior.regions.iter().position(|r| r == region) {
-                    h[(i, place)] = *weight;
-                }
-            }
+        for observation in observations.into_iter().filter(|o| o.target == target) {
+            posterior.observe(&observation.row, observation.y, observation.variance);
         }
-        let y = DVector::from_iterator(rows.len(), rows.iter().map(|o| o.y));
-        let variances: Vec<f64> = rows.iter().map(|o| o.variance).collect();
-        let (mean, covariance) = posterior(&prior.covariance, &h, &y, &variances)?;
-        Some(Posterior { regions: prior.regions.clone(), mean, covariance })
+        posterior
     }
-}
 
-impl Evidence {
     /// SD of a region before any evidence; `None` when this half does not hold it.
     pub(crate) fn prior_sd(&self, target: Target, region: usize) -> Option<f64> {
-        let prior = match target {
+        let prior = self.half(target);
+        let place = prior.places[region]?;
+        Some(prior.covariance[(place, place)].sqrt())
+    }
+
+    fn half(&self, target: Target) -> &Prior {
+        match target {
             Target::Bulk => &self.bulk,
             Target::Asymmetry => &self.asymmetry,
-        };
-        let place = prior.regions.iter().position(|r| *r == region)?;
-        Some(prior.covariance[(place, place)].sqrt())
+        }
     }
 }
 
@@ -89,51 +85,68 @@ fn prior(atlas: &Atlas, regions: Vec<usize>, variance: f64) -> Prior {
             0.0
         }
     });
-    Prior { regions, covariance }
-}
-
-/// Mean and covariance of a Gaussian state with prior N(0, `prior`) after `y = h.state + e`, `e ~ N(0, variances)`.
-///
-/// Standard Bayesian linear regression. The form with one row and column per observation, `C - C h' inv(h C h' + V) h C`,
-/// is the same as inverting `inv(C) + h' inv(V) h` and cheaper here, where there are fewer observations than regions.
-pub fn posterior(
-    prior: &DMatrix<f64>,
-    h: &DMatrix<f64>,
-    y: &DVector<f64>,
-    variances: &[f64],
-) -> Option<(DVector<f64>, DMatrix<f64>)> {
-    if y.is_empty() {
-        return Some((DVector::zeros(prior.nrows()), prior.clone()));
+    let mut places = vec![None; atlas.regions().len()];
+    for (place, region) in regions.iter().enumerate() {
+        places[*region] = Some(place);
     }
-    let seen = h * prior;
-    let mut innovation = &seen * h.transpose();
-    for (i, variance) in variances.iter().enumerate() {
-        innovation[(i, i)] += variance;
-    }
-    let solver = innovation.cholesky()?;
-    let mean = seen.transpose() * solver.solve(y);
-    let covariance = prior - seen.transpose() * solver.solve(&seen);
-    Some((mean, covariance))
+    Prior { places, regions, covariance }
 }
 
 impl Posterior {
+    /// A Gaussian state with prior N(0, `covariance`), before any evidence; regions are numbered as the rows.
+    pub fn before(covariance: DMatrix<f64>) -> Self {
+        let size = covariance.nrows();
+        let places = (0..size).map(Some).collect();
+        Self { places, regions: (0..size).collect(), mean: DVector::zeros(size), covariance }
+    }
+
+    /// Takes one observation `y = row . state + e`, `e ~ N(0, variance)`, `variance` > 0, into account.
+    ///
+    /// Standard Bayesian linear regression, one row at a time: with `c = P h` and `d = v + h.c`, `mean += c (y - h.mean)/d`
+    /// and `P -= c c'/d`. In any order that is the same as inverting `inv(C) + sum h h'/v` once, and cheaper for rows that
+    /// touch few regions.
+    pub fn observe(&mut self, row: &[(usize, f64)], y: f64, variance: f64) {
+        let along = self.along(row);
+        let (total, surprise) = (variance + along.variance, y - along.mean);
+        let shared = along.shared;
+        self.mean.axpy(surprise / total, &shared, 1.0);
+        // Most of the state is untouched: regions of other parts of the body share nothing with this row.
+        let touched: Vec<usize> = (0..shared.len()).filter(|&i| shared[i] != 0.0).collect();
+        for &j in &touched {
+            let scaled = shared[j] / total;
+            for &i in &touched {
+                self.covariance[(i, j)] -= scaled * shared[i];
+            }
+        }
+    }
+
     /// Mean and SD of a region; `None` when this half of the state does not hold it.
     pub fn of(&self, region: usize) -> Option<(f64, f64)> {
-        let place = self.regions.iter().position(|r| *r == region)?;
+        let place = self.places[region]?;
         // A negative zero would be written as such.
         Some((self.mean[place] + 0.0, self.covariance[(place, place)].max(0.0).sqrt()))
     }
 
+    /// Covariance of all regions of this half.
+    pub fn covariance(&self) -> &DMatrix<f64> {
+        &self.covariance
+    }
+
     /// What the state says along an observation's row.
-    pub(crate) fn along(&self, row: &[(usize, f64)]) -> Along<'_> {
-        let mut h = DVector::zeros(self.regions.len());
-        for (region, weight) in row {
-            if let Some(place) = self.regions.iter().position(|r| r == region) {
-                h[place] = *weight;
-            }
+    pub(crate) fn along(&self, row: &[(usize, f64)]) -> Along {
+        let mut along = Along { variance: 0.0, mean: 0.0, shared: DVector::zeros(self.regions.len()) };
+        let held = || row.iter().filter_map(|(region, weight)| Some((self.places[*region]?, *weight)));
+        for (place, weight) in held() {
+            along.mean += weight * self.mean[place];
+            along.shared.axpy(weight, &self.covariance.column(place), 1.0);
         }
-        let shared = &self.covariance * &h;
-        Along { variance: h.dot(&shared), mean: h.dot(&self.mean), shared, regions: &self.regions }
+        along.variance = held().map(|(place, weight)| weight * along.shared[place]).sum();
+        along
+    }
+
+    /// Covariance of a region with `h.state`; `None` when this half does not hold it.
+    pub(crate) fn shared_with(&self, along: &Along, region: usize) -> Option<f64> {
+        Some(along.shared[self.places[region]?])
     }
 
     /// By how much a further observation would lower the weighted sum of variances, whatever it turned out to be.
@@ -141,26 +154,16 @@ impl Posterior {
     /// `weights` are by region index.
     pub fn variance_fall(&self, row: &[(usize, f64)], variance: f64, weights: &[f64]) -> f64 {
         let along = self.along(row);
-        let denominator = along.variance + variance;
         let gained: f64 = self.regions.iter().zip(along.shared.iter()).map(|(r, c)| weights[*r] * c.powi(2)).sum();
-        gained / denominator
+        gained / (along.variance + variance)
     }
 }
 
 /// Moments of `h.state` for an observation's row `h`, and its covariance with every region.
-pub(crate) struct Along<'a> {
+pub(crate) struct Along {
     /// Variance of `h.state`.
     pub(crate) variance: f64,
     /// Mean of `h.state`.
     pub(crate) mean: f64,
     shared: DVector<f64>,
-    regions: &'a [usize],
-}
-
-impl Along<'_> {
-    /// Covariance of `h.state` with a region; `None` when this half does not hold it.
-    pub(crate) fn shared_with(&self, region: usize) -> Option<f64> {
-        let place = self.regions.iter().position(|r| *r == region)?;
-        Some(self.shared[place])
-    }
 }

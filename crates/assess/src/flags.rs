@@ -94,12 +94,7 @@ fn large_strength_difference(atlas: &Atlas, refer: &ReferSettings, strength: &St
 }
 
 /// Differences worth acting on that were within error or small in the round before, and changed by more than error.
-fn new_side_differences(
-    atlas: &Atlas,
-    case: &Case,
-    errors: &MeasurerErrors,
-    asymmetries: &[Asymmetry],
-) -> Vec<Flag> {
+fn new_side_differences(atlas: &Atlas, case: &Case, errors: &MeasurerErrors, asymmetries: &[Asymmetry]) -> Vec<Flag> {
     let Some(before) = case.rounds.iter().rev().nth(1) else { return Vec::new() };
     let measured = measure_one_round(atlas, before, errors);
     let earlier = asymmetries_of(atlas, &measured, &case.client);

@@ -39,7 +39,7 @@ pub use composition::{
 };
 pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_limit};
 pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, muscle_bone_area_cm2};
-pub use evidence::{Evidence, Posterior, posterior};
+pub use evidence::{Evidence, Posterior};
 pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold};
 pub use input::{
@@ -54,7 +54,7 @@ pub use observe::{Observation, ObservationKind, Target};
 pub use pieces::{Conflict, Piece};
 pub use reference::{Reference, SizedSite};
 pub use replicate::{Replicate, replicate};
-pub use sizing::{Roster, SchoolSize, SizingSchool};
+pub use sizing::{Roster, SchoolSize, SizingSchool, frame_ratio_z};
 pub use strength::{MAX_REPS, StrengthError, brzycki_kg, epley_kg, one_rep_max_kg};
 pub use strength_sides::StrengthAsymmetry;
 pub use symmetry::{Asymmetry, SideVerdict, asymmetry, symmetry_angle, symmetry_index};

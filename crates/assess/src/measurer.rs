@@ -15,8 +15,29 @@ struct Spread {
 /// Technical errors of measurement by measurer and site.
 #[derive(Clone, Debug, Default)]
 pub struct MeasurerErrors {
-    tape: HashMap<(String, SiteId), Spread>,
-    folds: HashMap<(String, SiteId), Spread>,
+    tape: Spreads,
+    folds: Spreads,
+}
+
+/// By measurer, then by site.
+#[derive(Clone, Debug, Default)]
+struct Spreads(HashMap<String, HashMap<SiteId, Spread>>);
+
+impl Spreads {
+    fn add(&mut self, measurer: &str, site: &SiteId, readings: impl Iterator<Item = f64> + Clone) {
+        if !self.0.contains_key(measurer) {
+            self.0.insert(measurer.to_owned(), HashMap::new());
+        }
+        let Some(sites) = self.0.get_mut(measurer) else { return };
+        match sites.get_mut(site) {
+            Some(spread) => spread.add(readings),
+            None => sites.entry(site.clone()).or_default().add(readings),
+        }
+    }
+
+    fn of(&self, measurer: &str, site: &SiteId) -> Spread {
+        self.0.get(measurer).and_then(|sites| sites.get(site)).copied().unwrap_or_default()
+    }
 }
 
 impl MeasurerErrors {
@@ -25,12 +46,10 @@ impl MeasurerErrors {
         let mut errors = Self::default();
         for round in rounds {
             for measure in &round.tape {
-                let key = (round.measured_by.clone(), measure.site.clone());
-                errors.tape.entry(key).or_default().add(measure.readings.iter().map(|r| r.cm()));
+                errors.tape.add(&round.measured_by, &measure.site, measure.readings.iter().map(|r| r.cm()));
             }
             for fold in &round.skinfolds {
-                let key = (round.measured_by.clone(), fold.site.clone());
-                errors.folds.entry(key).or_default().add(fold.readings.iter().map(|r| r.mm()));
+                errors.folds.add(&round.measured_by, &fold.site, fold.readings.iter().map(|r| r.mm()));
             }
         }
         errors
@@ -44,14 +63,14 @@ impl MeasurerErrors {
     pub fn tem_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
         let settings = &atlas.evidence().error;
         let default_pct = default_pct(atlas, settings, site);
-        let spread = self.tape.get(&(measurer.to_owned(), site.clone())).copied().unwrap_or_default();
+        let spread = self.tape.of(measurer, site);
         pooled_tem_pct(default_pct, settings.prior_pairs, spread.squares, spread.freedom)
     }
 
     /// %TEM of `measurer` at a skinfold, percent of the value; pooled as [`Self::tem_pct`] is.
     pub fn fold_tem_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
         let settings = &atlas.evidence().error;
-        let spread = self.folds.get(&(measurer.to_owned(), site.clone())).copied().unwrap_or_default();
+        let spread = self.folds.of(measurer, site);
         pooled_tem_pct(settings.skinfold_pct, settings.prior_pairs, spread.squares, spread.freedom)
     }
 }

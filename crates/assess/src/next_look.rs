@@ -5,8 +5,8 @@ use crate::evidence::Posterior;
 use crate::input::{Case, Client};
 use crate::measured::Measurements;
 use crate::norms::Norms;
-use atlas::{Atlas, Exercise, Site};
-use units::{ExerciseId, RegionId, SiteId};
+use atlas::{Atlas, Exercise, Region, Site};
+use units::{EquipmentId, ExerciseId, RegionId, SiteId};
 
 /// A suggestion.
 #[derive(Clone, Debug, PartialEq)]
@@ -41,23 +41,61 @@ pub(crate) struct Search<'a> {
     pub tested: &'a [&'a ExerciseId],
 }
 
-impl Search<'_> {
+/// An observation not yet made.
+enum Look<'a> {
+    Tape(&'a Site),
+    Rate(&'a Region),
+    Test(&'a Exercise),
+}
+
+impl Look<'_> {
+    fn minutes(&self) -> f64 {
+        match self {
+            Self::Tape(_) => TAPE_MINUTES,
+            Self::Rate(_) => RATING_MINUTES,
+            Self::Test(_) => TEST_MINUTES,
+        }
+    }
+}
+
+impl<'a> Search<'a> {
     /// The best few observations not yet made, best first. A region no pose shows is never suggested for rating.
     pub fn best(&self) -> Vec<NextLook> {
-        let tapes = self.atlas.sites().iter().filter_map(|site| self.tape(site));
-        let ratings = self.atlas.regions().iter().enumerate().filter_map(|(i, _)| self.rating(i));
-        let mut all: Vec<NextLook> = tapes.chain(ratings).chain(self.tests()).collect();
-        all.sort_by(|a, b| (b.gain / b.minutes).total_cmp(&(a.gain / a.minutes)));
-        all.truncate(SHOWN);
-        all
+        let tapes = self.atlas.sites().iter().filter_map(|site| Some((self.tape_gain(site)?, Look::Tape(site))));
+        let regions = self.atlas.regions().iter().enumerate();
+        let ratings = regions.filter_map(|(i, region)| Some((self.rating_gain(i, region)?, Look::Rate(region))));
+        let mut all: Vec<(f64, Look)> = tapes.chain(ratings).chain(self.tests()).collect();
+        all.sort_by(|(a, one), (b, other)| (b / other.minutes()).total_cmp(&(a / one.minutes())));
+        all.into_iter().take(SHOWN).map(|(gain, look)| self.told(gain, &look)).collect()
     }
 
-    fn tape(&self, site: &Site) -> Option<NextLook> {
-        if self.measured.overall(&site.id).is_some() {
-            return None;
+    fn told(&self, gain: f64, look: &Look) -> NextLook {
+        let minutes = look.minutes();
+        match look {
+            Look::Tape(site) => {
+                let sides = if site.paired { ", both sides" } else { "" };
+                let what = format!("Tape the {}{sides}.", site.name.to_lowercase());
+                NextLook { what, kind: "tape", site: Some(site.id.clone()), region: None, gain, minutes }
+            }
+            Look::Rate(region) => {
+                let pose = region.poses.first().and_then(|pose| self.atlas.pose(pose));
+                let pose = pose.map(|pose| pose.name.to_lowercase()).unwrap_or_default();
+                let what = format!("Rate the {} in a {pose} picture.", region.name.to_lowercase());
+                NextLook { what, kind: "rating", site: None, region: Some(region.id.clone()), gain, minutes }
+            }
+            Look::Test(exercise) => {
+                let what = format!("Test the {} one side at a time.", exercise.name.to_lowercase());
+                NextLook { what, kind: "test", site: None, region: None, gain, minutes }
+            }
         }
+    }
+
+    fn tape_gain(&self, site: &Site) -> Option<f64> {
         let settings = self.atlas.evidence();
         let shares = settings.composition.get(&site.id)?;
+        if self.measured.sites.iter().any(|taken| taken.site == site.id) {
+            return None;
+        }
         let row: Vec<(usize, f64)> =
             shares.iter().filter_map(|(region, share)| Some((self.atlas.region_index(region)?, *share))).collect();
         let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, &self.state.weights);
@@ -65,74 +103,63 @@ impl Search<'_> {
         let size = if sized { fall(&self.state.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
         let error = settings.error.girth_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2);
         let sides = if site.paired { fall(&self.state.sides, error) / settings.asymmetry_prior_variance } else { 0.0 };
-        let sides_word = if site.paired { ", both sides" } else { "" };
-        (size + sides > 0.0).then(|| NextLook {
-            what: format!("Tape the {}{sides_word}.", site.name.to_lowercase()),
-            kind: "tape",
-            site: Some(site.id.clone()),
-            region: None,
-            gain: size + sides,
-            minutes: TAPE_MINUTES,
-        })
+        Some(size + sides).filter(|gain| *gain > 0.0)
     }
 
-    fn rating(&self, index: usize) -> Option<NextLook> {
-        let region = &self.atlas.regions()[index];
-        let pose = region.poses.first()?;
+    fn rating_gain(&self, index: usize, region: &Region) -> Option<f64> {
+        region.poses.first()?;
         let newest = self.case.rounds.last();
         if newest.is_some_and(|round| round.ratings.iter().any(|rating| rating.region == region.id)) {
             return None;
         }
         let variance = self.atlas.evidence().observation_sd.rating_bulk.powi(2);
-        let pose_name = self.atlas.pose(pose).map_or("", |p| p.name.as_str()).to_lowercase();
-        Some(NextLook {
-            what: format!("Rate the {} in a {pose_name} picture.", region.name.to_lowercase()),
-            kind: "rating",
-            site: None,
-            region: Some(region.id.clone()),
-            gain: self.state.bulk.variance_fall(&[(index, 1.0)], variance, &self.state.weights),
-            minutes: RATING_MINUTES,
-        })
+        Some(self.state.bulk.variance_fall(&[(index, 1.0)], variance, &self.state.weights))
     }
 
-    /// A side-by-side test for the main regions of every exercise the client has the equipment for and may do. Nobody under
-    /// age is tested to a maximum.
-    fn tests(&self) -> Vec<NextLook> {
-        if self.case.client.age_on(self.case.as_of) < Client::ADULT_YEARS {
+    /// One side-by-side test for every group of main regions that an exercise trains for which the client has the
+    /// equipment and which they may do. Nobody under age is tested to a maximum.
+    fn tests(&self) -> Vec<(f64, Look<'a>)> {
+        let client = &self.case.client;
+        if client.age_on(self.case.as_of) < Client::ADULT_YEARS {
             return Vec::new();
         }
-        let fresh = |exercise: &&Exercise| exercise.one_sided_possible() && !self.tested.contains(&&exercise.id);
-        let possible = self.atlas.exercises().iter().filter(fresh).filter(|e| may_test(self.atlas, &self.case.client, e));
-        possible.filter_map(|exercise| self.test(exercise)).collect()
+        let mut seen: Vec<Vec<usize>> = Vec::new();
+        let mut found = Vec::new();
+        for exercise in self.atlas.exercises() {
+            let mains = self.mains(exercise);
+            let fresh = exercise.one_sided_possible() && !self.tested.contains(&&exercise.id);
+            if !fresh || seen.contains(&mains) || !may_test(self.atlas, client, exercise) {
+                continue;
+            }
+            found.extend(self.test_gain(&mains).map(|gain| (gain, Look::Test(exercise))));
+            seen.push(mains);
+        }
+        found
     }
 
-    fn test(&self, exercise: &Exercise) -> Option<NextLook> {
-        let settings = self.atlas.evidence();
+    fn mains(&self, exercise: &Exercise) -> Vec<usize> {
         let mains = exercise.targets.iter().filter(|(_, share)| **share >= 1.0);
-        let mains: Vec<usize> = mains.filter_map(|(region, _)| self.atlas.region_index(region)).collect();
+        mains.filter_map(|(region, _)| self.atlas.region_index(region)).collect()
+    }
+
+    fn test_gain(&self, mains: &[usize]) -> Option<f64> {
+        let settings = self.atlas.evidence();
         let share = 1.0 / mains.len() as f64;
-        let row: Vec<(usize, f64)> = mains.into_iter().map(|region| (region, share)).collect();
+        let row: Vec<(usize, f64)> = mains.iter().map(|region| (*region, share)).collect();
         let variance = settings.observation_sd.strength.powi(2);
         let fall = self.state.sides.variance_fall(&row, variance, &self.state.weights);
-        (fall > 0.0).then(|| NextLook {
-            what: format!("Test the {} one side at a time.", exercise.name.to_lowercase()),
-            kind: "test",
-            site: None,
-            region: None,
-            gain: fall / settings.asymmetry_prior_variance,
-            minutes: TEST_MINUTES,
-        })
+        Some(fall / settings.asymmetry_prior_variance).filter(|gain| *gain > 0.0)
     }
 }
 
 /// Whether a client can be tested in an exercise: equipment there, no pain in what it loads, not ruled out.
 fn may_test(atlas: &Atlas, client: &Client, exercise: &Exercise) -> bool {
-    let has = |item: &units::EquipmentId| item.as_str() == "bodyweight" || client.equipment.contains(item);
+    // A test needs a known load: no bands, no body weight.
+    let known_load = |item: &EquipmentId| !matches!(item.as_str(), "band" | "bodyweight");
     let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
     exercise.reps.is_some()
         && exercise.advised_against.is_none()
-        && exercise.equipment.iter().all(has)
-        && !exercise.equipment.iter().any(|item| matches!(item.as_str(), "band" | "bodyweight"))
+        && exercise.equipment.iter().all(|item| known_load(item) && client.equipment.contains(item))
         && !exercise.loads_joint.iter().any(|joint| hurts(joint))
         && !client.excluded_exercises.contains(&exercise.id)
         && client.screens.short_for(atlas, exercise).is_none()

@@ -25,7 +25,12 @@ const LEAST_WEIGHT: f64 = 1e-3;
 ///
 /// Leaving one observation out has a closed form: with `c = P h`, `d = v - h.c`,
 /// `mean' = mean - c (y - h.mean)/d` and `P' = P + c c'/d`.
-pub(crate) fn pieces(bulk: &Posterior, sides: &Posterior, observations: &[Observation], regions: usize) -> Vec<Vec<Piece>> {
+pub(crate) fn pieces(
+    bulk: &Posterior,
+    sides: &Posterior,
+    observations: &[Observation],
+    regions: usize,
+) -> Vec<Vec<Piece>> {
     let mut found = vec![Vec::new(); regions];
     for (index, observation) in observations.iter().enumerate() {
         let posterior = match observation.target {
@@ -43,11 +48,11 @@ pub(crate) fn pieces(bulk: &Posterior, sides: &Posterior, observations: &[Observ
 fn piece(
     posterior: &Posterior,
     observation: &Observation,
-    along: &Along<'_>,
+    along: &Along,
     index: usize,
     region: usize,
 ) -> Option<Piece> {
-    let shared = along.shared_with(region)?;
+    let shared = posterior.shared_with(along, region)?;
     let weight = shared / observation.variance;
     if weight.abs() < LEAST_WEIGHT {
         return None;
@@ -87,21 +92,21 @@ pub(crate) struct Voices {
 }
 
 impl Voices {
-    /// Weighs each kind of evidence on its own. `None` as [`Evidence::weigh`].
-    pub(crate) fn listen(evidence: &Evidence, target: Target, observations: &[Observation]) -> Option<Self> {
+    /// Weighs each kind of evidence on its own.
+    pub(crate) fn listen(evidence: &Evidence, target: Target, observations: &[Observation]) -> Self {
         let mut kinds: Vec<&'static str> =
             observations.iter().filter(|o| o.target == target).map(|o| o.kind.family()).collect();
         kinds.sort_unstable();
         kinds.dedup();
         // With one kind there is nothing to contradict it.
         if kinds.len() < 2 {
-            return Some(Self { target, voices: Vec::new() });
+            kinds.clear();
         }
         let alone = |kind: &'static str| {
-            let own: Vec<Observation> = observations.iter().filter(|o| o.kind.family() == kind).cloned().collect();
-            Some(Voice { kind, posterior: evidence.weigh(target, &own)? })
+            let own = observations.iter().filter(|o| o.kind.family() == kind);
+            Voice { kind, posterior: evidence.weigh(target, own) }
         };
-        Some(Self { target, voices: kinds.into_iter().map(alone).collect::<Option<_>>()? })
+        Self { target, voices: kinds.into_iter().map(alone).collect() }
     }
 
     /// The two kinds furthest apart on `region`, when by more than `limit` joint SD.

@@ -1,9 +1,12 @@
 //! Other schools of how large a site should be: frame ratios, silhouette, the coach's own roster.
 
+use crate::assessment::Knowledge;
 use crate::conditional::{ConditionalSize, conditional_size};
-use crate::input::{Client, Sex};
-use crate::measured::Measurements;
+use crate::input::{Case, Client, Sex};
+use crate::measured::{Measurements, measure_round};
+use crate::measurer::MeasurerErrors;
 use crate::norms::{Norms, SexNorms};
+use crate::reference::observed_ln;
 use atlas::{Atlas, FrameRatio};
 use nalgebra::{DMatrix, DVector};
 use schemars::JsonSchema;
@@ -48,19 +51,27 @@ pub(crate) fn ratio_sizes(atlas: &Atlas, norms: &Norms, client: &Client, measure
 
 fn frame_ratio(norms: &Norms, sex: Sex, measured: &Measurements, ratio: &FrameRatio) -> Option<SchoolSize> {
     let (site, of) = (measured.overall(&ratio.site)?, measured.overall(&ratio.of)?);
-    let expected_cm = ratio.factor * of.value_cm;
-    let spread = ratio_variance_ln(norms, sex, &ratio.site, &ratio.of);
-    let z = |variance: f64| {
-        let error = site.error_variance_ln + of.error_variance_ln;
-        (site.value_cm / expected_cm).ln() / (variance + error).sqrt()
-    };
+    let error = site.error_variance_ln + of.error_variance_ln;
     Some(SchoolSize {
         school: SizingSchool::FrameRatios,
         site: ratio.site.clone(),
         observed_cm: site.value_cm,
-        expected_cm,
-        z: spread.map(z),
+        expected_cm: ratio.factor * of.value_cm,
+        z: frame_ratio_z(norms, sex, ratio, (site.value_cm, of.value_cm), error),
     })
+}
+
+/// How far a site lies from its multiple of the frame, in SD of the log ratio between people; negative = behind. `cm` is the
+/// site and what it is a multiple of. `None` when the reference does not hold both.
+pub fn frame_ratio_z(
+    norms: &Norms,
+    sex: Sex,
+    ratio: &FrameRatio,
+    cm: (f64, f64),
+    error_variance_ln: f64,
+) -> Option<f64> {
+    let variance = ratio_variance_ln(norms, sex, &ratio.site, &ratio.of)?;
+    Some((cm.0 / (ratio.factor * cm.1)).ln() / (variance + error_variance_ln).sqrt())
 }
 
 /// How much the ratio of two sites varies between people: variance of ln(one/other) in the reference.
@@ -103,6 +114,13 @@ impl Roster {
         self.bodies.push((sex, body));
     }
 
+    /// Adds a client as their newest round has them.
+    pub fn add_case(&mut self, knowledge: &Knowledge, case: &Case) {
+        let errors = MeasurerErrors::learn(&case.rounds);
+        let measured = measure_round(&knowledge.atlas, &case.rounds, &errors);
+        self.add(case.client.sex, observed_ln(knowledge, &case.client, &measured));
+    }
+
     /// Expected size of site `of` among the roster's clients of one sex who have all the sites of `observed`.
     ///
     /// `None` while they are fewer than [`Self::ENOUGH`] or no more than the sites they are to predict.
@@ -114,7 +132,8 @@ impl Roster {
         error_variance_ln: f64,
     ) -> Option<ConditionalSize> {
         let places: Vec<usize> = observed.iter().map(|(place, _)| *place).collect();
-        let complete: Vec<Vec<f64>> = self.bodies.iter().filter(|(s, _)| *s == sex).filter_map(|(_, b)| at(b, &places)).collect();
+        let complete: Vec<Vec<f64>> =
+            self.bodies.iter().filter(|(s, _)| *s == sex).filter_map(|(_, b)| at(b, &places)).collect();
         if complete.len() < Self::ENOUGH.max(places.len() + 2) {
             return None;
         }

@@ -4,16 +4,27 @@ use crate::input::{Case, TrainingEntry};
 use atlas::{Atlas, Exercise};
 use jiff::ToSpan;
 use jiff::civil::Date;
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use units::RegionId;
 
 /// Weeks of history that count as lately.
 const RECENT_WEEKS: i64 = 4;
 
-/// Training of the last four weeks before a case's day.
+/// Training of the last four weeks before a case's day, by region.
 pub(crate) struct Recent<'a> {
-    entries: Vec<(&'a TrainingEntry, &'a Exercise)>,
     weeks: usize,
+    by_region: HashMap<&'a RegionId, Share<'a>>,
+}
+
+/// What a region got.
+#[derive(Default)]
+struct Share<'a> {
+    /// Fractional sets in all.
+    sets: f64,
+    /// Those from exercises that have it not as main target.
+    indirect_sets: f64,
+    /// Entries whose exercise has it as main target, with their place in the session, 0 first to 1 last.
+    direct: Vec<(&'a TrainingEntry, &'a Exercise, f64)>,
 }
 
 impl<'a> Recent<'a> {
@@ -25,10 +36,22 @@ impl<'a> Recent<'a> {
     /// The same for another number of weeks.
     pub(crate) fn since(atlas: &'a Atlas, case: &'a Case, weeks: i64) -> Option<Self> {
         let start = case.as_of.checked_sub(weeks.weeks()).unwrap_or(Date::MIN);
-        let recent = case.training.iter().filter(|entry| entry.week_of >= start);
-        let entries: Vec<_> = recent.filter_map(|entry| Some((entry, atlas.exercise(&entry.exercise)?))).collect();
-        let weeks = entries.iter().map(|(entry, _)| entry.week_of).collect::<BTreeSet<_>>().len();
-        (weeks > 0).then_some(Self { entries, weeks })
+        let recent = || case.training.iter().filter(|entry| entry.week_of >= start);
+        let weeks = recent().map(|entry| entry.week_of).collect::<BTreeSet<_>>().len();
+        let mut lengths: BTreeMap<(Date, u8), u8> = BTreeMap::new();
+        for entry in recent() {
+            let length = lengths.entry((entry.week_of, entry.session)).or_default();
+            *length = (*length).max(entry.position);
+        }
+        let mut by_region: HashMap<&RegionId, Share> = HashMap::new();
+        for entry in recent() {
+            let Some(exercise) = atlas.exercise(&entry.exercise) else { continue };
+            let length = lengths.get(&(entry.week_of, entry.session)).copied().unwrap_or_default();
+            for (region, fraction) in &exercise.targets {
+                by_region.entry(region).or_default().add(entry, exercise, *fraction, length);
+            }
+        }
+        (weeks > 0).then_some(Self { weeks, by_region })
     }
 
     /// How many weeks have training.
@@ -38,39 +61,42 @@ impl<'a> Recent<'a> {
 
     /// Fractional sets a week of a region.
     pub(crate) fn weekly_sets(&self, region: &RegionId) -> f64 {
-        self.weekly(|exercise| exercise.fraction(region))
+        self.by_region.get(region).map_or(0.0, |share| share.sets) / self.weeks as f64
     }
 
     /// Fractional sets a week from exercises that have the region not as main target.
     pub(crate) fn weekly_indirect_sets(&self, region: &RegionId) -> f64 {
-        self.weekly(|exercise| if exercise.trains(region) { 0.0 } else { exercise.fraction(region) })
-    }
-
-    fn weekly(&self, share: impl Fn(&Exercise) -> f64) -> f64 {
-        let sets: f64 = self.entries.iter().map(|(entry, exercise)| f64::from(entry.sets) * share(exercise)).sum();
-        sets / self.weeks as f64
+        self.by_region.get(region).map_or(0.0, |share| share.indirect_sets) / self.weeks as f64
     }
 
     /// Entries whose exercise has the region as main target.
     pub(crate) fn direct(&self, region: &RegionId) -> impl Iterator<Item = (&'a TrainingEntry, &'a Exercise)> {
-        self.entries.iter().copied().filter(|(_, exercise)| exercise.trains(region))
+        let direct = self.by_region.get(region).map(|share| share.direct.iter());
+        direct.into_iter().flatten().map(|(entry, exercise, _)| (*entry, *exercise))
     }
 
     /// Median place of the region's direct work in its sessions, 0 first to 1 last. `None` without direct work.
     pub(crate) fn median_place(&self, region: &RegionId) -> Option<f64> {
-        let mut lengths: BTreeMap<(Date, u8), u8> = BTreeMap::new();
-        for (entry, _) in &self.entries {
-            let length = lengths.entry((entry.week_of, entry.session)).or_default();
-            *length = (*length).max(entry.position);
-        }
-        let place = |entry: &TrainingEntry| {
-            let length = lengths.get(&(entry.week_of, entry.session)).copied().unwrap_or(entry.position);
-            // A session of one exercise is neither early nor late.
-            if length < 2 { 0.5 } else { f64::from(entry.position.saturating_sub(1)) / f64::from(length - 1) }
-        };
-        let mut places: Vec<f64> = self.direct(region).map(|(entry, _)| place(entry)).collect();
+        let mut places: Vec<f64> = self.by_region.get(region)?.direct.iter().map(|(_, _, place)| *place).collect();
         places.sort_by(f64::total_cmp);
         places.get(places.len() / 2).copied()
+    }
+}
+
+impl<'a> Share<'a> {
+    fn add(&mut self, entry: &'a TrainingEntry, exercise: &'a Exercise, fraction: f64, session_length: u8) {
+        let sets = f64::from(entry.sets) * fraction;
+        self.sets += sets;
+        if fraction < 1.0 {
+            self.indirect_sets += sets;
+            return;
+        }
+        // A session of one exercise is neither early nor late.
+        let place = match session_length {
+            0 | 1 => 0.5,
+            length => f64::from(entry.position.saturating_sub(1)) / f64::from(length - 1),
+        };
+        self.direct.push((entry, exercise, place));
     }
 }
 

@@ -147,7 +147,12 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
     if exercise.reps.is_some() == exercise.seconds.is_some() {
         return fail(format!("exercise {id}: needs either reps or seconds"));
     }
-    if exercise.hardest.is_empty() || exercise.stretch > 3 || exercise.stability > 2 || exercise.cues.is_empty() || exercise.set_up.is_empty() {
+    if exercise.hardest.is_empty()
+        || exercise.stretch > 3
+        || exercise.stability > 2
+        || exercise.cues.is_empty()
+        || exercise.set_up.is_empty()
+    {
         return fail(format!("exercise {id}: hardest point, stretch 0-3, stability 0-2, set-up and cues are needed"));
     }
     Ok(())

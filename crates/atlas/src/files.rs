@@ -3,7 +3,8 @@
 use crate::{Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, Region, School, Screen, Site, SkinfoldSite};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
+use units::RegionId;
 
 /// Why the shipped data cannot be used.
 #[derive(Debug, thiserror::Error)]
@@ -119,6 +120,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         equipment: equipment.item,
         kits: equipment.kit,
         exercise_index: exercises.iter().enumerate().map(|(i, exercise)| (exercise.id.clone(), i)).collect(),
+        exercises_by_region: by_region(&exercises),
         exercises,
         schools: parse::<Schools>(data!("schools.toml"))?.school,
         evidence: parse(data!("evidence.toml"))?,
@@ -127,4 +129,14 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         takes_over: causes.takes_over,
         causes: causes.cause,
     })
+}
+
+fn by_region(exercises: &[Exercise]) -> HashMap<RegionId, Vec<usize>> {
+    let mut index: HashMap<RegionId, Vec<usize>> = HashMap::new();
+    for (i, exercise) in exercises.iter().enumerate() {
+        for region in exercise.targets.keys().filter(|region| exercise.trains(region)) {
+            index.entry(region.clone()).or_default().push(i);
+        }
+    }
+    index
 }

@@ -43,6 +43,7 @@ pub struct Atlas {
     kits: Vec<Kit>,
     exercises: Vec<Exercise>,
     exercise_index: HashMap<ExerciseId, usize>,
+    exercises_by_region: HashMap<RegionId, Vec<usize>>,
     schools: Vec<School>,
     evidence: EvidenceSettings,
     ideals: Ideals,
@@ -142,6 +143,11 @@ impl Atlas {
         self.exercise_index.get(id).map(|&i| &self.exercises[i])
     }
 
+    /// The exercises that have a region as main target, in the order of the catalogue.
+    pub fn exercises_for(&self, region: &RegionId) -> impl Iterator<Item = &Exercise> {
+        self.exercises_by_region.get(region).into_iter().flatten().map(|&i| &self.exercises[i])
+    }
+
     /// The questions on which coaches disagree.
     pub fn schools(&self) -> &[School] {
         &self.schools
@@ -165,7 +171,10 @@ impl Atlas {
     }
 
     /// A client's answers to all schools, defaults where nothing was chosen.
-    pub fn school_options<'a>(&'a self, chosen: &'a BTreeMap<String, String>) -> impl Iterator<Item = &'a SchoolOption> {
+    pub fn school_options<'a>(
+        &'a self,
+        chosen: &'a BTreeMap<String, String>,
+    ) -> impl Iterator<Item = &'a SchoolOption> {
         self.schools.iter().filter_map(|school| self.school_option(chosen, &school.id))
     }
 

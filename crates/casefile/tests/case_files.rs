@@ -115,7 +115,8 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
 #[test]
 fn a_minor_is_neither_photographed_nor_tested_to_a_maximum() {
     let found = problems(&with("/client/birth_date", json!("2010-06-11")));
-    let refused = |what: &str| found.iter().any(|p| p.starts_with(&format!("/rounds/0/{what}: the client is under 18")));
+    let refused =
+        |what: &str| found.iter().any(|p| p.starts_with(&format!("/rounds/0/{what}: the client is under 18")));
     assert!(refused("ratings") && refused("tests") && refused("outlines"), "{found:?}");
 }
 
@@ -137,7 +138,7 @@ fn a_broken_file_is_one_problem(#[case] text: &str) {
 #[test]
 fn the_verdict_on_the_example_reads_as_a_coach_would() {
     let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
-    let assessment = assess(&KNOWLEDGE, &case).unwrap();
+    let assessment = assess(&KNOWLEDGE, &case);
     let standing = |id: &str| assessment.region(&id.parse().unwrap()).unwrap().standing();
     assert_eq!(standing("calves.gastrocnemius"), Standing::Behind, "34.7 cm on a 23 cm ankle");
     assert_eq!(standing("quads.vastus-lateralis"), Standing::Level, "overruled by the coach");
@@ -148,7 +149,7 @@ fn the_verdict_on_the_example_reads_as_a_coach_would() {
 #[test]
 fn outputs_keep_to_their_committed_schemas() {
     let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
-    let assessment = assess(&KNOWLEDGE, &case).unwrap();
+    let assessment = assess(&KNOWLEDGE, &case);
     let plan = plan::plan(&KNOWLEDGE, &case, &assessment);
     let outputs = [
         ("orthomer-case", example()),
@@ -204,5 +205,26 @@ proptest! {
         ]),
     ) {
         let _ = problems(&with(place, value));
+    }
+
+    /// Numbers of any size in the places where numbers are expected: refused, or taken and assessed to finite numbers.
+    #[test]
+    fn no_number_in_the_file_makes_the_assessment_panic_or_lose_its_finiteness(
+        number in prop_oneof![any::<f64>(), -1.0_f64..400.0, (0_u32..60).prop_map(f64::from)],
+        place in prop::sample::select(vec![
+            "/client/height_cm", "/client/look_weights/delts.posterior", "/client/screens/hip_flexion_deg/left",
+            "/rounds/0/weight_kg", "/rounds/0/tape/0/readings_cm/0", "/rounds/0/tape/3/readings_cm/1",
+            "/rounds/0/skinfolds/0/readings_mm/0", "/rounds/0/outlines/0/left_width_cm", "/rounds/0/tests/0/left/load_kg",
+            "/rounds/0/tests/0/left/reps", "/training/0/sets",
+        ]),
+    ) {
+        let mut file = example();
+        file["client"]["screens"]["hip_flexion_deg"] = json!({"left": 100, "right": 100});
+        *file.pointer_mut(place).unwrap() = json!(number);
+        let Ok(parsed) = CaseFile::parse(&file.to_string()) else { return Ok(()) };
+        let Ok(case) = parsed.resolve(&KNOWLEDGE.atlas) else { return Ok(()) };
+        let assessment = assess(&KNOWLEDGE, &case);
+        let finite = |v: &assess::RegionVerdict| v.bulk.mean.is_finite() && v.bulk.sd.is_finite() && v.bulk.need.is_finite();
+        prop_assert!(assessment.regions.iter().all(finite));
     }
 }

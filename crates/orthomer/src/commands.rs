@@ -18,7 +18,7 @@ pub fn catalogue() -> Result<(), Failure> {
 pub fn assess(path: &Path, explain: bool) -> Result<(), Failure> {
     let knowledge = Knowledge::load().map_err(Failure::other)?;
     let case = read_case(&knowledge, path)?;
-    let assessment = assess::assess(&knowledge, &case).map_err(Failure::other)?;
+    let assessment = assess::assess(&knowledge, &case);
     print(&casefile::assessment_file(&knowledge, &case, &assessment, explain))
 }
 
@@ -34,7 +34,7 @@ struct AssessedPlan {
 pub fn plan(path: &Path) -> Result<(), Failure> {
     let knowledge = Knowledge::load().map_err(Failure::other)?;
     let case = read_case(&knowledge, path)?;
-    let assessment = assess::assess(&knowledge, &case).map_err(Failure::other)?;
+    let assessment = assess::assess(&knowledge, &case);
     let start = Instant::now();
     let plan = plan::plan(&knowledge, &case, &assessment);
     let solve_ms = start.elapsed().as_secs_f64() * 1000.0;

@@ -163,8 +163,8 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         Class::Keep => 0.6,
         Class::HoldBack => 0.3,
     };
-    let schools = knowledge.atlas.school_options(&case.client.schools);
-    let fewest = schools.filter_map(|option| option.fewest_sessions(&region.id)).next();
+    let mut schools = knowledge.atlas.school_options(&case.client.schools);
+    let fewest = schools.find_map(|option| option.fewest_sessions(&region.id));
     let visibility = if class == Class::BringUp { 1.0 } else { region.visibility };
     Demand {
         region: region.id.clone(),

@@ -27,7 +27,7 @@ fn case(client: &Value, bring_up: &[&str]) -> Case {
 }
 
 fn planned(case: &Case) -> Plan {
-    plan(&KNOWLEDGE, case, &assess(&KNOWLEDGE, case).unwrap())
+    plan(&KNOWLEDGE, case, &assess(&KNOWLEDGE, case))
 }
 
 fn kit(id: &str) -> Value {

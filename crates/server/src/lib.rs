@@ -8,6 +8,7 @@ mod auth;
 mod dto;
 mod error;
 mod logging;
+mod roster;
 mod routes;
 mod security;
 mod state;

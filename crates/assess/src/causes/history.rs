@@ -1,15 +1,14 @@
 //! Plenty of work over a long time, and nothing moved.
 
 use super::Question;
-use crate::training::Recent;
 
 /// More weekly sets than this are plenty.
 const PLENTY_SETS: f64 = 16.0;
 /// For this many weeks.
-const LONG_WEEKS: i64 = 6;
+pub(crate) const LONG_WEEKS: i64 = 6;
 
 pub(super) fn plenty_without_change(question: &Question) -> Option<(&'static str, String)> {
-    let long = Recent::since(question.atlas, question.case, LONG_WEEKS)?;
+    let long = question.long?;
     let sets = long.weekly_sets(&question.region.id);
     if sets <= PLENTY_SETS || i64::try_from(long.weeks()).ok()? < LONG_WEEKS {
         return None;

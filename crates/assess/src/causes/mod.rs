@@ -8,6 +8,8 @@ mod order;
 mod range;
 mod work;
 
+pub(crate) use history::LONG_WEEKS;
+
 use crate::change::Change;
 use crate::input::Case;
 use crate::training::Recent;
@@ -35,6 +37,8 @@ pub(crate) struct Question<'a> {
     pub verdict: &'a RegionVerdict,
     /// The last four weeks, when known.
     pub recent: Option<&'a Recent<'a>>,
+    /// The weeks over which plenty of work should have shown, when known.
+    pub long: Option<&'a Recent<'a>>,
     /// Since the round before.
     pub changes: &'a [Change],
 }
@@ -58,10 +62,15 @@ const RULES: [Rule; 11] = [
 
 /// The causes of a region's lag or lean. Regions that are neither behind, nor chosen, nor uneven are not asked about.
 pub(crate) fn causes(question: &Question) -> Vec<Cause> {
-    let lags = question.verdict.standing() == Standing::Behind
-        || question.case.choices.bring_up.contains(&question.region.id);
+    let lags =
+        question.verdict.standing() == Standing::Behind || question.case.choices.bring_up.contains(&question.region.id);
+    if !lags && !question.leans() {
+        return Vec::new();
+    }
     let found = RULES.iter().filter_map(|rule| rule(question));
-    found.filter(|(id, _)| lags || (question.leans() && *id == load::ONLY_BOTH_SIDES)).filter_map(|(id, seen)| {
+    // A lean alone is explained by how the sides were trained, not by what makes a region small.
+    let told = found.filter(|(id, _)| lags || *id == load::ONLY_BOTH_SIDES);
+    told.filter_map(|(id, seen)| {
         let text = question.atlas.cause(id)?;
         Some(Cause { id, name: text.name.clone(), seen, advice: text.advice.clone() })
     })

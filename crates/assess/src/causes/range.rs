@@ -11,8 +11,8 @@ pub(super) fn joint_cannot_get_there(question: &Question) -> Option<(&'static st
     if screens.blades_retract == Some(false) && BLADE_REGIONS.contains(&question.region.id.as_str()) {
         return Some((ID, "The shoulder blades cannot be drawn together without the arms.".to_owned()));
     }
-    let exercises = question.atlas.exercises().iter().filter(|exercise| exercise.trains(&question.region.id));
-    exercises.filter_map(|exercise| screens.short_for(question.atlas, exercise)).next().map(|short| {
+    let mut exercises = question.atlas.exercises_for(&question.region.id);
+    exercises.find_map(|exercise| screens.short_for(question.atlas, exercise)).map(|short| {
         let name = &short.screen.name;
         let (measured, needed, mobility) = (short.measured_deg, short.needed_deg, &short.screen.mobility);
         (ID, format!("{name} of {measured:.0} degrees; {needed:.0} are asked for. {mobility}"))

@@ -1,7 +1,7 @@
 //! Causes in how much and which work a region got.
 
 use super::Question;
-use atlas::Hardest;
+use atlas::{Exercise, Hardest};
 use units::RegionId;
 
 /// Fewer weekly fractional sets than this do not grow anything.
@@ -30,9 +30,13 @@ pub(super) fn never_loaded_stretched(question: &Question) -> Option<(&'static st
     let mut used: Vec<&str> = recent.direct(&question.region.id).map(|(_, exercise)| exercise.name.as_str()).collect();
     used.sort_unstable();
     used.dedup();
-    let long = |at: &Hardest| matches!(at, Hardest::L | Hardest::M);
-    let never = !recent.direct(&question.region.id).any(|(_, exercise)| exercise.hardest.iter().any(long));
-    let seen = || format!("Only {}: none is hardest in the stretch or in the middle.", lower(&used.join(", ")));
+    // Even resistance counts where the exercise stretches the region: it bites there too.
+    let long = |exercise: &Exercise| {
+        exercise.loads_stretched(&question.region.id)
+            || exercise.hardest.iter().any(|at| matches!(at, Hardest::L | Hardest::M))
+    };
+    let never = !recent.direct(&question.region.id).any(|(_, exercise)| long(exercise));
+    let seen = || format!("Only {}: nothing bites in the stretch or in the middle.", lower(&used.join(", ")));
     (never && !used.is_empty()).then(|| ("never-loaded-stretched", seen()))
 }
 

@@ -1,9 +1,9 @@
 //! From the core's assessment to its file.
 
 use super::{
-    AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry,
-    EstimateEntry, FlagEntry, FoldEntry, NextEntry, ObservationEntry, PieceEntry, ReferenceEntry, RegionEntry,
-    SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry, StrengthSidesEntry, VoiceEntry,
+    AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, NextEntry, ObservationEntry, PieceEntry, ReferenceEntry,
+    RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry, StrengthSidesEntry, VoiceEntry,
 };
 use crate::warning::warnings;
 use assess::{

@@ -2,19 +2,15 @@
 
 use crate::dto::{PlanView, RoundSummary, RoundView, SaveChoices, VerdictView};
 use crate::error::{ApiError, ProblemDetails};
+use crate::roster::assessed;
 use crate::routes::steps::steps;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
-use assess::{Assessment, Case, Knowledge};
+use assess::Knowledge;
 use casefile::{ChoicesEntry, assessment_file, case_file, check_choices, plan_file};
 use std::time::Instant;
 use store::Store;
 use units::Mass;
-
-/// Assesses a case; a failure is the program's, not the caller's.
-pub(crate) fn assessed(knowledge: &Knowledge, case: &Case) -> Result<Assessment, ApiError> {
-    assess::assess(knowledge, case).map_err(|error| ApiError::Internal(error.to_string()))
-}
 
 /// A round with its steps.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
@@ -26,7 +22,7 @@ pub(crate) async fn show_round(
     let view = state.run(move |store, knowledge| {
         let round = store.round(&id)?;
         let case = store.case_at(&knowledge.atlas, &id)?;
-        let assessment = assessed(knowledge, &case)?;
+        let assessment = assessed(store, knowledge, &case, &round.client_id)?;
         let rounds = store.rounds(&round.client_id)?;
         Ok(RoundView {
             id: round.id,
@@ -43,12 +39,13 @@ pub(crate) async fn show_round(
 }
 
 fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<VerdictView, ApiError> {
+    let round = store.round(id)?;
     let case = store.case_at(&knowledge.atlas, id)?;
-    let assessment = assessed(knowledge, &case)?;
+    let assessment = assessed(store, knowledge, &case, &round.client_id)?;
     Ok(VerdictView {
         assessment: assessment_file(knowledge, &case, &assessment, true),
         choices: ChoicesEntry::from(&case.choices),
-        choices_revision: store.round(id)?.choices_revision,
+        choices_revision: round.choices_revision,
     })
 }
 
@@ -88,7 +85,7 @@ pub(crate) async fn show_plan(
 ) -> Result<web::Json<PlanView>, ApiError> {
     let view = state.run(move |store, knowledge| {
         let case = store.case_at(&knowledge.atlas, &id)?;
-        let assessment = assessed(knowledge, &case)?;
+        let assessment = assessed(store, knowledge, &case, &store.round(&id)?.client_id)?;
         let start = Instant::now();
         let plan = plan::plan(knowledge, &case, &assessment);
         Ok(PlanView {

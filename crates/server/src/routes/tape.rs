@@ -3,10 +3,10 @@
 use crate::auth::SignedIn;
 use crate::dto::{EarlierValue, SaveTape, TapeSheet};
 use crate::error::{ApiError, ProblemDetails};
-use crate::routes::rounds::assessed;
+use crate::roster::assessed;
 use crate::state::AppState;
 use actix_web::{get, put, web};
-use assess::{Case, Knowledge, TapeMeasure};
+use assess::{Case, Knowledge, MeasurerErrors, TapeMeasure, measure_round};
 use casefile::{Problem, TapeEntry, assessment_file, case_file, check_tape};
 use store::{RoundRecord, SavedTape, Store};
 
@@ -77,12 +77,12 @@ fn sheet(
     problems: Vec<Problem>,
 ) -> Result<TapeSheet, ApiError> {
     let case = store.case_at(&knowledge.atlas, &round.id)?;
-    let assessment = assessed(knowledge, &case)?;
+    let assessment = assessed(store, knowledge, &case, &round.client_id)?;
     let file = assessment_file(knowledge, &case, &assessment, false);
     let mut entries = case_file(&case).rounds.pop().map(|round| round.tape).unwrap_or_default();
     let order = |site: &str| knowledge.atlas.sites().iter().position(|s| s.id.as_str() == site);
     entries.sort_by_key(|entry| (order(&entry.site), entry.side));
-    let (earlier_date, earlier) = earlier(knowledge, &case)?;
+    let (earlier_date, earlier) = earlier(knowledge, &case);
     Ok(TapeSheet {
         revision: round.tape_revision,
         saved_by: round.tape_saved_by.clone(),
@@ -98,11 +98,11 @@ fn sheet(
 }
 
 /// The values of the round before, so that a new reading can be read against them.
-fn earlier(knowledge: &Knowledge, case: &Case) -> Result<(Option<String>, Vec<EarlierValue>), ApiError> {
+fn earlier(knowledge: &Knowledge, case: &Case) -> (Option<String>, Vec<EarlierValue>) {
     let mut before = case.clone();
     before.rounds.pop();
-    let Some(date) = before.rounds.last().map(|round| round.date.to_string()) else { return Ok((None, Vec::new())) };
-    let values = assessed(knowledge, &before)?.measured.sites.into_iter();
-    let values = values.map(|m| EarlierValue { site: m.site, side: m.side, value_cm: m.value_cm });
-    Ok((Some(date), values.collect()))
+    let Some(date) = before.rounds.last().map(|round| round.date.to_string()) else { return (None, Vec::new()) };
+    let errors = MeasurerErrors::learn(&before.rounds);
+    let values = measure_round(&knowledge.atlas, &before.rounds, &errors).sites.into_iter();
+    (Some(date), values.map(|m| EarlierValue { site: m.site, side: m.side, value_cm: m.value_cm }).collect())
 }
