@@ -2,7 +2,7 @@
 //!
 //! `reference/yardstick.py` weighs the same rows by numpy; `make bench` runs both.
 
-use assess::{Case, Evidence, Knowledge, Observation, Target, assess};
+use assess::{Case, Evidence, Knowledge, NextLookSearch, Observation, Target, assess};
 use casefile::CaseFile;
 use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use serde_json::{Value, json};
@@ -47,8 +47,34 @@ fn benches(criterion: &mut Criterion) {
         bencher.iter(|| roster.iter().map(|case| assess(&knowledge, case).regions.len()).sum::<usize>());
     });
     group.finish();
+    next_look(criterion, &knowledge, &one);
     write_rows(&knowledge, &observations);
     posterior(criterion, &knowledge, &observations);
+}
+
+/// The search for the next look after the tape alone, when everything else is still to be looked at.
+fn next_look(criterion: &mut Criterion, knowledge: &Knowledge, case: &Case) {
+    let mut case = case.clone();
+    for round in &mut case.rounds {
+        round.ratings.clear();
+        round.tests.clear();
+    }
+    let assessment = assess(knowledge, &case);
+    let evidence = Evidence::new(&knowledge.atlas);
+    let weigh = |target| evidence.weigh(target, &assessment.observations);
+    let (bulk, sides) = (weigh(Target::Bulk), weigh(Target::Asymmetry));
+    let weights: Vec<f64> = assessment.regions.iter().map(|region| region.look_weight).collect();
+    let search = NextLookSearch {
+        knowledge,
+        case: &case,
+        bulk: &bulk,
+        sides: &sides,
+        weights: &weights,
+        measured: &assessment.measured,
+        tested: &[],
+    };
+    assert_eq!(search.best().len(), 3);
+    criterion.bench_function("next look", |bencher| bencher.iter(|| black_box(&search).best()));
 }
 
 /// Leaves the rows of the one client where the yardstick finds them: regions with their muscle, and the observations.

@@ -8,10 +8,11 @@ use crate::corrected::corrected_sides;
 use crate::evidence::{Evidence, Posterior};
 use crate::flags::{Flag, flags};
 use crate::folds::Folds;
+use crate::hang::{Hang, hang};
 use crate::input::{Case, Client};
 use crate::measured::{Measurements, measure_round};
 use crate::measurer::MeasurerErrors;
-use crate::next_look::{NextLook, Search};
+use crate::next_look::{NextLook, NextLookSearch};
 use crate::norms::{NormError, Norms};
 use crate::observe::{Observation, Target, observations};
 use crate::pieces::{Piece, Voices, pieces};
@@ -72,6 +73,8 @@ pub struct Assessment {
     pub strength: Vec<StrengthAsymmetry>,
     /// Against the reference.
     pub reference: Reference,
+    /// The timed hang, when it was taken.
+    pub hang: Option<Hang>,
     /// Sizes by other schools.
     pub schools: Vec<SchoolSize>,
     /// Fat, muscle and lean mass.
@@ -161,11 +164,19 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     };
     let regions = region_verdicts(knowledge, case, &facts, &state);
     let tested: Vec<&ExerciseId> = facts.strength.iter().map(|s| &s.exercise).collect();
-    let next =
-        Search { atlas, norms: &knowledge.norms, state: &state, measured: &facts.measured, case, tested: &tested };
+    let next = NextLookSearch {
+        knowledge,
+        case,
+        bulk: &state.bulk,
+        sides: &state.sides,
+        weights: &state.weights,
+        measured: &facts.measured,
+        tested: &tested,
+    };
     Assessment {
         next: next.best(),
         classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
+        hang: case.rounds.last().and_then(hang),
         regions,
         training_known: Recent::of(atlas, case).is_some(),
         measured: facts.measured,
@@ -182,11 +193,11 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
 }
 
 /// The state after the evidence, each kind's own voice, and the look's weight by region index.
-pub(crate) struct State {
-    pub(crate) bulk: Posterior,
-    pub(crate) sides: Posterior,
+struct State {
+    bulk: Posterior,
+    sides: Posterior,
     voices: [Voices; 2],
-    pub(crate) weights: Vec<f64>,
+    weights: Vec<f64>,
 }
 
 /// Left against right of every paired site with both sides.

@@ -12,6 +12,7 @@ mod corrected;
 mod evidence;
 mod flags;
 mod folds;
+mod hang;
 mod input;
 mod measured;
 mod measurer;
@@ -42,13 +43,14 @@ pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, mus
 pub use evidence::{Evidence, Posterior};
 pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold};
+pub use hang::Hang;
 pub use input::{
     Case, Choices, Client, Experience, Felt, Hand, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement,
     Round, ScreenShort, Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round};
 pub use measurer::MeasurerErrors;
-pub use next_look::NextLook;
+pub use next_look::{NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pieces::{Conflict, Piece};

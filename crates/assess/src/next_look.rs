@@ -1,10 +1,9 @@
 //! What to look at next: the observation that narrows the verdict most per minute.
 
-use crate::assessment::State;
+use crate::assessment::Knowledge;
 use crate::evidence::Posterior;
 use crate::input::{Case, Client};
 use crate::measured::Measurements;
-use crate::norms::Norms;
 use atlas::{Atlas, Exercise, Region, Site};
 use units::{EquipmentId, ExerciseId, RegionId, SiteId};
 
@@ -31,12 +30,20 @@ const TEST_MINUTES: f64 = 6.0;
 /// How many suggestions are shown.
 const SHOWN: usize = 3;
 
-pub(crate) struct Search<'a> {
-    pub atlas: &'a Atlas,
-    pub norms: &'a Norms,
-    pub state: &'a State,
-    pub measured: &'a Measurements,
+/// A client after the evidence so far, and the question what would narrow the verdict most.
+pub struct NextLookSearch<'a> {
+    /// Atlas and reference.
+    pub knowledge: &'a Knowledge,
+    /// The client.
     pub case: &'a Case,
+    /// How far regions are ahead or behind.
+    pub bulk: &'a Posterior,
+    /// Left minus right.
+    pub sides: &'a Posterior,
+    /// The look's weight by region index.
+    pub weights: &'a [f64],
+    /// What was taped.
+    pub measured: &'a Measurements,
     /// Exercises already tested one side at a time.
     pub tested: &'a [&'a ExerciseId],
 }
@@ -58,11 +65,12 @@ impl Look<'_> {
     }
 }
 
-impl<'a> Search<'a> {
+impl<'a> NextLookSearch<'a> {
     /// The best few observations not yet made, best first. A region no pose shows is never suggested for rating.
     pub fn best(&self) -> Vec<NextLook> {
-        let tapes = self.atlas.sites().iter().filter_map(|site| Some((self.tape_gain(site)?, Look::Tape(site))));
-        let regions = self.atlas.regions().iter().enumerate();
+        let tapes =
+            self.knowledge.atlas.sites().iter().filter_map(|site| Some((self.tape_gain(site)?, Look::Tape(site))));
+        let regions = self.knowledge.atlas.regions().iter().enumerate();
         let ratings = regions.filter_map(|(i, region)| Some((self.rating_gain(i, region)?, Look::Rate(region))));
         let mut all: Vec<(f64, Look)> = tapes.chain(ratings).chain(self.tests()).collect();
         all.sort_by(|(a, one), (b, other)| (b / other.minutes()).total_cmp(&(a / one.minutes())));
@@ -78,7 +86,7 @@ impl<'a> Search<'a> {
                 NextLook { what, kind: "tape", site: Some(site.id.clone()), region: None, gain, minutes }
             }
             Look::Rate(region) => {
-                let pose = region.poses.first().and_then(|pose| self.atlas.pose(pose));
+                let pose = region.poses.first().and_then(|pose| self.knowledge.atlas.pose(pose));
                 let pose = pose.map(|pose| pose.name.to_lowercase()).unwrap_or_default();
                 let what = format!("Rate the {} in a {pose} picture.", region.name.to_lowercase());
                 NextLook { what, kind: "rating", site: None, region: Some(region.id.clone()), gain, minutes }
@@ -91,18 +99,20 @@ impl<'a> Search<'a> {
     }
 
     fn tape_gain(&self, site: &Site) -> Option<f64> {
-        let settings = self.atlas.evidence();
+        let settings = self.knowledge.atlas.evidence();
         let shares = settings.composition.get(&site.id)?;
         if self.measured.sites.iter().any(|taken| taken.site == site.id) {
             return None;
         }
-        let row: Vec<(usize, f64)> =
-            shares.iter().filter_map(|(region, share)| Some((self.atlas.region_index(region)?, *share))).collect();
-        let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, &self.state.weights);
-        let sized = self.norms.sites().contains(&site.id);
-        let size = if sized { fall(&self.state.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
+        let row: Vec<(usize, f64)> = shares
+            .iter()
+            .filter_map(|(region, share)| Some((self.knowledge.atlas.region_index(region)?, *share)))
+            .collect();
+        let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, self.weights);
+        let sized = self.knowledge.norms.sites().contains(&site.id);
+        let size = if sized { fall(self.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
         let error = settings.error.girth_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2);
-        let sides = if site.paired { fall(&self.state.sides, error) / settings.asymmetry_prior_variance } else { 0.0 };
+        let sides = if site.paired { fall(self.sides, error) / settings.asymmetry_prior_variance } else { 0.0 };
         Some(size + sides).filter(|gain| *gain > 0.0)
     }
 
@@ -112,8 +122,8 @@ impl<'a> Search<'a> {
         if newest.is_some_and(|round| round.ratings.iter().any(|rating| rating.region == region.id)) {
             return None;
         }
-        let variance = self.atlas.evidence().observation_sd.rating_bulk.powi(2);
-        Some(self.state.bulk.variance_fall(&[(index, 1.0)], variance, &self.state.weights))
+        let variance = self.knowledge.atlas.evidence().observation_sd.rating_bulk.powi(2);
+        Some(self.bulk.variance_fall(&[(index, 1.0)], variance, self.weights))
     }
 
     /// One side-by-side test for every group of main regions that an exercise trains for which the client has the
@@ -125,10 +135,10 @@ impl<'a> Search<'a> {
         }
         let mut seen: Vec<Vec<usize>> = Vec::new();
         let mut found = Vec::new();
-        for exercise in self.atlas.exercises() {
+        for exercise in self.knowledge.atlas.exercises() {
             let mains = self.mains(exercise);
             let fresh = exercise.one_sided_possible() && !self.tested.contains(&&exercise.id);
-            if !fresh || seen.contains(&mains) || !may_test(self.atlas, client, exercise) {
+            if !fresh || seen.contains(&mains) || !may_test(&self.knowledge.atlas, client, exercise) {
                 continue;
             }
             found.extend(self.test_gain(&mains).map(|gain| (gain, Look::Test(exercise))));
@@ -139,15 +149,15 @@ impl<'a> Search<'a> {
 
     fn mains(&self, exercise: &Exercise) -> Vec<usize> {
         let mains = exercise.targets.iter().filter(|(_, share)| **share >= 1.0);
-        mains.filter_map(|(region, _)| self.atlas.region_index(region)).collect()
+        mains.filter_map(|(region, _)| self.knowledge.atlas.region_index(region)).collect()
     }
 
     fn test_gain(&self, mains: &[usize]) -> Option<f64> {
-        let settings = self.atlas.evidence();
+        let settings = self.knowledge.atlas.evidence();
         let share = 1.0 / mains.len() as f64;
         let row: Vec<(usize, f64)> = mains.iter().map(|region| (*region, share)).collect();
         let variance = settings.observation_sd.strength.powi(2);
-        let fall = self.state.sides.variance_fall(&row, variance, &self.state.weights);
+        let fall = self.sides.variance_fall(&row, variance, self.weights);
         Some(fall / settings.asymmetry_prior_variance).filter(|gain| *gain > 0.0)
     }
 }

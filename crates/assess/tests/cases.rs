@@ -236,6 +236,16 @@ fn strength_is_judged_against_its_own_error(
     assert_eq!((test.verdict, test.dominance_explains), (verdict, dominance), "{}", test.symmetry_index);
 }
 
+// Common practice, no source: about 100 s fresh is a good average.
+#[rstest]
+#[case::under_the_average(84, true)]
+#[case::over_it(121, false)]
+fn a_hang_is_set_against_the_common_average(#[case] seconds: u16, #[case] short: bool) {
+    let hang = json!([{"kind": "hang", "seconds": seconds}]);
+    let found = assessed(&plain(|file| file["rounds"][0]["tests"] = hang)).hang.unwrap();
+    assert!((found.seconds - f64::from(seconds)).abs() < 1e-12 && found.short == short);
+}
+
 #[test]
 fn size_and_strength_that_name_different_sides_are_said_to() {
     let assessment = assessed(&plain(|file| {

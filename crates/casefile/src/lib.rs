@@ -15,9 +15,9 @@ mod warning;
 
 pub use assessment::{
     AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
-    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, NextEntry, ObservationEntry, PieceEntry, ReferenceEntry,
-    RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry, StrengthSidesEntry, VoiceEntry,
-    assessment_file,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, NextEntry, ObservationEntry, PieceEntry,
+    ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry,
+    StrengthSidesEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CatalogueRegion, catalogue};
 pub use check::{check_choices, check_client, check_tape};

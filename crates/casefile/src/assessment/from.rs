@@ -2,14 +2,15 @@
 
 use super::{
     AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
-    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, NextEntry, ObservationEntry, PieceEntry, ReferenceEntry,
-    RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry, StrengthSidesEntry, VoiceEntry,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, NextEntry, ObservationEntry, PieceEntry,
+    ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry,
+    StrengthSidesEntry, VoiceEntry,
 };
 use crate::warning::warnings;
 use assess::{
-    Assessment, AsymmetryVerdict, Case, Cause, Change, Class, Conflict, CorrectedSides, Flag, Knowledge, MeasuredFold,
-    NextLook, Observation, Piece, Reference, RegionVerdict, SchoolSize, StrengthAsymmetry, Target, asymmetry_verdict,
-    bulk_verdict,
+    Assessment, AsymmetryVerdict, Case, Cause, Change, Class, Conflict, CorrectedSides, Flag, Hang, Knowledge,
+    MeasuredFold, NextLook, Observation, Piece, Reference, RegionVerdict, SchoolSize, StrengthAsymmetry, Target,
+    asymmetry_verdict, bulk_verdict,
 };
 
 /// The file of an assessment.
@@ -26,6 +27,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         regions: regions.map(|(verdict, class)| region(knowledge, verdict, *class, explain)).collect(),
         skinfolds: assessment.folds.sites.iter().map(fold).collect(),
         strength: assessment.strength.iter().map(strength).collect(),
+        hang: assessment.hang.map(hang),
         schools: assessment.schools.iter().map(school).collect(),
         composition: composition(assessment),
         changes: assessment.changes.iter().map(change).collect(),
@@ -193,6 +195,15 @@ fn strength(strength: &StrengthAsymmetry) -> StrengthSidesEntry {
         se_index: strength.se_index,
         verdict: strength.verdict,
         dominance_explains: strength.dominance_explains,
+    }
+}
+
+fn hang(hang: Hang) -> HangEntry {
+    HangEntry {
+        seconds: hang.seconds,
+        good_average_s: Hang::GOOD_AVERAGE_S,
+        tired_aim_s: Hang::TIRED_AIM_S,
+        short: hang.short,
     }
 }
 

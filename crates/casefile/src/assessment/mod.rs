@@ -6,7 +6,7 @@ mod sections;
 pub use from::assessment_file;
 pub use sections::{
     CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry,
-    PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, StrengthSidesEntry, VoiceEntry,
+    HangEntry, PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, StrengthSidesEntry, VoiceEntry,
 };
 
 use crate::warning::Warning;
@@ -41,6 +41,9 @@ pub struct AssessmentFile {
     pub skinfolds: Vec<FoldEntry>,
     /// Strength, left against right.
     pub strength: Vec<StrengthSidesEntry>,
+    /// The timed hang, when it was taken.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hang: Option<HangEntry>,
     /// Sizes by other schools.
     pub schools: Vec<SchoolSizeEntry>,
     /// Fat, muscle and lean mass.

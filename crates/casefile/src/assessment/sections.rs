@@ -60,6 +60,19 @@ pub struct StrengthSidesEntry {
     pub dominance_explains: bool,
 }
 
+/// The timed hang against what is common.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct HangEntry {
+    /// How long, s.
+    pub seconds: f64,
+    /// A good average time when fresh, s.
+    pub good_average_s: f64,
+    /// What to aim for at the end of a forearm session, s.
+    pub tired_aim_s: f64,
+    /// Whether it is shorter than the average.
+    pub short: bool,
+}
+
 /// A site by another school of judging size.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct SchoolSizeEntry {

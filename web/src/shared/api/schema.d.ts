@@ -248,6 +248,7 @@ export interface components {
             flags: components["schemas"]["FlagEntry"][];
             /** @description `orthomer-assessment`. */
             format: string;
+            hang?: components["schemas"]["HangEntry"] | null;
             /** @description What to look at next. */
             next: components["schemas"]["NextEntry"][];
             /** @description The rows of the evidence model, on request. */
@@ -792,6 +793,26 @@ export interface components {
          * @enum {string}
          */
         Hand: "left" | "right" | "both";
+        /** @description The timed hang against what is common. */
+        HangEntry: {
+            /**
+             * Format: double
+             * @description A good average time when fresh, s.
+             */
+            good_average_s: number;
+            /**
+             * Format: double
+             * @description How long, s.
+             */
+            seconds: number;
+            /** @description Whether it is shorter than the average. */
+            short: boolean;
+            /**
+             * Format: double
+             * @description What to aim for at the end of a forearm session, s.
+             */
+            tired_aim_s: number;
+        };
         /**
          * @description Where in the range the load bites most.
          * @enum {string}
