@@ -209,7 +209,7 @@ pub(crate) fn asymmetries_of(atlas: &Atlas, measured: &Measurements, client: &Cl
 
 fn corrected_asymmetries(atlas: &Atlas, measured: &Measurements, folds: &Folds, client: &Client) -> Vec<Asymmetry> {
     let corrected = |a: Asymmetry| {
-        let sides = corrected_sides(atlas, measured, folds, &a.site);
+        let sides = corrected_sides(atlas, measured, folds, client.sex, &a.site);
         a.corrected_by(atlas.evidence(), sides)
     };
     asymmetries_of(atlas, measured, client).into_iter().map(corrected).collect()

@@ -36,6 +36,8 @@ pub struct CorrectedSides {
     pub sides_cm: Sides<f64>,
     /// Muscle and bone, cm^2.
     pub area_cm2: Sides<f64>,
+    /// Muscle alone, cm^2, at the upper arm, whose bone is known on average.
+    pub muscle_cm2: Option<Sides<f64>>,
     /// Symmetry index of the corrected girths, %.
     pub symmetry_index: f64,
     /// Its standard error, %.
@@ -47,6 +49,7 @@ pub(crate) fn corrected_sides(
     atlas: &Atlas,
     measured: &Measurements,
     folds: &Folds,
+    sex: Sex,
     site: &SiteId,
 ) -> Option<CorrectedSides> {
     let fold = folds.sides(atlas.ideals().covering_fold.get(site)?)?;
@@ -57,7 +60,12 @@ pub(crate) fn corrected_sides(
     Some(CorrectedSides {
         sides_cm,
         area_cm2: sides_cm.map(muscle_bone_area_cm2),
+        muscle_cm2: is_arm(site).then(|| sides_cm.map(|cm| arm_muscle_area_cm2(sex, cm))),
         symmetry_index: symmetry_index(sides_cm),
         se_index: 100.0 * se_cm.left.hypot(se_cm.right) / sides_cm.mean(),
     })
+}
+
+fn is_arm(site: &SiteId) -> bool {
+    matches!(site.as_str(), "arm-relaxed" | "arm-flexed")
 }

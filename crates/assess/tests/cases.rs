@@ -198,6 +198,9 @@ fn a_fat_difference_is_not_read_as_muscle() {
     let arm = |a: &Assessment| a.asymmetries.iter().find(|s| s.site.as_str() == "arm-flexed").unwrap().clone();
     assert_eq!((arm(&bare).verdict, arm(&bare).fat_explains), (SideVerdict::RealAct, false));
     assert!(arm(&fat).fat_explains && arm(&fat).corrected.unwrap().symmetry_index.abs() < 0.1);
+    // Heymsfield et al. 1982: a man's arm without 10 cm^2 of bone.
+    let corrected = arm(&fat).corrected.unwrap();
+    assert!((corrected.area_cm2.left - corrected.muscle_cm2.unwrap().left - 10.0).abs() < 1e-9);
     let lean = |a: &Assessment| region(a, "triceps.long").asymmetry.unwrap().mean;
     assert!(lean(&bare) < -1.0 && lean(&fat).abs() < 0.5 * lean(&bare).abs());
 }

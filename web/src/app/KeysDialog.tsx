@@ -38,7 +38,12 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
                 {keys.map((key) => (
                   <kbd
                     key={key}
-                    style={{ border: "1px solid var(--hairline)", padding: "0 7px", marginRight: 5 }}
+                    style={{
+                      border: "1px solid var(--hairline)",
+                      padding: "0 7px",
+                      marginRight: 5,
+                      fontFamily: "inherit",
+                    }}
                   >
                     {key}
                   </kbd>

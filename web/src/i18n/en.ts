@@ -8,7 +8,6 @@ export const en = {
     paper: "Paper",
     keys: "Keys",
     skip: "Skip to content",
-    loading: "Loading",
     notFound: "There is nothing at this address.",
     back: "Back to clients",
   },
@@ -117,7 +116,7 @@ export const en = {
     extensionHint: "About 60 to 70 is normal; under 60 rules out deep incline pressing and dips.",
     excluded: "Exercises ruled out",
     schools: "Schools",
-    schoolsSummary: "{{count}} questions coaches answer differently, {{changed}} answered for this client",
+    schoolsSummary: "{{count}} questions, {{changed}} answered for this client",
     save: "Save the brief",
     create: "Add the client",
     saved: "Brief saved.",
@@ -294,7 +293,6 @@ export const en = {
     showMain: "Chosen and growing only",
   },
   print: {
-    title: "Week of training",
     forClient: "{{name}}, round of {{date}}",
     exercise: "Exercise",
     sets: "Sets × reps",
@@ -308,6 +306,7 @@ export const en = {
     stop: "Stop an exercise that hurts 3 of 10 or more and tell your coach. Sharp pain, numbness, swelling or sudden weakness: stop and see a doctor.",
     warmUp: "Warm up",
   },
+  close: "Close",
   keys: {
     title: "Keys",
     help: "this list",

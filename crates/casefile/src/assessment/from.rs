@@ -181,6 +181,7 @@ fn corrected(corrected: CorrectedSides) -> CorrectedEntry {
         right_cm: corrected.sides_cm.right,
         left_area_cm2: corrected.area_cm2.left,
         right_area_cm2: corrected.area_cm2.right,
+        muscle_cm2: corrected.muscle_cm2,
         symmetry_index: corrected.symmetry_index,
         se_index: corrected.se_index,
     }

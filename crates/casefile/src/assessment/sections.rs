@@ -35,6 +35,9 @@ pub struct CorrectedEntry {
     pub left_area_cm2: f64,
     /// Muscle and bone, right, cm^2.
     pub right_area_cm2: f64,
+    /// Muscle alone at the upper arm, cm^2.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub muscle_cm2: Option<Sides<f64>>,
     /// Symmetry index, %.
     pub symmetry_index: f64,
     /// Standard error of the index, %.

@@ -675,6 +675,7 @@ export interface components {
              * @description The client's left, cm.
              */
             left_cm: number;
+            muscle_cm2?: components["schemas"]["Sides_f64"] | null;
             /**
              * Format: double
              * @description Muscle and bone, right, cm^2.

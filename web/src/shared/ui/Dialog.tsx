@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useId, useRef } from "react";
+import { useTranslation } from "react-i18next";
 import styles from "./Dialog.module.css";
 
 interface Props {
@@ -14,6 +15,7 @@ interface Props {
  */
 export function Dialog({ open, title, onClose, children }: Props) {
   const element = useRef<HTMLDialogElement>(null);
+  const { t } = useTranslation();
   const titleId = useId();
   useEffect(() => {
     if (open) element.current?.showModal();
@@ -21,7 +23,12 @@ export function Dialog({ open, title, onClose, children }: Props) {
   }, [open]);
   return (
     <dialog ref={element} className={styles.dialog} aria-labelledby={titleId} onClose={onClose}>
-      <h2 id={titleId}>{title}</h2>
+      <header className={styles.head}>
+        <h2 id={titleId}>{title}</h2>
+        <button type="button" onClick={onClose} aria-label={t("close")} title={t("close")}>
+          ×
+        </button>
+      </header>
       {open && children}
     </dialog>
   );
