@@ -260,7 +260,7 @@ fn judged_region(
     let settings = knowledge.atlas.evidence();
     let overruled = case.choices.overrides.iter().find(|o| o.region == region.id);
     let conflicts = state.voices.iter();
-    let conflict = |v: &Voices| v.conflict(&knowledge.evidence, index, settings.conflict_joint_sd);
+    let conflict = |v: &Voices| v.conflict(index, settings.conflict_joint_sd);
     Some(RegionVerdict {
         region: region.id.clone(),
         look_weight: state.weights[index],

@@ -58,13 +58,6 @@ impl Evidence {
         posterior
     }
 
-    /// SD of a region before any evidence; `None` when this half does not hold it.
-    pub(crate) fn prior_sd(&self, target: Target, region: usize) -> Option<f64> {
-        let prior = self.half(target);
-        let place = prior.places[region]?;
-        Some(prior.covariance[(place, place)].sqrt())
-    }
-
     fn half(&self, target: Target) -> &Prior {
         match target {
             Target::Bulk => &self.bulk,

@@ -73,7 +73,7 @@ fn piece(
 pub struct Conflict {
     /// Which half of the verdict.
     pub target: Target,
-    /// Both kinds with their separate estimates, SD or %.
+    /// Both kinds with what each alone makes of the region, SD or %.
     pub kinds: [(&'static str, f64); 2],
     /// How far apart, in joint SD.
     pub joint_sd: f64,
@@ -110,24 +110,14 @@ impl Voices {
     }
 
     /// The two kinds furthest apart on `region`, when by more than `limit` joint SD.
-    ///
-    /// A kind's separate estimate is its posterior with the prior divided out: precision `1/s^2 - 1/s0^2`.
-    pub(crate) fn conflict(&self, evidence: &Evidence, region: usize, limit: f64) -> Option<Conflict> {
-        let prior_sd = evidence.prior_sd(self.target, region)?;
-        let said: Vec<(&'static str, f64, f64)> = self
-            .voices
-            .iter()
-            .filter_map(|voice| {
-                let (mean, sd) = voice.posterior.of(region)?;
-                let precision = sd.powi(-2) - prior_sd.powi(-2);
-                (precision > 1e-6).then(|| (voice.kind, mean / sd.powi(2) / precision, 1.0 / precision))
-            })
-            .collect();
+    pub(crate) fn conflict(&self, region: usize, limit: f64) -> Option<Conflict> {
+        let said: Vec<(&'static str, (f64, f64))> =
+            self.voices.iter().filter_map(|voice| Some((voice.kind, voice.posterior.of(region)?))).collect();
         let pairs = said.iter().enumerate().flat_map(|(i, one)| said[i + 1..].iter().map(move |other| (one, other)));
-        let apart = pairs.map(|(one, other)| Conflict {
+        let apart = pairs.map(|((one, (mean, sd)), (other, (other_mean, other_sd)))| Conflict {
             target: self.target,
-            kinds: [(one.0, one.1), (other.0, other.1)],
-            joint_sd: (one.1 - other.1).abs() / (one.2 + other.2).sqrt(),
+            kinds: [(*one, *mean), (*other, *other_mean)],
+            joint_sd: (mean - other_mean).abs() / sd.hypot(*other_sd),
         });
         apart.filter(|c| c.joint_sd > limit).max_by(|a, b| a.joint_sd.total_cmp(&b.joint_sd))
     }

@@ -146,13 +146,15 @@ fn the_verdict_on_the_example_reads_as_a_coach_would() {
     assert!(arm.difference_cm < 0.0, "the left arm is the smaller one");
 }
 
-#[test]
-fn outputs_keep_to_their_committed_schemas() {
-    let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+#[rstest]
+#[case::the_short_example(EXAMPLE)]
+#[case::the_full_example(include_str!("../../../docs/examples/full.json"))]
+fn outputs_keep_to_their_committed_schemas(#[case] example: &str) {
+    let case = CaseFile::parse(example).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
     let assessment = assess(&KNOWLEDGE, &case);
     let plan = plan::plan(&KNOWLEDGE, &case, &assessment);
     let outputs = [
-        ("orthomer-case", example()),
+        ("orthomer-case", serde_json::from_str(example).unwrap()),
         ("orthomer-assessment", json!(assessment_file(&KNOWLEDGE, &case, &assessment, true))),
         ("orthomer-plan", json!(plan_file(&plan, 1.0))),
         ("orthomer-catalogue", json!(casefile::catalogue(&KNOWLEDGE.atlas))),
@@ -164,6 +166,19 @@ fn outputs_keep_to_their_committed_schemas() {
             jsonschema::validator_for(&schema).unwrap().iter_errors(&output).map(|e| e.to_string()).collect();
         assert!(errors.is_empty(), "{name}: {errors:?}");
     }
+}
+
+#[test]
+fn the_full_example_uses_every_part_of_an_assessment() {
+    let full = CaseFile::parse(include_str!("../../../docs/examples/full.json")).unwrap();
+    let case = full.resolve(&KNOWLEDGE.atlas).unwrap();
+    let file = json!(assessment_file(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case), true));
+    for part in ["sites", "asymmetries", "skinfolds", "strength", "schools", "changes", "next", "observations"] {
+        assert!(!file[part].as_array().unwrap().is_empty(), "{part}");
+    }
+    assert_eq!(file["composition"]["missing"], json!([]));
+    let causes = file["regions"].as_array().unwrap().iter().flat_map(|r| r["causes"].as_array().unwrap());
+    assert!(causes.count() >= 3);
 }
 
 #[test]
