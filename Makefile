@@ -45,6 +45,7 @@ reference: $(PYTHON)
 	$(PYTHON) reference/norms.py
 	$(PYTHON) reference/conditional.py
 	$(PYTHON) reference/posterior.py
+	$(PYTHON) reference/verdict.py
 	$(PYTHON) reference/agreement.py
 	$(PYTHON) reference/schools.py
 	git diff --exit-code reference/fixtures crates/assess/data

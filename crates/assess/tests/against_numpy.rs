@@ -5,8 +5,8 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
 use assess::{
-    Hand, MeasuredSite, Norms, Posterior, Sex, SexNorms, SideVerdict, asymmetry, conditional_size, mahalanobis2,
-    outside_limit,
+    Hand, MeasuredSite, Norms, Posterior, Sex, SexNorms, SideVerdict, Standing, Tilt, asymmetry, asymmetry_verdict,
+    bulk_verdict, conditional_size, mahalanobis2, outside_limit,
 };
 use atlas::Atlas;
 use nalgebra::DMatrix;
@@ -149,4 +149,60 @@ fn the_posterior_is_the_one_numpy_finds_by_inverting_precisions() {
         let theirs = matrix(&case.covariance);
         assert!(posterior.covariance().iter().zip(theirs.iter()).all(|(ours, theirs)| close(*ours, *theirs)));
     }
+}
+
+#[derive(Deserialize)]
+struct VerdictRow {
+    mean: f64,
+    sd: f64,
+    p_behind: f64,
+    p_ahead: f64,
+    need: f64,
+    p_left_smaller: f64,
+    p_right_smaller: f64,
+}
+
+// scipy.stats.norm; need by scipy.integrate.quad over the density, not by the closed form.
+#[test]
+fn probabilities_and_need_are_scipy_s_for_any_posterior() {
+    let atlas = Atlas::load().unwrap();
+    let mut reader = csv::Reader::from_path(fixture("verdict.csv")).unwrap();
+    let rows: Vec<VerdictRow> = reader.deserialize().map(Result::unwrap).collect();
+    assert_eq!(rows.len(), 60);
+    for row in rows {
+        let near = |ours: f64, theirs: f64| (ours - theirs).abs() < 1e-9;
+        let size = bulk_verdict(atlas.evidence(), (row.mean, row.sd), 1.0);
+        assert!(near(size.p_behind, row.p_behind) && near(size.p_ahead, row.p_ahead) && near(size.need, row.need));
+        let sides = asymmetry_verdict(atlas.evidence(), (row.mean, row.sd));
+        assert!(near(sides.p_left_smaller, row.p_left_smaller) && near(sides.p_right_smaller, row.p_right_smaller));
+    }
+}
+
+// measuring.md 6: behind or ahead from 0.70, level from 0.50, otherwise unclear. By hand from the normal table.
+#[rstest]
+#[case::clearly_behind(-1.5, 0.5, Standing::Behind)]
+#[case::clearly_ahead(1.5, 0.5, Standing::Ahead)]
+#[case::sure_and_in_proportion(0.0, 0.3, Standing::Level)]
+#[case::the_prior_alone(0.0, 1.0, Standing::Unclear)]
+#[case::leaning_but_unsure(-0.6, 1.0, Standing::Unclear)]
+fn a_verdict_needs_its_probability(#[case] mean: f64, #[case] sd: f64, #[case] standing: Standing) {
+    let atlas = Atlas::load().unwrap();
+    assert_eq!(bulk_verdict(atlas.evidence(), (mean, sd), 1.0).standing, standing);
+}
+
+#[rstest]
+#[case::left_clearly_smaller(-6.0, 1.5, Tilt::LeftSmaller)]
+#[case::right_clearly_smaller(6.0, 1.5, Tilt::RightSmaller)]
+#[case::alike(0.2, 1.0, Tilt::Equal)]
+#[case::the_prior_alone(0.0, 3.0, Tilt::Unclear)]
+fn a_tilt_needs_its_probability(#[case] mean: f64, #[case] sd: f64, #[case] tilt: Tilt) {
+    let atlas = Atlas::load().unwrap();
+    assert_eq!(asymmetry_verdict(atlas.evidence(), (mean, sd)).tilt, tilt);
+}
+
+#[test]
+fn the_look_s_weight_multiplies_the_need_and_nothing_else() {
+    let atlas = Atlas::load().unwrap();
+    let [once, twice] = [1.0, 2.0].map(|weight| bulk_verdict(atlas.evidence(), (-1.0, 0.6), weight));
+    assert!(close(twice.need, 2.0 * once.need) && close(twice.p_behind, once.p_behind));
 }

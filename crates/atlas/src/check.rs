@@ -157,3 +157,83 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
     }
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn id<T: std::str::FromStr<Err: std::fmt::Debug>>(text: &str) -> T {
+        text.parse().unwrap()
+    }
+
+    /// The shipped atlas with one thing broken.
+    fn broken(change: fn(&mut Atlas)) -> String {
+        let mut atlas = Atlas::load().unwrap();
+        change(&mut atlas);
+        consistent(&atlas).unwrap_err().to_string()
+    }
+
+    #[rstest]
+    #[case::a_region_twice(|a: &mut Atlas| a.regions.push(a.regions[0].clone()), "region delts.anterior stands twice")]
+    #[case::an_exercise_twice(
+        |a: &mut Atlas| a.exercises.push(a.exercises[0].clone()), "exercise cross-cable-incline-raise stands twice"
+    )]
+    #[case::a_pose_nobody_holds(
+        |a: &mut Atlas| a.regions[0].poses.push(id("XX")), "region delts.anterior: no pose XX"
+    )]
+    #[case::a_takeover_by_nothing(
+        |a: &mut Atlas| a.regions[0].taken_over_by.push("ghost".into()),
+        "region delts.anterior: ghost is neither a region nor a named cause"
+    )]
+    #[case::a_look_at_nothing(
+        |a: &mut Atlas| { a.looks[0].weights.insert("tail".into(), 2.0); }, "look balanced: no region or muscle tail"
+    )]
+    #[case::a_kit_with_a_dream(
+        |a: &mut Atlas| a.kits[0].items.push(id("machine:dream")), "kit full-gym: no equipment machine:dream"
+    )]
+    #[case::a_default_that_is_no_answer(
+        |a: &mut Atlas| a.schools[0].default = "both".into(), "school session_order: its default is none of its options"
+    )]
+    #[case::a_school_that_excludes_nothing(
+        |a: &mut Atlas| a.schools[0].options[0].excludes.push(id("ghost-curl")), "schools: no exercise ghost-curl"
+    )]
+    #[case::a_school_that_prefers_nothing(
+        |a: &mut Atlas| a.schools[0].options[0].prefers.push("ghost".into()), "schools: no exercise family ghost"
+    )]
+    #[case::a_school_that_weighs_nothing(
+        |a: &mut Atlas| { a.schools[0].options[0].region_weights.insert("tail".into(), 0.0); },
+        "schools: no region or muscle tail"
+    )]
+    #[case::a_screen_of_no_family(
+        |a: &mut Atlas| { a.screens[0].families.insert("ghost".into(), 40.0); }, "screens: no exercise family ghost"
+    )]
+    #[case::an_exercise_that_asks_for_an_unknown_range(
+        |a: &mut Atlas| { a.exercises[0].avoid.screen_below_deg.insert("toe".into(), 5.0); }, "exercises: no screen toe"
+    )]
+    #[case::a_ratio_to_nowhere(
+        |a: &mut Atlas| a.ideals.frame_ratios[0].of = id("toe"), "ideals: no site toe"
+    )]
+    #[case::a_fold_that_is_none(
+        |a: &mut Atlas| { a.ideals.covering_fold.insert(id("calf"), id("toe")); }, "ideals: no skinfold toe"
+    )]
+    #[case::shares_that_do_not_add_up(
+        |a: &mut Atlas| { a.evidence.composition.get_mut(&id::<units::SiteId>("calf")).unwrap().insert(id("neck"), 0.5); },
+        "composition of calf adds to 1.5, not 1"
+    )]
+    #[case::a_target_that_is_no_fraction(
+        |a: &mut Atlas| { a.exercises[0].targets.insert(id("neck"), 0.3); },
+        "exercise cross-cable-incline-raise: a target fraction is none of 1, 0.5, 0.25"
+    )]
+    #[case::reps_and_seconds_at_once(
+        |a: &mut Atlas| a.exercises[0].seconds = Some([30, 45]),
+        "exercise cross-cable-incline-raise: needs either reps or seconds"
+    )]
+    #[case::no_way_into_position(
+        |a: &mut Atlas| a.exercises[0].set_up.clear(),
+        "exercise cross-cable-incline-raise: hardest point, stretch 0-3, stability 0-2, set-up and cues are needed"
+    )]
+    fn a_data_file_that_does_not_fit_is_named(#[case] change: fn(&mut Atlas), #[case] says: &str) {
+        assert_eq!(broken(change), format!("atlas: {says}"));
+    }
+}

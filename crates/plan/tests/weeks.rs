@@ -5,7 +5,7 @@
 use assess::{Case, Class, Knowledge, assess};
 use atlas::{Exercise, SidesUse};
 use casefile::CaseFile;
-use plan::{Item, Plan, Session, SidePlan, Status, plan};
+use plan::{Item, Plan, PlanProblem, Session, SidePlan, Status, plan};
 use rstest::rstest;
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, BTreeSet};
@@ -162,6 +162,79 @@ fn what_a_client_may_not_do_is_never_planned(#[case] mut brief: Value, #[case] r
     brief["equipment"] = kit("full-gym");
     let plan = planned(&case(&brief, &["chest.clavicular", "biceps.short", "delts.posterior"]));
     assert!(items(&plan).all(|item| item.exercise.as_str() != refused));
+}
+
+fn with_schools(schools: &Value, bring_up: &[&str]) -> Plan {
+    planned(&case(&json!({"equipment": kit("full-gym"), "pain": [], "screens": {}, "schools": schools}), bring_up))
+}
+
+// programming.md 7: the choice changes plans, cues and warnings.
+#[rstest]
+#[case::never_an_upright_row(json!({"upright_row": "never"}), "delts.lateral", "upright-row")]
+#[case::push_wrist_curls_only(json!({"wrist_curls": "push"}), "forearm.flexors", "bar-wrist-curl")]
+#[case::strict_repetitions(json!({"strictness": "strict"}), "biceps.short", "loose-curl")]
+fn a_school_keeps_what_it_leaves_out_out(#[case] schools: Value, #[case] chosen: &str, #[case] left_out: &str) {
+    let plan = with_schools(&schools, &[chosen]);
+    let named = |item: &&Item| exercise(&item.exercise).family == left_out || item.exercise.as_str() == left_out;
+    assert!(items(&plan).find(named).is_none() && items(&plan).count() > 0);
+}
+
+#[test]
+fn a_school_adds_its_sentence_to_the_exercises_it_is_about() {
+    let cued = |answer: &str| {
+        let plan = with_schools(&json!({"rear_delt_blades": answer}), &["delts.posterior"]);
+        let rear = |item: &&Item| exercise(&item.exercise).trains(&region("delts.posterior"));
+        items(&plan).find(rear).map(|item| item.cues.clone()).unwrap()
+    };
+    assert!(cued("forward").iter().any(|cue| cue.starts_with("Shoulders rolled forward")));
+    assert!(cued("back").iter().any(|cue| cue.starts_with("Set the shoulder blades back")));
+}
+
+#[test]
+fn a_part_left_alone_is_the_last_to_get_sets_of_its_own() {
+    let direct = |answer: &str| {
+        let plan = with_schools(&json!({"lower_lats": answer}), &["biceps.long"]);
+        plan.ledger.iter().find(|row| row.region == region("lats.lower")).unwrap().direct
+    };
+    assert!(direct("leave") <= direct("train"), "{} {}", direct("leave"), direct("train"));
+}
+
+#[test]
+fn a_lagging_calf_may_be_trained_three_times_a_week() {
+    let plan = with_schools(&json!({"small_part_frequency": "three-four"}), &["calves.gastrocnemius"]);
+    let trains = |s: &&Session| s.items.iter().any(|i| exercise(&i.exercise).trains(&region("calves.gastrocnemius")));
+    assert!(plan.sessions.iter().filter(trains).count() >= 3);
+}
+
+#[rstest]
+#[case::overhead("overhead", "overhead-ext")]
+#[case::tucked("tucked", "pushdown")]
+fn among_equals_the_preferred_family_is_planned(#[case] answer: &str, #[case] family: &str) {
+    let plan = with_schools(&json!({"triceps_long": answer}), &["triceps.long", "triceps.lateral"]);
+    assert!(items(&plan).any(|item| exercise(&item.exercise).family == family));
+}
+
+#[test]
+fn what_is_advised_against_is_never_planned_nor_proposed() {
+    let plan = planned(&case(&json!({"equipment": ["plates"], "pain": []}), &["biceps.short"]));
+    assert!(items(&plan).all(|item| item.exercise.as_str() != "plate-waiter-curl"));
+    let blocked = plan.blocked.iter().find(|b| b.demand.contains("main target")).unwrap();
+    assert!(!blocked.nearest.contains("Palms-under"), "{blocked:?}");
+}
+
+#[test]
+fn a_range_that_is_not_there_is_named_with_both_numbers() {
+    let brief = json!({"equipment": ["dumbbell", "bench", "incline-bench"], "pain": [],
+                       "screens": {"shoulder_flexion_deg": {"left": 140, "right": 160}}});
+    let plan = planned(&case(&brief, &["triceps.long"]));
+    let overhead = |item: &Item| exercise(&item.exercise).family == "overhead-ext";
+    assert!(!items(&plan).any(overhead));
+    let problem =
+        PlanProblem::new(&KNOWLEDGE, &case(&brief, &["triceps.long"]), &assess(&KNOWLEDGE, &case(&brief, &[])));
+    let refusal =
+        problem.refused.iter().find(|(e, _)| e.family == "overhead-ext" && e.id.as_str() == "db-overhead-ext");
+    let says = refusal.unwrap().1.to_string();
+    assert_eq!(says, "asks for 150 degrees of overhead reach; 140 were measured");
 }
 
 #[test]

@@ -9,6 +9,8 @@ use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, call_service, init_service, read_body};
 use assess::Knowledge;
 use casefile::{CaseFile, assessment_file};
+use rand::rngs::StdRng;
+use rand::{RngExt, SeedableRng};
 use rstest::rstest;
 use serde_json::{Value, json};
 use server::{AppState, application, openapi};
@@ -315,4 +317,122 @@ async fn the_committed_api_description_is_the_one_the_routes_give() {
     let committed: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
     let given = serde_json::to_value(openapi(practice.state.clone())).unwrap();
     assert_eq!(committed, given, "run `make api`");
+}
+
+#[rstest]
+#[case::no_such_client("/api/v1/clients/nobody", 404, "there is no client \"nobody\"")]
+#[case::no_such_round("/api/v1/rounds/none/verdict", 404, "there is no round \"none\"")]
+#[case::no_such_plan("/api/v1/rounds/none/plan", 404, "there is no round \"none\"")]
+#[case::no_such_route("/api/v1/planets", 404, "there is no GET /api/v1/planets")]
+#[case::a_page_that_is_no_number("/api/v1/clients?page=first", 400, "invalid digit")]
+#[actix_web::test]
+async fn what_is_not_there_is_said_as_a_problem(#[case] path: &str, #[case] status: u16, #[case] says: &str) {
+    let practice = practice(11);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let answer = browser.get(path).await;
+    assert_eq!(answer.status.as_u16(), status, "{}", answer.body);
+    assert_eq!(answer.headers.get("Content-Type").unwrap(), "application/problem+json");
+    assert!(answer.body["detail"].as_str().unwrap().contains(says), "{}", answer.body);
+}
+
+#[actix_web::test]
+async fn every_page_has_a_nonce_of_its_own() {
+    let practice = practice(12);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    let mut nonces = Vec::new();
+    for _ in 0..3 {
+        let answer = browser.get("/clients/anyone").await;
+        let policy = answer.headers.get("Content-Security-Policy").unwrap().to_str().unwrap().to_owned();
+        let nonce = policy.split("'nonce-").nth(1).unwrap().split('\'').next().unwrap().to_owned();
+        assert!(nonce.len() >= 22, "{policy}");
+        nonces.push(nonce);
+    }
+    nonces.sort();
+    nonces.dedup();
+    assert_eq!(nonces.len(), 3);
+}
+
+#[actix_web::test]
+async fn a_brief_keeps_its_screens_and_schools_and_names_an_answer_nobody_gives() {
+    let practice = practice(13);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let mut brief = example()["client"].clone();
+    brief["screens"] = json!({"ankle_dorsiflexion_deg": {"left": 30.0, "right": 34.0}, "blades_retract": false});
+    brief["schools"] = json!({"rear_delt_blades": "back"});
+    let added = browser.post("/api/v1/clients", brief.clone()).await;
+    let path = format!("/api/v1/clients/{}", added.body["id"].as_str().unwrap());
+    let stored = browser.get(&path).await.body["brief"].clone();
+    assert_eq!(
+        (stored["screens"].clone(), stored["schools"].clone()),
+        (brief["screens"].clone(), brief["schools"].clone())
+    );
+    brief["schools"]["rear_delt_blades"] = json!("forwards");
+    let refused = browser.put(&path, json!({"revision": 0, "brief": brief})).await;
+    let problem = &refused.body["errors"][0];
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["pointer"], "/brief/schools/rear_delt_blades");
+    assert_eq!(problem["says"], "there is no option \"forwards\": did you mean \"forward\"?");
+}
+
+/// Adds a client whose newest round holds the example's tape, a little larger or smaller, straight in the store.
+fn taped_client(practice: &Practice, i: u32, schools: Value) -> String {
+    let mut file = example();
+    file["client"]["name"] = json!(format!("Client {i}"));
+    file["client"]["schools"] = schools;
+    // Bodies that differ site by site, or their covariance says nothing.
+    let mut chance = StdRng::seed_from_u64(u64::from(i));
+    file["client"]["height_cm"] = json!(chance.random_range(170.0..186.0));
+    for entry in file["rounds"][0]["tape"].as_array_mut().unwrap() {
+        let wobble = chance.random_range(0.98..1.02);
+        let readings = entry["readings_cm"].as_array().unwrap().iter();
+        entry["readings_cm"] = readings.map(|cm| json!(cm.as_f64().unwrap() * wobble)).collect();
+    }
+    let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let store = &practice.state.store;
+    let client = store.add_client(&KNOWLEDGE.atlas, &case.client).unwrap();
+    let new = store::NewRound { taken_on: case.as_of, measured_by: "A".into(), weight: None };
+    let round = store.add_round(&client.id, &new).unwrap();
+    let tape = store::SavedTape { revision: 0, saved_by: "A", measured_by: "A", measures: &case.rounds[0].tape };
+    store.save_tape(&round.id, &tape).unwrap();
+    round.id
+}
+
+#[rstest]
+#[case::thirty_others_are_enough(30, true)]
+#[case::ten_are_not(10, false)]
+#[actix_web::test]
+async fn the_own_roster_judges_size_once_it_is_large_enough(#[case] others: u32, #[case] judged: bool) {
+    let practice = practice(14);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    for i in 1..=others {
+        taped_client(&practice, i, json!({}));
+    }
+    let round = taped_client(&practice, 0, json!({"sizing": "own-roster"}));
+    let assessment = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body["assessment"].clone();
+    let by = |school: &str| assessment["schools"].as_array().unwrap().iter().any(|s| s["school"] == school);
+    assert_eq!((by("own-roster"), by("frame-ratios")), (judged, true));
+    let sized = assessment["observations"].as_array().unwrap().iter().any(|o| o["kind"] == "tape-size");
+    assert_eq!(sized, judged);
+}
+
+#[actix_web::test]
+async fn a_large_difference_is_referred_on_the_verdict() {
+    let practice = practice(15);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let round = browser.round().await;
+    let calf = |side: &str, cm: f64| json!({"site": "calf", "side": side, "readings_cm": [cm, cm]});
+    let sheet = json!({"revision": 0, "measured_by": "A", "entries": [calf("left", 34.0), calf("right", 37.5)]});
+    browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
+    let verdict = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body;
+    let flag = &verdict["assessment"]["flags"].as_array().unwrap().iter().find(|f| f["refer"] == true).unwrap();
+    assert_eq!(flag["kind"], "large-side-difference");
 }

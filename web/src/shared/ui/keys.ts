@@ -7,7 +7,7 @@ const PAIR_MS = 1200;
 
 function isTyping(target: EventTarget | null): boolean {
   const element = target as HTMLElement | null;
-  return !!element?.closest("input, textarea, select, [contenteditable], [role=dialog], [role=listbox]");
+  return !!element?.closest("input, textarea, select, [contenteditable], dialog, [role=listbox]");
 }
 
 let lead: { key: string; at: number } | undefined;

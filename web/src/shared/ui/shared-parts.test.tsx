@@ -1,0 +1,84 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import { show } from "../../test/render";
+import { LeanBar } from "../charts";
+import { Dialog, ErrorNote, SideMark, StandingMark } from ".";
+import { useKeys } from "./keys";
+
+afterEach(cleanup);
+
+test.each(["behind", "level", "ahead", "unclear"] as const)(
+  "%s is said in words beside its mark",
+  (standing) => {
+    const { container } = show(<StandingMark standing={standing} />);
+    expect(container.textContent).toBe(standing);
+    expect(container.querySelector("svg")?.getAttribute("aria-hidden")).toBe("true");
+  },
+);
+
+test.each([
+  ["left", "L"],
+  ["right", "R"],
+] as const)("the %s side has its letter, not colour alone", (side, letter) => {
+  expect(show(<SideMark side={side} />).container.textContent).toBe(letter);
+});
+
+test.each([
+  ["leans left", 5, 0.7, "var(--left)"],
+  ["leans right", -5, 0.7, "var(--right)"],
+  ["within error has no side's colour", 1, 1.0, "var(--level)"],
+])("a bar that %s", (_, percent, se, colour) => {
+  const { container } = show(<LeanBar percent={percent} se={se} width={96} height={26} />);
+  const bar = container.querySelectorAll("rect")[1];
+  expect(bar?.getAttribute("fill")).toBe(colour);
+  const leansLeft = Number(bar?.getAttribute("x")) < 48;
+  expect(leansLeft).toBe(percent > 0);
+});
+
+test("a dialog holds its content only while open, and closes by its button", () => {
+  const onClose = vi.fn();
+  const dialog = (open: boolean) => (
+    <Dialog open={open} title="Keys" onClose={onClose}>
+      <p>inside</p>
+    </Dialog>
+  );
+  const view = show(dialog(false));
+  expect(screen.queryByText("inside")).toBeNull();
+  view.rerender(dialog(true));
+  expect(screen.getByText("inside")).toBeTruthy();
+  fireEvent.click(screen.getByLabelText("Close"));
+  expect(onClose).toHaveBeenCalled();
+});
+
+test("an error is the server's own sentence and can be tried again", () => {
+  const onRetry = vi.fn();
+  show(
+    <ErrorNote error={{ status: 404, title: "Not found", detail: "there is no round" }} onRetry={onRetry} />,
+  );
+  expect(screen.getByRole("alert").textContent).toContain("there is no round");
+  fireEvent.click(screen.getByRole("button"));
+  expect(onRetry).toHaveBeenCalledOnce();
+});
+
+function Keys({ onKey }: { onKey: (key: string) => void }) {
+  useKeys({ j: () => onKey("j"), "g t": () => onKey("g t"), t: () => onKey("t") });
+  return <input aria-label="field" />;
+}
+
+test("keys act on the page and are left alone in fields", async () => {
+  const onKey = vi.fn();
+  show(<Keys onKey={onKey} />);
+  fireEvent.keyDown(document.body, { key: "j" });
+  fireEvent.keyDown(screen.getByLabelText("field"), { key: "j" });
+  fireEvent.keyDown(document.body, { key: "j", ctrlKey: true });
+  expect(onKey.mock.calls).toEqual([["j"]]);
+});
+
+test("two keys in a row are one binding", async () => {
+  const onKey = vi.fn();
+  show(<Keys onKey={onKey} />);
+  fireEvent.keyDown(document.body, { key: "g" });
+  await new Promise((done) => setTimeout(done, 5));
+  fireEvent.keyDown(document.body, { key: "t" });
+  expect(onKey.mock.calls).toEqual([["g t"]]);
+});

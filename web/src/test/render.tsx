@@ -1,0 +1,38 @@
+// What every component test needs around it: words, a router, and an atlas that is already there.
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render } from "@testing-library/react";
+import type { ReactElement, ReactNode } from "react";
+import { MemoryRouter } from "react-router";
+import "../i18n";
+import type { Atlas } from "../shared/api/atlas";
+import { $api } from "../shared/api/client";
+
+const named = (names: Record<string, string>) => Object.entries(names).map(([id, name]) => ({ id, name }));
+
+/** A small atlas: only what names things. */
+export const atlas = {
+  regions: named({ "biceps.long": "Biceps, long head", "calves.gastrocnemius": "Gastrocnemius" }),
+  sites: named({ calf: "Calf", "arm-flexed": "Upper arm, flexed" }),
+  looks: named({ taper: "Taper" }),
+  equipment: [],
+  exercises: [
+    {
+      id: "incline-curl",
+      name: "Incline dumbbell curl",
+      set_up: "Lie back on the incline.",
+      cues: ["Curl without moving the upper arm."],
+    },
+  ],
+} as unknown as Atlas;
+
+export function Around({ children }: { children: ReactNode }) {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  client.setQueryData($api.queryOptions("get", "/api/v1/atlas", {}).queryKey, atlas);
+  return (
+    <QueryClientProvider client={client}>
+      <MemoryRouter>{children}</MemoryRouter>
+    </QueryClientProvider>
+  );
+}
+
+export const show = (element: ReactElement) => render(element, { wrapper: Around });
