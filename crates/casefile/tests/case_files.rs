@@ -112,6 +112,84 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
     assert!(found.len() == 1 && found[0].starts_with(says), "{found:?}");
 }
 
+// The rest of the round: every list of the file, broken once.
+#[rstest]
+#[case::an_unknown_fold(
+    "/rounds/0/skinfolds/0/site", json!("tricep"),
+    "/rounds/0/skinfolds/0/site: there is no skinfold site \"tricep\": did you mean \"triceps\"?"
+)]
+#[case::a_fold_beyond_the_calipers(
+    "/rounds/0/skinfolds/0/readings_mm/0", json!(820), "/rounds/0/skinfolds/0/readings_mm/0: a skinfold of 820 mm"
+)]
+#[case::a_fold_without_readings(
+    "/rounds/0/skinfolds/0/readings_mm", json!([]), "/rounds/0/skinfolds/0/readings_mm: 0 readings of triceps"
+)]
+#[case::a_fold_twice(
+    "/rounds/0/skinfolds/1", json!({"site": "triceps", "side": "right", "readings_mm": [8.0]}),
+    "/rounds/0/skinfolds/1: the triceps skinfold stands twice in this round"
+)]
+#[case::a_rating_that_says_two_things(
+    "/rounds/0/ratings/0/left_right", json!(1), "/rounds/0/ratings/0: a rating has either a score or a left_right"
+)]
+#[case::sides_of_a_region_without(
+    "/rounds/0/ratings/0", json!({"region": "neck", "pose": "F", "left_right": 1}),
+    "/rounds/0/ratings/0/left_right: neck has no sides"
+)]
+#[case::a_pose_nobody_holds("/rounds/0/ratings/0/pose", json!("FF"), "/rounds/0/ratings/0/pose: there is no pose \"FF\"")]
+#[case::an_outline_twice(
+    "/rounds/0/outlines/1", json!({"segment": "upper-arm", "left_width_cm": 11.0, "right_width_cm": 11.0}),
+    "/rounds/0/outlines/1: upper-arm stands twice"
+)]
+#[case::an_outline_of_a_tree(
+    "/rounds/0/outlines/0/left_width_cm", json!(116), "/rounds/0/outlines/0/left_width_cm: a width of 116 cm is out of range"
+)]
+#[case::an_outline_of_no_limb("/rounds/0/outlines/0/segment", json!("tail"), "/rounds/0/outlines/0/segment: unknown variant")]
+#[case::a_hang_of_an_hour("/rounds/0/tests/1/seconds", json!(3600), "/rounds/0/tests/1/seconds: a hang of 3600 s")]
+#[case::a_test_nobody_knows("/rounds/0/tests/1/kind", json!("jump"), "/rounds/0/tests/1")]
+#[case::felt_in_the_soul("/rounds/0/tests/2/felt", json!("soul"), "/rounds/0/tests/2/felt: there is no region \"soul\"")]
+#[case::felt_in_an_exercise_of_dreams(
+    "/rounds/0/tests/2/exercise", json!("hip-row"), "/rounds/0/tests/2/exercise: there is no exercise \"hip-row\""
+)]
+#[case::a_load_of_nothing("/rounds/0/tests/0/left/load_kg", json!(0), "/rounds/0/tests/0/left/load_kg: 0 kg is not a length or mass")]
+#[case::a_body_of_lead("/rounds/0/weight_kg", json!(824), "/rounds/0/weight_kg: a weight of 824 kg is out of range")]
+#[case::measured_by_nobody("/rounds/0/measured_by", json!("  "), "/rounds/0/measured_by: who held the tape is needed")]
+#[case::a_set_too_many("/training/0/sets", json!(400), "/training/0/sets: sets 400 is out of range: expected 1 to 40")]
+#[case::a_session_before_the_first("/training/0/session", json!(0), "/training/0/session: session 0 is out of range")]
+#[case::a_set_of_no_repetitions("/training/0/reps", json!(0), "/training/0/reps: repetitions 0 is out of range")]
+#[case::an_exercise_never_done(
+    "/training/0/exercise", json!("benchpress"),
+    "/training/0/exercise: there is no exercise \"benchpress\": did you mean \"bench-press\"?"
+)]
+#[case::held_back_and_brought_up(
+    "/choices/hold_back", json!(["delts.posterior"]), "/choices/hold_back/0"
+)]
+#[case::days_a_week_has_not("/client/days_per_week", json!(8), "/client/days_per_week: days per week 8 is out of range")]
+#[case::pain_off_the_scale(
+    "/client/pain/0/level", json!(11), "/client/pain/0/level: a pain of 11 is out of range: expected 0 to 10"
+)]
+#[case::pain_nowhere("/client/pain/0/area", json!("tooth"), "/client/pain/0/area: there is no area \"tooth\"")]
+#[case::a_look_of_its_own("/client/look", json!("tapper"), "/client/look: there is no look \"tapper\": did you mean \"taper\"?")]
+#[case::a_weight_without_measure(
+    "/client/look_weights/delts.posterior", json!(15), "/client/look_weights/delts.posterior: a weight of 15 is out of range"
+)]
+#[case::equipment_to_come("/client/equipment/0", json!("cabel"), "/client/equipment/0: there is no equipment \"cabel\": did you mean \"cable\"?")]
+#[case::born_after_the_round("/client/birth_date", json!("2030-01-01"), "/client/birth_date: 2030-01-01 is not before")]
+fn every_list_of_the_file_is_checked_to_its_last_field(
+    #[case] pointer: &str,
+    #[case] value: Value,
+    #[case] says: &str,
+) {
+    let found = problems(&with(pointer, value));
+    assert!(found.iter().any(|problem| problem.starts_with(says)), "{found:?}");
+}
+
+#[test]
+fn two_rounds_on_one_day_are_one_too_many() {
+    let round = example()["rounds"][0].clone();
+    let found = problems(&with("/rounds/1", round));
+    assert_eq!(found, ["/rounds/1/date: there are two rounds on 2026-03-02"]);
+}
+
 #[test]
 fn a_minor_is_neither_photographed_nor_tested_to_a_maximum() {
     let found = problems(&with("/client/birth_date", json!("2010-06-11")));

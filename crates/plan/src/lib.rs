@@ -11,6 +11,8 @@ mod present;
 mod problem;
 pub mod rules;
 mod solve;
+#[cfg(test)]
+mod test_problem;
 mod timing;
 mod week;
 

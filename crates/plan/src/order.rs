@@ -74,3 +74,31 @@ pub(crate) fn slot(problem: &PlanProblem, candidate: &Candidate) -> Slot {
         (false, _) => Slot::Isolation,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::test_problem::{candidate, problem};
+    use rstest::rstest;
+    use serde_json::json;
+
+    // The example brings rear delts and the long head of the biceps up.
+    #[rstest]
+    #[case::chosen_small_heads_open("priority-first", &["leg-press", "face-pull"], &["face-pull", "leg-press"])]
+    #[case::a_deadlift_comes_before_what_tires_the_back(
+        "priority-first", &["bb-row-overhand", "deadlift"], &["deadlift", "bb-row-overhand"]
+    )]
+    #[case::heavy_first("heavy-first", &["face-pull", "back-squat"], &["back-squat", "face-pull"])]
+    #[case::grip_after_pulling("priority-first", &["dead-hang", "wide-pulldown"], &["wide-pulldown", "dead-hang"])]
+    #[case::compounds_before_isolation(
+        "priority-first", &["leg-extension", "leg-press"], &["leg-press", "leg-extension"]
+    )]
+    #[case::trunk_near_the_end("priority-first", &["cable-crunch", "leg-extension"], &["leg-extension", "cable-crunch"])]
+    fn a_session_is_ordered_by_its_school(#[case] school: &str, #[case] given: &[&str], #[case] expected: &[&str]) {
+        let problem = problem(&json!({"schools": {"session_order": school}}));
+        let items = given.iter().map(|id| (candidate(&problem, id), 3)).collect();
+        let order: Vec<&str> =
+            ordered(&problem, items).iter().map(|(c, _)| problem.candidates[*c].exercise.id.as_str()).collect();
+        assert_eq!(order, expected);
+    }
+}

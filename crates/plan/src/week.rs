@@ -66,3 +66,33 @@ impl Week {
         self.all_items().map(|(_, sets)| u32::from(sets)).sum()
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::test_problem::{candidate, problem, week};
+    use serde_json::json;
+
+    #[test]
+    fn setting_sets_adds_changes_and_takes_out() {
+        let problem = problem(&json!({}));
+        let curl = candidate(&problem, "db-curl");
+        let mut week = Week::empty(&problem);
+        assert_eq!((week.set(1, curl, 3), week.sets(1, curl)), (0, 3));
+        assert_eq!((week.set(1, curl, 5), week.total_sets()), (3, 5));
+        assert_eq!((week.set(1, curl, 0), week.items(1).len()), (5, 0));
+        assert_eq!(week.set(1, curl, 0), 0);
+    }
+
+    // programming.md 1: the dose is sets times target fraction over direct and indirect work.
+    #[test]
+    fn a_session_s_dose_counts_fractions() {
+        let problem = problem(&json!({}));
+        let week = week(&problem, &[(0, "face-pull", 4), (0, "wide-cable-row", 2)]);
+        let place = |id: &str| problem.demands.iter().position(|d| d.region.as_str() == id).unwrap();
+        let dose = week.session_dose(&problem, 0);
+        assert!((dose[place("delts.posterior")] - 5.0).abs() < 1e-12, "4 x 1 + 2 x 0.5");
+        assert!((dose[place("cuff")] - 2.0).abs() < 1e-12, "4 x 0.5");
+        assert!(dose[place("calves.soleus")].abs() < 1e-12);
+    }
+}

@@ -91,3 +91,49 @@ impl std::fmt::Display for Refusal {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use crate::test_problem::problem;
+    use rstest::rstest;
+    use serde_json::{Value, json};
+
+    fn said(brief: &Value, id: &str) -> Option<String> {
+        let problem = problem(brief);
+        let refused = problem.refused.iter().find(|(exercise, _)| exercise.id.as_str() == id);
+        refused.map(|(_, refusal)| refusal.to_string())
+    }
+
+    #[rstest]
+    #[case::nothing_in_the_way(json!({}), "db-curl", None)]
+    #[case::no_pulley(json!({"equipment": ["dumbbell"]}), "face-pull", Some("needs cable, which is not there"))]
+    #[case::body_weight_is_always_there(json!({"equipment": []}), "pushup", None)]
+    #[case::ruled_out(json!({"excluded_exercises": ["db-curl"]}), "db-curl", Some("ruled out in the brief"))]
+    #[case::any_pain_stops_what_strains_the_joint(
+        json!({"pain": [{"area": "elbow", "level": 1}]}), "skull-crusher", Some("loads the elbow, which hurts 1/10")
+    )]
+    #[case::pain_of_three_stops_all_that_loads_it(
+        json!({"pain": [{"area": "shoulder", "level": 3}]}), "flat-db-press", Some("loads the shoulder, which hurts 3/10")
+    )]
+    #[case::pain_of_two_does_not(json!({"pain": [{"area": "shoulder", "level": 2}]}), "db-side-raise", None)]
+    #[case::a_stiff_ankle(
+        json!({"screens": {"ankle_dorsiflexion_deg": {"left": 20, "right": 30}}}), "back-squat",
+        Some("asks for 25 degrees of ankle bend; 20 were measured")
+    )]
+    #[case::a_school(
+        json!({"schools": {"upright_row": "never"}}), "rope-upright-row",
+        Some("is left out by the school \u{201c}Never\u{201d}")
+    )]
+    #[case::a_beginner(
+        json!({"experience": "beginner", "schools": {"strictness": "loose-last"}}), "loose-curl",
+        Some("not in a beginner's first weeks: form before load")
+    )]
+    #[case::only_to_be_named(json!({}), "plate-waiter-curl", Some("is advised against"))]
+    fn an_exercise_is_refused_with_the_rule_in_the_way(
+        #[case] brief: Value,
+        #[case] id: &str,
+        #[case] expected: Option<&str>,
+    ) {
+        assert_eq!(said(&brief, id).as_deref(), expected);
+    }
+}

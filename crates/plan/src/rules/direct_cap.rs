@@ -23,3 +23,21 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     }
     found
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::test_problem::{problem, week};
+    use rstest::rstest;
+    use serde_json::json;
+
+    #[rstest]
+    #[case::ten_are_the_most(&[(0, "face-pull", 5), (0, "one-arm-reverse-fly", 5)], 0)]
+    #[case::eleven_are_too_many(&[(0, "face-pull", 6), (0, "one-arm-reverse-fly", 5)], 1)]
+    #[case::another_day_counts_for_itself(&[(0, "face-pull", 6), (2, "one-arm-reverse-fly", 6)], 0)]
+    #[case::indirect_sets_do_not_count(&[(0, "face-pull", 10), (0, "wide-cable-row", 5)], 0)]
+    fn a_region_gets_at_most_ten_direct_sets_a_session(#[case] items: &[(usize, &str, u16)], #[case] times: usize) {
+        let problem = problem(&json!({}));
+        assert_eq!(broken(&problem, &week(&problem, items)).len(), times);
+    }
+}

@@ -18,3 +18,26 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     }
     found
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::test_problem::{problem, week};
+    use rstest::rstest;
+    use serde_json::json;
+
+    #[rstest]
+    #[case::two_free_curls_in_a_session("one", &[(0, "bb-curl", 3), (0, "ez-curl", 3)], 1)]
+    #[case::two_free_curls_on_two_days("one", &[(0, "bb-curl", 3), (2, "ez-curl", 3)], 0)]
+    #[case::a_curl_and_a_preacher_curl("one", &[(0, "bb-curl", 3), (0, "preacher-curl", 3)], 0)]
+    #[case::two_are_allowed_by_the_other_school("several", &[(0, "bb-curl", 3), (0, "ez-curl", 3)], 0)]
+    #[case::three_are_not("several", &[(0, "bb-curl", 3), (0, "ez-curl", 3), (0, "db-curl", 3)], 1)]
+    fn a_session_holds_no_more_of_a_family_than_the_school_allows(
+        #[case] school: &str,
+        #[case] items: &[(usize, &str, u16)],
+        #[case] broken_times: usize,
+    ) {
+        let problem = problem(&json!({"schools": {"family_rule": school}}));
+        assert_eq!(broken(&problem, &week(&problem, items)).len(), broken_times);
+    }
+}

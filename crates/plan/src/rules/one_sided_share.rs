@@ -30,3 +30,25 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     });
     short.map(|demand| Violation::OneSidedShare { demand }).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::test_problem::{problem, week};
+    use rstest::rstest;
+    use serde_json::json;
+
+    // The example's left arm is smaller, so what can be done one side at a time is.
+    #[rstest]
+    #[case::all_one_sided(&[(0, "db-curl", 4)], false)]
+    #[case::half_is_enough(&[(0, "db-curl", 3), (2, "bb-curl", 3)], false)]
+    #[case::less_is_not(&[(0, "db-curl", 2), (2, "bb-curl", 3)], true)]
+    #[case::an_even_region_may_train_as_it_likes(&[(0, "leg-press", 4), (2, "back-squat", 4)], false)]
+    fn half_of_an_uneven_region_s_direct_sets_go_one_side_at_a_time(
+        #[case] items: &[(usize, &str, u16)],
+        #[case] short: bool,
+    ) {
+        let problem = problem(&json!({}));
+        assert_eq!(!broken(&problem, &week(&problem, items)).is_empty(), short);
+    }
+}

@@ -31,8 +31,22 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
 
 #[cfg(test)]
 mod tests {
-    use super::neighbours;
+    use super::*;
+    use crate::test_problem::{problem, week};
     use rstest::rstest;
+    use serde_json::json;
+
+    // Four days: Monday, Tuesday, Thursday, Friday.
+    #[rstest]
+    #[case::four_sets_on_two_days_running(&[(0, "leg-press", 4), (1, "hack-squat", 4)], true)]
+    #[case::three_on_the_second_day(&[(0, "leg-press", 4), (1, "hack-squat", 3)], false)]
+    #[case::two_days_between(&[(0, "leg-press", 4), (2, "hack-squat", 4)], false)]
+    #[case::calves_may_go_daily(&[(0, "standing-calf-raise", 5), (1, "standing-calf-raise", 5)], false)]
+    #[case::forearms_may_go_daily(&[(0, "push-wrist-curl", 5), (1, "push-wrist-curl", 5)], false)]
+    fn a_loaded_region_rests_for_two_days(#[case] items: &[(usize, &str, u16)], #[case] tired: bool) {
+        let problem = problem(&json!({}));
+        assert_eq!(!broken(&problem, &week(&problem, items)).is_empty(), tired);
+    }
 
     #[rstest]
     #[case::monday_and_tuesday(1, 2, true)]
