@@ -1,0 +1,105 @@
+import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import type { Atlas } from "../../../shared/api/atlas";
+import { atlas as names, show } from "../../../test/render";
+import { type Assessment, type Choices, groups, noChoices, type RegionEntry } from "../model";
+import { ChoiceTray } from "./ChoiceTray";
+import { PlumbChart } from "./PlumbChart";
+import { TableTwin } from "./TableTwin";
+
+afterEach(cleanup);
+
+const region = (id: string, mean: number, verdict: RegionEntry["bulk"]["verdict"]): RegionEntry => ({
+  region: id,
+  look_weight: 1,
+  class: "grow",
+  conflict: [],
+  causes: [],
+  bulk: { mean, sd: 0.5, p_behind: 0.9, p_ahead: 0, verdict, need: 1 },
+  asymmetry: { mean: 2.4, sd: 1, p_left_smaller: 0, p_right_smaller: 0.3, verdict: "unclear" },
+});
+
+const atlas = {
+  ...names,
+  composition: { calf: { "calves.gastrocnemius": 0.6 } },
+  level_half_width_sd: 0.5,
+} as Atlas;
+const assessment = {
+  reference: { sites: [{ site: "calf", observed_cm: 32.5, z: -2.3 }] },
+  asymmetries: [{ site: "calf", symmetry_index: 4.2, se_index: 1 }],
+  regions: [region("calves.gastrocnemius", -1.9, "behind"), region("biceps.long", 0.1, "unclear")],
+  observations: [],
+} as unknown as Assessment;
+
+const chart = (choices: Choices = noChoices, restShown = false) => {
+  const onPick = vi.fn();
+  show(
+    <PlumbChart
+      atlas={atlas}
+      assessment={assessment}
+      groups={groups(atlas, assessment)}
+      choices={choices}
+      restShown={restShown}
+      onPick={onPick}
+      onRest={vi.fn()}
+    />,
+  );
+  return onPick;
+};
+
+test("a taped site stands with its size over the regions it feeds, each opens, and says its verdict to a screen reader", () => {
+  const onPick = chart();
+  fireEvent.click(screen.getByRole("button", { name: "Calf 32.5 cm" }));
+  fireEvent.click(screen.getByRole("button", { name: "Gastrocnemius behind" }));
+  expect(onPick.mock.calls.map(([pick]) => pick)).toEqual([
+    { kind: "site", id: "calf" },
+    { kind: "region", id: "calves.gastrocnemius" },
+  ]);
+});
+
+test("regions no tape speaks for are folded away until they are asked for", () => {
+  chart();
+  expect(screen.queryByRole("button", { name: /Biceps, long head/ })).toBeNull();
+  expect(screen.getByRole("button", { name: /Not told by tape \(1\)/ }).getAttribute("aria-expanded")).toBe(
+    "false",
+  );
+  cleanup();
+  chart(noChoices, true);
+  expect(screen.getByRole("button", { name: "Biceps, long head unclear" })).toBeTruthy();
+});
+
+test("what is chosen and what is held back is marked on its row", () => {
+  chart({ ...noChoices, bring_up: ["calves.gastrocnemius"], hold_back: ["biceps.long"] }, true);
+  expect(screen.getByRole("img", { name: "To bring up" })).toBeTruthy();
+  expect(screen.getByRole("button", { name: /Biceps, long head · held back/i })).toBeTruthy();
+});
+
+test("the table twin holds every region with verdict, estimate and sides", () => {
+  show(<TableTwin assessment={assessment} />);
+  const rows = screen.getAllByRole("row", { hidden: true }).slice(1);
+  const cells = rows.map((row) =>
+    within(row)
+      .getAllByRole("cell", { hidden: true })
+      .map((c) => c.textContent),
+  );
+  expect(cells).toEqual([
+    ["Gastrocnemius", "behind", "−1.9 ± 1.0", "+2.4 ± 2.0"],
+    ["Biceps, long head", "unclear", "+0.1 ± 1.0", "+2.4 ± 2.0"],
+  ]);
+});
+
+test("the tray leads to the week only once something is chosen, and lets go again", () => {
+  const [onRelease, onPlan] = [vi.fn(), vi.fn()];
+  const tray = (choices: Choices) => (
+    <ChoiceTray choices={choices} onRelease={onRelease} onPick={vi.fn()} onPlan={onPlan} />
+  );
+  show(tray(noChoices));
+  expect(screen.getByRole<HTMLButtonElement>("button", { name: "Make the week" }).disabled).toBe(true);
+  cleanup();
+  show(tray({ ...noChoices, bring_up: ["biceps.long"], hold_back: ["calves.gastrocnemius"] }));
+  fireEvent.click(screen.getByRole("button", { name: "Make the week" }));
+  fireEvent.click(screen.getByRole("button", { name: /: Biceps, long head/ }));
+  expect(onPlan).toHaveBeenCalledOnce();
+  expect(onRelease).toHaveBeenCalledWith("biceps.long");
+  expect(screen.getByText(/Gastrocnemius/)).toBeTruthy();
+});
