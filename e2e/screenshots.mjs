@@ -12,6 +12,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 page.on("console", (message) => message.type() === "error" && console.error(page.url(), message.text()));
 
 async function shot(name) {
+  await page.mouse.move(0, 0);
   await page.waitForLoadState("networkidle");
   await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(250);

@@ -15,8 +15,8 @@ pub struct TechnicalError {
 /// Technical error from pairs of measurements of several people (Perini et al. 2005). `None` without pairs.
 ///
 /// ```
-/// let error = assess::technical_error(&[[37.4, 37.6], [35.0, 35.0]]).unwrap();
-/// assert!((error.tem - 0.1).abs() < 1e-12);
+/// let error = assess::technical_error(&[[37.4, 37.6], [35.0, 35.0]]);
+/// assert!(error.is_some_and(|error| (error.tem - 0.1).abs() < 1e-12));
 /// ```
 pub fn technical_error(pairs: &[[f64; 2]]) -> Option<TechnicalError> {
     if pairs.is_empty() {

@@ -12,7 +12,7 @@ mod problem;
 pub mod rules;
 mod solve;
 #[cfg(test)]
-mod test_problem;
+mod tests;
 mod timing;
 mod week;
 

@@ -78,7 +78,7 @@ pub(crate) fn slot(problem: &PlanProblem, candidate: &Candidate) -> Slot {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::test_problem::{candidate, problem};
+    use crate::tests::{candidate, problem};
     use rstest::rstest;
     use serde_json::json;
 

@@ -70,7 +70,7 @@ impl Week {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::test_problem::{candidate, problem, week};
+    use crate::tests::{candidate, problem, week};
     use serde_json::json;
 
     #[test]

@@ -94,7 +94,7 @@ impl std::fmt::Display for Refusal {
 
 #[cfg(test)]
 mod tests {
-    use crate::test_problem::problem;
+    use crate::tests::problem;
     use rstest::rstest;
     use serde_json::{Value, json};
 

@@ -34,7 +34,7 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::test_problem::{problem, week};
+    use crate::tests::{problem, week};
     use rstest::rstest;
     use serde_json::json;
 

@@ -1,7 +1,7 @@
 // The one way to the server. Types come from its own description (schema.d.ts is generated).
 import createFetchClient from "openapi-fetch";
 import createQueryClient from "openapi-react-query";
-import type { components, paths } from "./schema";
+import type { components, paths } from "../../api/schema";
 
 export const fetchClient = createFetchClient<paths>({ baseUrl: "" });
 export const $api = createQueryClient(fetchClient);
