@@ -23,6 +23,20 @@ fn every_region_but_grip_is_shown_by_some_pose(#[from(shipped)] atlas: Atlas) {
 }
 
 #[rstest]
+fn every_pose_shows_some_region(#[from(shipped)] atlas: Atlas) {
+    let shows = |pose: &atlas::Pose| atlas.regions().iter().any(|region| region.poses.contains(&pose.id));
+    assert!(atlas.poses().len() == 11 && atlas.poses().iter().all(shows));
+}
+
+#[rstest]
+fn looks_are_weightings_each_with_a_sentence_of_reason(#[from(shipped)] atlas: Atlas) {
+    assert!(atlas.looks().len() >= 8, "{}", atlas.looks().len());
+    assert!(atlas.looks().iter().all(|look| look.reason.ends_with('.')));
+    let extreme = atlas.looks().iter().flat_map(|look| look.weights.values()).any(|w| !(0.0..=3.0).contains(w));
+    assert!(!extreme, "weights a coach may set lie between 0 and 3");
+}
+
+#[rstest]
 fn every_region_has_two_exercises_in_a_full_gym_and_one_with_dumbbells_or_bands(#[from(shipped)] atlas: Atlas) {
     let gym = &atlas.kits().iter().find(|kit| kit.id == "full-gym").unwrap().items;
     let home: Vec<EquipmentId> = ["dumbbell", "band"].map(|id| id.parse().unwrap()).into();

@@ -15,7 +15,7 @@ pub struct Catalogue {
     /// Exercises.
     pub exercises: Vec<CatalogueExercise>,
     /// Poses.
-    pub poses: Vec<Pose>,
+    pub poses: Vec<CataloguePose>,
     /// Looks.
     pub looks: Vec<Look>,
     /// The questions on which coaches disagree.
@@ -44,6 +44,17 @@ pub struct CatalogueRegion {
     pub lags_because: Option<String>,
     /// Regions or named causes that tend to take its work over.
     pub taken_over_by: Vec<String>,
+}
+
+/// A pose.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct CataloguePose {
+    /// Stable id.
+    pub id: PoseId,
+    /// What a coach calls it.
+    pub name: String,
+    /// The regions it shows.
+    pub shows: Vec<RegionId>,
 }
 
 /// An exercise.
@@ -99,7 +110,7 @@ pub fn catalogue(atlas: &Atlas) -> Catalogue {
     Catalogue {
         regions: atlas.regions().iter().map(region).collect(),
         exercises: atlas.exercises().iter().map(|e| exercise(atlas, e)).collect(),
-        poses: atlas.poses().to_vec(),
+        poses: atlas.poses().iter().map(|p| pose(atlas, p)).collect(),
         looks: atlas.looks().to_vec(),
         schools: atlas.schools().to_vec(),
         screens: atlas.screens().to_vec(),
@@ -117,6 +128,11 @@ fn region(region: &Region) -> CatalogueRegion {
         lags_because: region.lags_because.clone(),
         taken_over_by: region.taken_over_by.clone(),
     }
+}
+
+fn pose(atlas: &Atlas, pose: &Pose) -> CataloguePose {
+    let shown = atlas.regions().iter().filter(|region| region.poses.contains(&pose.id));
+    CataloguePose { id: pose.id.clone(), name: pose.name.clone(), shows: shown.map(|r| r.id.clone()).collect() }
 }
 
 fn exercise(atlas: &Atlas, exercise: &Exercise) -> CatalogueExercise {

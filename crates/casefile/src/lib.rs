@@ -19,7 +19,7 @@ pub use assessment::{
     ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry,
     StrengthSidesEntry, VoiceEntry, assessment_file,
 };
-pub use catalogue::{Catalogue, CatalogueExercise, CatalogueRegion, catalogue};
+pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{check_choices, check_client, check_tape};
 pub use export::case_file;
 pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry, plan_file};
