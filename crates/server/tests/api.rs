@@ -2,118 +2,17 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
-use actix_web::body::MessageBody;
-use actix_web::cookie::Key;
-use actix_web::dev::{Service, ServiceResponse};
+mod support;
+
 use actix_web::http::{Method, StatusCode};
-use actix_web::test::{TestRequest, call_service, init_service, read_body};
-use assess::Knowledge;
+use actix_web::test::init_service;
 use casefile::{CaseFile, assessment_file};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
 use rstest::rstest;
 use serde_json::{Value, json};
-use server::{AppState, application, openapi};
-use std::net::SocketAddr;
-use std::sync::{Arc, LazyLock, Mutex};
-use store::Store;
-use tempfile::TempDir;
-
-static KNOWLEDGE: LazyLock<Arc<Knowledge>> = LazyLock::new(|| Arc::new(Knowledge::load().expect("shipped data")));
-
-const PASSWORD: &str = "plumb-line-test";
-
-/// A fresh practice; sign-in attempts are counted per address, so each test calls from its own.
-struct Practice {
-    state: AppState,
-    key: Key,
-    peer: SocketAddr,
-    _directory: TempDir,
-}
-
-fn practice(host: u8) -> Practice {
-    let directory = tempfile::tempdir().unwrap();
-    let state = AppState { store: Store::open(directory.path()).unwrap(), knowledge: KNOWLEDGE.clone() };
-    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), _directory: directory }
-}
-
-struct Answer {
-    status: StatusCode,
-    headers: actix_web::http::header::HeaderMap,
-    body: Value,
-}
-
-/// A browser: keeps its cookie from one request to the next.
-struct Browser<'a, S> {
-    app: &'a S,
-    peer: SocketAddr,
-    cookie: Option<String>,
-}
-
-impl<S, B> Browser<'_, S>
-where
-    S: Service<actix_http::Request, Response = ServiceResponse<B>, Error = actix_web::Error>,
-    B: MessageBody,
-{
-    async fn send(&mut self, method: Method, path: &str, body: Option<Value>) -> Answer {
-        let mut request = TestRequest::default().method(method).uri(path).peer_addr(self.peer);
-        if let Some(cookie) = &self.cookie {
-            request = request.insert_header(("Cookie", cookie.clone()));
-        }
-        if let Some(body) = body {
-            request = request.set_json(body);
-        }
-        let response = call_service(self.app, request.to_request()).await;
-        let (status, headers) = (response.status(), response.headers().clone());
-        if let Some(set) = headers.get("Set-Cookie") {
-            self.cookie = set.to_str().unwrap().split(';').next().map(ToOwned::to_owned);
-        }
-        let body = read_body(response).await;
-        Answer { status, headers, body: serde_json::from_slice(&body).unwrap_or(Value::Null) }
-    }
-
-    async fn get(&mut self, path: &str) -> Answer {
-        self.send(Method::GET, path, None).await
-    }
-
-    async fn post(&mut self, path: &str, body: Value) -> Answer {
-        self.send(Method::POST, path, Some(body)).await
-    }
-
-    async fn put(&mut self, path: &str, body: Value) -> Answer {
-        self.send(Method::PUT, path, Some(body)).await
-    }
-
-    async fn become_owner(&mut self) {
-        let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD});
-        assert_eq!(self.post("/api/v1/session/owner", owner).await.status, StatusCode::CREATED);
-    }
-
-    /// A client with one empty round; gives the round's id.
-    async fn round(&mut self) -> String {
-        let brief = example()["client"].clone();
-        let client = self.post("/api/v1/clients", brief).await;
-        assert_eq!(client.status, StatusCode::CREATED, "{}", client.body);
-        let path = format!("/api/v1/clients/{}/rounds", client.body["id"].as_str().unwrap());
-        let round = self.post(&path, json!({"date": "2026-03-02", "measured_by": "A", "weight_kg": 82.4})).await;
-        assert_eq!(round.status, StatusCode::CREATED, "{}", round.body);
-        round.body["id"].as_str().unwrap().to_owned()
-    }
-}
-
-fn example() -> Value {
-    serde_json::from_str(include_str!("../../../docs/examples/case.json")).unwrap()
-}
-
-macro_rules! browser {
-    ($practice:expr, $app:ident) => {
-        let $app = init_service(application($practice.state.clone(), &$practice.key)).await;
-    };
-}
-
-fn of<'a, S>(practice: &Practice, app: &'a S) -> Browser<'a, S> {
-    Browser { app, peer: practice.peer, cookie: None }
-}
+use server::{application, openapi};
+use support::{KNOWLEDGE, PASSWORD, Practice, browser, example, of, practice};
 
 #[actix_web::test]
 async fn every_route_but_sign_in_and_health_needs_someone_to_be_signed_in() {
@@ -435,53 +334,4 @@ async fn a_large_difference_is_referred_on_the_verdict() {
     let verdict = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body;
     let flag = &verdict["assessment"]["flags"].as_array().unwrap().iter().find(|f| f["refer"] == true).unwrap();
     assert_eq!(flag["kind"], "large-side-difference");
-}
-
-/// Where a test's log goes.
-#[derive(Clone, Default)]
-struct Log(Arc<Mutex<Vec<u8>>>);
-
-impl Log {
-    fn text(&self) -> String {
-        String::from_utf8(self.0.lock().unwrap().clone()).unwrap()
-    }
-}
-
-impl std::io::Write for Log {
-    fn write(&mut self, bytes: &[u8]) -> std::io::Result<usize> {
-        self.0.lock().unwrap().write(bytes)
-    }
-
-    fn flush(&mut self) -> std::io::Result<()> {
-        Ok(())
-    }
-}
-
-#[actix_web::test]
-async fn the_log_has_a_line_per_request_with_its_id_and_names_nobody() {
-    let practice = practice(16);
-    let log = Log::default();
-    let writer = log.clone();
-    let subscriber = tracing_subscriber::fmt().json().with_writer(move || writer.clone()).finish();
-    let _guard = tracing::subscriber::set_default(subscriber);
-    browser!(practice, app);
-    let mut browser = of(&practice, &app);
-    browser.become_owner().await;
-    let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
-    let sheet = json!({"revision": 0, "measured_by": "Jo", "entries": [{"site": "waist", "readings_cm": [81.0]}]});
-    browser.put(&path, sheet.clone()).await;
-    let conflict = browser.put(&path, sheet).await;
-    assert!(conflict.body["detail"].as_str().unwrap().contains("Mara"), "the coach is told who");
-    let lines: Vec<Value> = log.text().lines().map(|line| serde_json::from_str(line).unwrap()).collect();
-    let answered: Vec<&Value> = lines.iter().filter(|line| line["fields"]["message"] == "answered").collect();
-    assert_eq!(answered.len(), 5);
-    let last = answered[4];
-    assert_eq!((last["fields"]["status"].as_u64(), last["span"]["method"].as_str()), (Some(409), Some("PUT")));
-    assert_eq!(last["span"]["route"], "/api/v1/rounds/{round_id}/tape");
-    let mut ids: Vec<&str> = answered.iter().map(|line| line["span"]["request_id"].as_str().unwrap()).collect();
-    ids.dedup();
-    assert_eq!(ids.len(), 5);
-    for person in ["Mara", "mara", "Example", "Jo", PASSWORD, "127.0.0.16"] {
-        assert!(!log.text().contains(person), "{person}: {}", log.text());
-    }
 }

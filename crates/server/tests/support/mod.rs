@@ -1,0 +1,115 @@
+//! A fresh practice behind the real router, and a browser that keeps its cookie.
+
+#![allow(dead_code, reason = "each test file uses its part")]
+
+use actix_web::body::MessageBody;
+use actix_web::cookie::Key;
+use actix_web::dev::{Service, ServiceResponse};
+use actix_web::http::{Method, StatusCode};
+use actix_web::test::{TestRequest, call_service, read_body};
+use assess::Knowledge;
+use serde_json::{Value, json};
+use server::AppState;
+use std::net::SocketAddr;
+use std::sync::{Arc, LazyLock};
+use store::Store;
+use tempfile::TempDir;
+
+pub static KNOWLEDGE: LazyLock<Arc<Knowledge>> = LazyLock::new(|| Arc::new(Knowledge::load().expect("shipped data")));
+
+pub const PASSWORD: &str = "plumb-line-test";
+
+/// A fresh practice; sign-in attempts are counted per address, so each test calls from its own.
+pub struct Practice {
+    pub state: AppState,
+    pub key: Key,
+    pub peer: SocketAddr,
+    _directory: TempDir,
+}
+
+pub fn practice(host: u8) -> Practice {
+    let directory = tempfile::tempdir().unwrap();
+    let state = AppState { store: Store::open(directory.path()).unwrap(), knowledge: KNOWLEDGE.clone() };
+    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), _directory: directory }
+}
+
+pub struct Answer {
+    pub status: StatusCode,
+    pub headers: actix_web::http::header::HeaderMap,
+    pub body: Value,
+}
+
+/// A browser: keeps its cookie from one request to the next.
+pub struct Browser<'a, S> {
+    pub app: &'a S,
+    pub peer: SocketAddr,
+    pub cookie: Option<String>,
+}
+
+impl<S, B> Browser<'_, S>
+where
+    S: Service<actix_http::Request, Response = ServiceResponse<B>, Error = actix_web::Error>,
+    B: MessageBody,
+{
+    pub async fn send(&mut self, method: Method, path: &str, body: Option<Value>) -> Answer {
+        let mut request = TestRequest::default().method(method).uri(path).peer_addr(self.peer);
+        if let Some(cookie) = &self.cookie {
+            request = request.insert_header(("Cookie", cookie.clone()));
+        }
+        if let Some(body) = body {
+            request = request.set_json(body);
+        }
+        let response = call_service(self.app, request.to_request()).await;
+        let (status, headers) = (response.status(), response.headers().clone());
+        if let Some(set) = headers.get("Set-Cookie") {
+            self.cookie = set.to_str().unwrap().split(';').next().map(ToOwned::to_owned);
+        }
+        let body = read_body(response).await;
+        Answer { status, headers, body: serde_json::from_slice(&body).unwrap_or(Value::Null) }
+    }
+
+    pub async fn get(&mut self, path: &str) -> Answer {
+        self.send(Method::GET, path, None).await
+    }
+
+    pub async fn post(&mut self, path: &str, body: Value) -> Answer {
+        self.send(Method::POST, path, Some(body)).await
+    }
+
+    pub async fn put(&mut self, path: &str, body: Value) -> Answer {
+        self.send(Method::PUT, path, Some(body)).await
+    }
+
+    pub async fn become_owner(&mut self) {
+        let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD});
+        assert_eq!(self.post("/api/v1/session/owner", owner).await.status, StatusCode::CREATED);
+    }
+
+    /// A client with one empty round; gives the round's id.
+    pub async fn round(&mut self) -> String {
+        let brief = example()["client"].clone();
+        let client = self.post("/api/v1/clients", brief).await;
+        assert_eq!(client.status, StatusCode::CREATED, "{}", client.body);
+        let path = format!("/api/v1/clients/{}/rounds", client.body["id"].as_str().unwrap());
+        let round = self.post(&path, json!({"date": "2026-03-02", "measured_by": "A", "weight_kg": 82.4})).await;
+        assert_eq!(round.status, StatusCode::CREATED, "{}", round.body);
+        round.body["id"].as_str().unwrap().to_owned()
+    }
+}
+
+pub fn example() -> Value {
+    serde_json::from_str(include_str!("../../../../docs/examples/case.json")).unwrap()
+}
+
+/// Puts the application of a practice into a variable.
+macro_rules! browser {
+    ($practice:expr, $app:ident) => {
+        let $app = init_service(application($practice.state.clone(), &$practice.key)).await;
+    };
+}
+
+pub(crate) use browser;
+
+pub fn of<'a, S>(practice: &Practice, app: &'a S) -> Browser<'a, S> {
+    Browser { app, peer: practice.peer, cookie: None }
+}
