@@ -335,3 +335,38 @@ async fn a_large_difference_is_referred_on_the_verdict() {
     let flag = &verdict["assessment"]["flags"].as_array().unwrap().iter().find(|f| f["refer"] == true).unwrap();
     assert_eq!(flag["kind"], "large-side-difference");
 }
+
+fn girth(site: &str, cm: f64) -> Value {
+    json!({"site": site, "readings_cm": [cm, cm]})
+}
+
+#[rstest]
+#[case::nothing_taped(json!([]), "tape", "empty", "nothing taped")]
+#[case::nothing_to_judge_by(json!([]), "verdict", "empty", "no evidence")]
+#[case::one_girth_alone(json!([girth("waist", 81.0)]), "tape", "look", "too little to judge size")]
+#[case::two_readings_apart(
+    json!([{"site": "waist", "readings_cm": [80.0, 83.0]}]), "tape", "look", "1 third reading due"
+)]
+#[case::nothing_chosen(json!([girth("waist", 81.0)]), "plan", "empty", "nothing chosen")]
+#[case::photos_come_later(json!([]), "photos", "later", "not yet")]
+#[case::the_brief_is_there(json!([]), "brief", "enough", "4 days a week")]
+#[actix_web::test]
+async fn each_step_of_a_round_says_how_far_it_has_come(
+    #[case] entries: Value,
+    #[case] step: &str,
+    #[case] state: &str,
+    #[case] says: &str,
+) {
+    let practice = practice(17);
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let round = browser.round().await;
+    let sheet = json!({"revision": 0, "measured_by": "A", "entries": entries});
+    browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
+    let view = browser.get(&format!("/api/v1/rounds/{round}")).await.body;
+    let steps = view["steps"].as_array().unwrap();
+    assert_eq!(steps.len(), 8);
+    let found = steps.iter().find(|s| s["step"] == step).unwrap();
+    assert_eq!((found["state"].as_str(), found["says"].as_str()), (Some(state), Some(says)));
+}

@@ -63,3 +63,118 @@ fn add(
     }
     Ok(())
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use assess::{Assessment, Case, FlagKind, SideVerdict, Standing, assess};
+    use casefile::warnings;
+    use rstest::{fixture, rstest};
+    use store::Page;
+    use tempfile::TempDir;
+
+    struct Demo {
+        store: Store,
+        knowledge: Knowledge,
+        _directory: TempDir,
+    }
+
+    impl Demo {
+        fn of(clients: usize) -> Self {
+            let directory = tempfile::tempdir().unwrap();
+            let (store, knowledge) = (Store::open(directory.path()).unwrap(), Knowledge::load().unwrap());
+            fill(&store, &knowledge, clients, Date::constant(2026, 3, 4)).unwrap();
+            Self { store, knowledge, _directory: directory }
+        }
+
+        fn client(&self, name: &str) -> (Case, Assessment) {
+            let page = Page { number: 1, size: 1 };
+            let (found, _) = self.store.clients(&self.knowledge.atlas, Some(name), page).unwrap();
+            let (_, case) = self.store.newest_cases(&found).unwrap().remove(0);
+            let assessment = assess(&self.knowledge, &case);
+            (case, assessment)
+        }
+    }
+
+    #[fixture]
+    #[once]
+    fn demo() -> Demo {
+        Demo::of(10)
+    }
+
+    fn behind(assessment: &Assessment) -> Vec<&str> {
+        let lagging = assessment.regions.iter().filter(|region| region.standing() == Standing::Behind);
+        lagging.map(|region| region.region.as_str()).collect()
+    }
+
+    #[rstest]
+    fn the_small_calf_is_behind_and_chosen(demo: &Demo) {
+        let (case, oda) = demo.client("Oda Fenwick");
+        assert!(behind(&oda).contains(&"calves.gastrocnemius"), "{:?}", behind(&oda));
+        assert!(case.rounds.len() == 3 && case.choices.bring_up.iter().any(|r| r.as_str() == "calves.gastrocnemius"));
+    }
+
+    #[rstest]
+    fn the_left_arm_is_behind_the_right(demo: &Demo) {
+        let (_, bram) = demo.client("Bram Quillan");
+        let arm = bram.asymmetries.iter().find(|a| a.site.as_str() == "arm-flexed").unwrap();
+        assert!(arm.verdict == SideVerdict::RealAct && arm.difference_cm < 0.0);
+    }
+
+    #[rstest]
+    fn the_level_client_has_nothing_behind_and_nothing_that_leans(demo: &Demo) {
+        let (_, juno) = demo.client("Juno Halvard");
+        assert!(behind(&juno).is_empty());
+        assert!(juno.asymmetries.iter().all(|a| a.verdict != SideVerdict::RealAct));
+    }
+
+    #[rstest]
+    fn the_one_outside_the_reference_is_said_to_be(demo: &Demo) {
+        assert!(demo.client("Rune Castellan").1.reference.outside);
+        assert!(!demo.client("Juno Halvard").1.reference.outside);
+    }
+
+    #[rstest]
+    fn the_one_with_too_little_tape_is_told_what_is_missing(demo: &Demo) {
+        let (_, nadia) = demo.client("Nadia Pell");
+        assert!(nadia.reference.sites.is_empty() && !nadia.reference.missing.is_empty());
+    }
+
+    #[rstest]
+    fn the_large_difference_is_referred(demo: &Demo) {
+        let (_, tobin) = demo.client("Tobin Achter");
+        assert!(tobin.flags.iter().any(|flag| flag.kind == FlagKind::LargeSideDifference && flag.refer));
+    }
+
+    #[rstest]
+    fn the_two_readings_that_disagree_ask_for_a_third(demo: &Demo) {
+        let (case, _) = demo.client("Sefa Orrin");
+        assert!(warnings(&demo.knowledge.atlas, &case).iter().any(|w| w.says.contains("take a third")));
+    }
+
+    #[rstest]
+    fn every_client_of_the_demo_gets_a_week(demo: &Demo) {
+        let everyone = Page { number: 1, size: 100 };
+        let (clients, total) = demo.store.clients(&demo.knowledge.atlas, None, everyone).unwrap();
+        assert_eq!(total, 10);
+        for (_, case) in demo.store.newest_cases(&clients).unwrap() {
+            let plan = plan::plan(&demo.knowledge, &case, &assess(&demo.knowledge, &case));
+            assert!(!plan.sessions.is_empty(), "{}: {:?}", case.client.name, plan.blocked);
+        }
+    }
+
+    #[test]
+    fn more_clients_have_names_of_their_own_and_the_same_demo_is_the_same_every_time() {
+        let names = || -> Vec<String> {
+            let demo = Demo::of(25);
+            let everyone = Page { number: 1, size: 100 };
+            let (clients, _) = demo.store.clients(&demo.knowledge.atlas, None, everyone).unwrap();
+            clients.into_iter().map(|record| record.client.name).collect()
+        };
+        let first = names();
+        let mut distinct = first.clone();
+        distinct.dedup();
+        assert_eq!((first.len(), distinct.len()), (25, 25));
+        assert_eq!(first, names());
+    }
+}
