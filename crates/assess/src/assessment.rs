@@ -162,7 +162,8 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         voices: [hear(Target::Bulk), hear(Target::Asymmetry)],
         weights: look_weights(atlas, &case.client),
     };
-    let regions = region_verdicts(knowledge, case, &facts, &state);
+    let (recent, long) = (Recent::of(atlas, case), Recent::since(atlas, case, LONG_WEEKS));
+    let regions = region_verdicts(knowledge, case, &facts, &state, [recent.as_ref(), long.as_ref()]);
     let tested: Vec<&ExerciseId> = facts.strength.iter().map(|s| &s.exercise).collect();
     let next = NextLookSearch {
         knowledge,
@@ -178,7 +179,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
         hang: case.rounds.last().and_then(hang),
         regions,
-        training_known: Recent::of(atlas, case).is_some(),
+        training_known: recent.is_some(),
         measured: facts.measured,
         folds: facts.folds,
         asymmetries: facts.asymmetries,
@@ -227,23 +228,22 @@ fn look_weights(atlas: &Atlas, client: &Client) -> Vec<f64> {
     atlas.regions().iter().map(|region| of(&region.id)).collect()
 }
 
-fn region_verdicts(knowledge: &Knowledge, case: &Case, facts: &Facts, state: &State) -> Vec<RegionVerdict> {
+/// `training` is the last four weeks and the longer look back, when known.
+fn region_verdicts(
+    knowledge: &Knowledge,
+    case: &Case,
+    facts: &Facts,
+    state: &State,
+    training: [Option<&Recent>; 2],
+) -> Vec<RegionVerdict> {
     let atlas = &knowledge.atlas;
-    let (recent, long) = (Recent::of(atlas, case), Recent::since(atlas, case, LONG_WEEKS));
+    let [recent, long] = training;
     let pieces = pieces(&state.bulk, &state.sides, &facts.observations, atlas.regions().len());
     let verdict = |((index, region), pieces): ((usize, &atlas::Region), Vec<Piece>)| {
         let mut verdict = judged_region(knowledge, case, state, index, region)?;
         verdict.pieces = pieces;
         verdict.sides_disagree = sides_disagree(atlas, facts, &region.id);
-        let question = Question {
-            atlas,
-            case,
-            region,
-            verdict: &verdict,
-            recent: recent.as_ref(),
-            long: long.as_ref(),
-            changes: &facts.changes,
-        };
+        let question = Question { atlas, case, region, verdict: &verdict, recent, long, changes: &facts.changes };
         verdict.causes = causes(&question);
         Some(verdict)
     };

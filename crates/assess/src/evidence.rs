@@ -3,14 +3,15 @@
 use crate::observe::{Observation, Target};
 use atlas::Atlas;
 use nalgebra::{DMatrix, DVector};
+use std::sync::Arc;
 
 /// The prior of one half of the state: which regions it has and how they hang together.
 #[derive(Clone, Debug)]
 struct Prior {
     /// Place in the state by region index; `None` for regions this half does not hold.
-    places: Vec<Option<usize>>,
+    places: Arc<[Option<usize>]>,
     /// Region index by place in the state.
-    regions: Vec<usize>,
+    regions: Arc<[usize]>,
     /// Covariance.
     covariance: DMatrix<f64>,
 }
@@ -25,8 +26,8 @@ pub struct Evidence {
 /// Mean and covariance of one half of the state after the evidence.
 #[derive(Clone, Debug)]
 pub struct Posterior {
-    places: Vec<Option<usize>>,
-    regions: Vec<usize>,
+    places: Arc<[Option<usize>]>,
+    regions: Arc<[usize]>,
     mean: DVector<f64>,
     covariance: DMatrix<f64>,
 }
@@ -82,7 +83,7 @@ fn prior(atlas: &Atlas, regions: Vec<usize>, variance: f64) -> Prior {
     for (place, region) in regions.iter().enumerate() {
         places[*region] = Some(place);
     }
-    Prior { places, regions, covariance }
+    Prior { places: places.into(), regions: regions.into(), covariance }
 }
 
 impl Posterior {

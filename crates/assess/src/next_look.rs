@@ -136,9 +136,12 @@ impl<'a> NextLookSearch<'a> {
         let mut seen: Vec<Vec<usize>> = Vec::new();
         let mut found = Vec::new();
         for exercise in self.knowledge.atlas.exercises() {
-            let mains = self.mains(exercise);
             let fresh = exercise.one_sided_possible() && !self.tested.contains(&&exercise.id);
-            if !fresh || seen.contains(&mains) || !may_test(&self.knowledge.atlas, client, exercise) {
+            if !fresh || !may_test(&self.knowledge.atlas, client, exercise) {
+                continue;
+            }
+            let mains = self.mains(exercise);
+            if seen.contains(&mains) {
                 continue;
             }
             found.extend(self.test_gain(&mains).map(|gain| (gain, Look::Test(exercise))));

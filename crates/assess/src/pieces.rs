@@ -31,7 +31,8 @@ pub(crate) fn pieces(
     observations: &[Observation],
     regions: usize,
 ) -> Vec<Vec<Piece>> {
-    let mut found = vec![Vec::new(); regions];
+    // A region is moved by its own evidence and that of its muscle: a dozen rows at most, as a rule.
+    let mut found: Vec<Vec<Piece>> = (0..regions).map(|_| Vec::with_capacity(12)).collect();
     for (index, observation) in observations.iter().enumerate() {
         let posterior = match observation.target {
             Target::Bulk => bulk,

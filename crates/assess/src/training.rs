@@ -4,7 +4,7 @@ use crate::input::{Case, TrainingEntry};
 use atlas::{Atlas, Exercise};
 use jiff::ToSpan;
 use jiff::civil::Date;
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet};
 use units::RegionId;
 
 /// Weeks of history that count as lately.
@@ -13,7 +13,7 @@ const RECENT_WEEKS: i64 = 4;
 /// Training of the last four weeks before a case's day, by region.
 pub(crate) struct Recent<'a> {
     weeks: usize,
-    by_region: HashMap<&'a RegionId, Share<'a>>,
+    by_region: BTreeMap<&'a RegionId, Share<'a>>,
 }
 
 /// What a region got.
@@ -43,7 +43,7 @@ impl<'a> Recent<'a> {
             let length = lengths.entry((entry.week_of, entry.session)).or_default();
             *length = (*length).max(entry.position);
         }
-        let mut by_region: HashMap<&RegionId, Share> = HashMap::new();
+        let mut by_region: BTreeMap<&RegionId, Share> = BTreeMap::new();
         for entry in recent() {
             let Some(exercise) = atlas.exercise(&entry.exercise) else { continue };
             let length = lengths.get(&(entry.week_of, entry.session)).copied().unwrap_or_default();
