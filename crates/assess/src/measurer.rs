@@ -2,7 +2,7 @@
 
 use crate::input::Round;
 use atlas::{Atlas, ErrorSettings, SiteKind};
-use std::collections::HashMap;
+use std::collections::BTreeMap;
 use units::SiteId;
 
 /// Sum of squares and degrees of freedom of replicate readings, in percent of their mean.
@@ -21,12 +21,12 @@ pub struct MeasurerErrors {
 
 /// By measurer, then by site.
 #[derive(Clone, Debug, Default)]
-struct Spreads(HashMap<String, HashMap<SiteId, Spread>>);
+struct Spreads(BTreeMap<String, BTreeMap<SiteId, Spread>>);
 
 impl Spreads {
     fn add(&mut self, measurer: &str, site: &SiteId, readings: impl Iterator<Item = f64> + Clone) {
         if !self.0.contains_key(measurer) {
-            self.0.insert(measurer.to_owned(), HashMap::new());
+            self.0.insert(measurer.to_owned(), BTreeMap::new());
         }
         let Some(sites) = self.0.get_mut(measurer) else { return };
         match sites.get_mut(site) {

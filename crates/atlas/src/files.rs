@@ -3,7 +3,7 @@
 use crate::{Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, Region, School, Screen, Site, SkinfoldSite};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
 use units::RegionId;
 
 /// Why the shipped data cannot be used.
@@ -131,8 +131,8 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
     })
 }
 
-fn by_region(exercises: &[Exercise]) -> HashMap<RegionId, Vec<usize>> {
-    let mut index: HashMap<RegionId, Vec<usize>> = HashMap::new();
+fn by_region(exercises: &[Exercise]) -> BTreeMap<RegionId, Vec<usize>> {
+    let mut index: BTreeMap<RegionId, Vec<usize>> = BTreeMap::new();
     for (i, exercise) in exercises.iter().enumerate() {
         for region in exercise.targets.keys().filter(|region| exercise.trains(region)) {
             index.entry(region.clone()).or_default().push(i);

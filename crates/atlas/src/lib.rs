@@ -27,14 +27,14 @@ pub use school::{School, SchoolCue, SchoolOption};
 pub use screen::Screen;
 pub use site::{Site, SiteKind, SkinfoldSite};
 
-use std::collections::{BTreeMap, HashMap};
+use std::collections::BTreeMap;
 use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
 
 /// Everything the handbook of the trade holds, checked and indexed.
 #[derive(Clone, Debug)]
 pub struct Atlas {
     regions: Vec<Region>,
-    region_index: HashMap<RegionId, usize>,
+    region_index: BTreeMap<RegionId, usize>,
     sites: Vec<Site>,
     skinfolds: Vec<SkinfoldSite>,
     poses: Vec<Pose>,
@@ -42,8 +42,8 @@ pub struct Atlas {
     equipment: Vec<Equipment>,
     kits: Vec<Kit>,
     exercises: Vec<Exercise>,
-    exercise_index: HashMap<ExerciseId, usize>,
-    exercises_by_region: HashMap<RegionId, Vec<usize>>,
+    exercise_index: BTreeMap<ExerciseId, usize>,
+    exercises_by_region: BTreeMap<RegionId, Vec<usize>>,
     schools: Vec<School>,
     evidence: EvidenceSettings,
     ideals: Ideals,
