@@ -2,30 +2,44 @@
 
 use crate::error::ApiError;
 use assess::{Assessment, Case, Knowledge, Roster, assess_beside};
-use store::{Page, Store};
+use std::cell::OnceCell;
+use store::{Page, RoundRecord, Store};
 
-/// Assesses the case of `client_id`.
-pub(crate) fn assessed(
-    store: &Store,
-    knowledge: &Knowledge,
-    case: &Case,
-    client_id: &str,
-) -> Result<Assessment, ApiError> {
-    let own = knowledge.atlas.school_option(&case.client.schools, "sizing").is_some_and(|o| o.id == "own-roster");
-    // Reading every client is only worth it when the verdict rests on them.
-    let roster = if own { others(store, knowledge, client_id)? } else { Roster::default() };
-    Ok(assess_beside(knowledge, case, &roster))
+/// Assesses the clients of one request. Everyone's newest round is read once, and only when a verdict rests on it.
+pub(crate) struct Assessor<'a> {
+    store: &'a Store,
+    knowledge: &'a Knowledge,
+    everyone: OnceCell<Vec<(RoundRecord, Case)>>,
 }
 
-/// Everyone but the client, at their newest round.
-fn others(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Roster, ApiError> {
-    let everyone = Page { number: 1, size: u32::MAX };
-    let (clients, _) = store.clients(&knowledge.atlas, None, everyone)?;
-    let mut roster = Roster::default();
-    for (round, case) in store.newest_cases(&clients)? {
-        if round.client_id != client_id {
-            roster.add_case(knowledge, &case);
-        }
+impl<'a> Assessor<'a> {
+    pub(crate) fn new(store: &'a Store, knowledge: &'a Knowledge) -> Self {
+        Self { store, knowledge, everyone: OnceCell::new() }
     }
-    Ok(roster)
+
+    /// Assesses the case of `client_id`.
+    pub(crate) fn assess(&self, case: &Case, client_id: &str) -> Result<Assessment, ApiError> {
+        let school = self.knowledge.atlas.school_option(&case.client.schools, "sizing");
+        let own = school.is_some_and(|option| option.id == "own-roster");
+        let roster = if own { self.others(client_id)? } else { Roster::default() };
+        Ok(assess_beside(self.knowledge, case, &roster))
+    }
+
+    /// Everyone but the client.
+    fn others(&self, client_id: &str) -> Result<Roster, ApiError> {
+        let mut roster = Roster::default();
+        for (_, case) in self.everyone()?.iter().filter(|(round, _)| round.client_id != client_id) {
+            roster.add_case(self.knowledge, case);
+        }
+        Ok(roster)
+    }
+
+    fn everyone(&self) -> Result<&[(RoundRecord, Case)], ApiError> {
+        if let Some(known) = self.everyone.get() {
+            return Ok(known);
+        }
+        let (clients, _) = self.store.clients(&self.knowledge.atlas, None, Page { number: 1, size: u32::MAX })?;
+        let read = self.store.newest_cases(&clients)?;
+        Ok(self.everyone.get_or_init(|| read))
+    }
 }

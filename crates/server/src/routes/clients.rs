@@ -2,10 +2,10 @@
 
 use crate::dto::{ClientPage, ClientSummary, ClientView, NewRoundRequest, RoundSummary, SaveClient, VerdictSummary};
 use crate::error::{ApiError, ProblemDetails};
-use crate::roster::assessed;
+use crate::roster::Assessor;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
-use assess::{Case, Knowledge};
+use assess::Case;
 use casefile::{ClientEntry, Problem, check_client};
 use jiff::civil::Date;
 use serde::Deserialize;
@@ -48,22 +48,21 @@ pub(crate) async fn list_clients(
     let view = state.run(move |store, knowledge| {
         let (records, total) = store.clients(&knowledge.atlas, find.as_deref(), page)?;
         let newest = store.newest_cases(&records)?;
-        let items =
-            records.iter().map(|record| summary(store, knowledge, record, &newest)).collect::<Result<_, _>>()?;
+        let assessor = Assessor::new(store, knowledge);
+        let items = records.iter().map(|record| summary(&assessor, record, &newest)).collect::<Result<_, _>>()?;
         Ok(ClientPage { items, total, page: page.number, per_page: page.size })
     });
     view.await.map(web::Json)
 }
 
 fn summary(
-    store: &Store,
-    knowledge: &Knowledge,
+    assessor: &Assessor,
     record: &ClientRecord,
     newest: &[(RoundRecord, Case)],
 ) -> Result<ClientSummary, ApiError> {
     let own = newest.iter().find(|(round, _)| round.client_id == record.id);
     let verdict = own.map(|(_, case)| {
-        let assessment = assessed(store, knowledge, case, &record.id)?;
+        let assessment = assessor.assess(case, &record.id)?;
         Ok::<_, ApiError>(VerdictSummary::of(&assessment, &case.choices))
     });
     Ok(ClientSummary::of(record, own, verdict.transpose()?, AppState::today()))

@@ -2,7 +2,7 @@
 
 use crate::dto::{PlanView, RoundSummary, RoundView, SaveChoices, VerdictView};
 use crate::error::{ApiError, ProblemDetails};
-use crate::roster::assessed;
+use crate::roster::Assessor;
 use crate::routes::steps::steps;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
@@ -22,7 +22,7 @@ pub(crate) async fn show_round(
     let view = state.run(move |store, knowledge| {
         let round = store.round(&id)?;
         let case = store.case_at(&knowledge.atlas, &id)?;
-        let assessment = assessed(store, knowledge, &case, &round.client_id)?;
+        let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
         let rounds = store.rounds(&round.client_id)?;
         Ok(RoundView {
             id: round.id,
@@ -41,7 +41,7 @@ pub(crate) async fn show_round(
 fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<VerdictView, ApiError> {
     let round = store.round(id)?;
     let case = store.case_at(&knowledge.atlas, id)?;
-    let assessment = assessed(store, knowledge, &case, &round.client_id)?;
+    let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
     Ok(VerdictView {
         assessment: assessment_file(knowledge, &case, &assessment, true),
         choices: ChoicesEntry::from(&case.choices),
@@ -85,7 +85,7 @@ pub(crate) async fn show_plan(
 ) -> Result<web::Json<PlanView>, ApiError> {
     let view = state.run(move |store, knowledge| {
         let case = store.case_at(&knowledge.atlas, &id)?;
-        let assessment = assessed(store, knowledge, &case, &store.round(&id)?.client_id)?;
+        let assessment = Assessor::new(store, knowledge).assess(&case, &store.round(&id)?.client_id)?;
         let start = Instant::now();
         let plan = plan::plan(knowledge, &case, &assessment);
         Ok(PlanView {

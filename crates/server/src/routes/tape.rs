@@ -3,7 +3,7 @@
 use crate::auth::SignedIn;
 use crate::dto::{EarlierValue, SaveTape, TapeSheet};
 use crate::error::{ApiError, ProblemDetails};
-use crate::roster::assessed;
+use crate::roster::Assessor;
 use crate::state::AppState;
 use actix_web::{get, put, web};
 use assess::{Case, Knowledge, MeasurerErrors, TapeMeasure, measure_round};
@@ -77,7 +77,7 @@ fn sheet(
     problems: Vec<Problem>,
 ) -> Result<TapeSheet, ApiError> {
     let case = store.case_at(&knowledge.atlas, &round.id)?;
-    let assessment = assessed(store, knowledge, &case, &round.client_id)?;
+    let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
     let file = assessment_file(knowledge, &case, &assessment, false);
     let mut entries = case_file(&case).rounds.pop().map(|round| round.tape).unwrap_or_default();
     let order = |site: &str| knowledge.atlas.sites().iter().position(|s| s.id.as_str() == site);
