@@ -5,24 +5,24 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium clean
+.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium tools figure accuracy clean
 
 ## demo: build everything and start it with demo data
 demo: build
 	$(QUICK) demo --port $(PORT)
 
 ## build: the optimised binary with the front end inside, quick to build
-build: web/dist/index.html
+build: tools web/dist/index.html
 	cargo build --profile quick --locked --bin orthomer
 
 ## release: the same with link-time optimisation, for shipping
-release: web/dist/index.html
+release: tools web/dist/index.html
 	cargo build --release --locked --bin orthomer
 
 ## test: everything, in the order in which it fails soonest
 test: test-core test-web test-browser
 
-test-core: web/dist/index.html
+test-core: tools web/dist/index.html
 	cargo fmt --all --check
 	cargo clippy --workspace --all-targets --locked -- -D warnings
 	cargo test --workspace --locked --quiet
@@ -30,7 +30,7 @@ test-core: web/dist/index.html
 test-web: web/node_modules/.package-lock.json
 	cd web && npm run lint && npm run api:check && npm test
 
-test-browser: web/dist/index.html e2e/node_modules/.package-lock.json chromium
+test-browser: tools web/dist/index.html e2e/node_modules/.package-lock.json chromium
 	cargo test --workspace --locked --quiet --no-run
 	cd e2e && npx playwright test
 
@@ -48,15 +48,25 @@ reference: $(PYTHON)
 	$(PYTHON) reference/verdict.py
 	$(PYTHON) reference/agreement.py
 	$(PYTHON) reference/schools.py
+	$(PYTHON) reference/vision.py
 	git diff --exit-code reference/fixtures crates/assess/data
 
 ## schema, api: what is generated from the Rust types and committed
-schema:
+schema: tools
 	cargo run --locked --bin orthomer -- schema docs/schema
 
 api: web/node_modules/.package-lock.json
 	cargo run --locked --bin orthomer -- openapi > web/openapi.json
 	cd web && npm run api
+
+## accuracy: how well booth pictures are measured
+accuracy: tools
+	cargo run --release --locked -p vision --example accuracy
+
+## figure: make the booth's figure file anew from its source
+figure: $(PYTHON)
+	$(PYTHON) crates/booth/make_figure.py
+	git diff --exit-code crates/booth/data
 
 ## screenshots: one picture of each main view, from demo data
 screenshots: build e2e/node_modules/.package-lock.json chromium
@@ -78,6 +88,11 @@ $(PYTHON): reference/requirements.txt
 	python3 -m venv reference/.venv
 	$(PYTHON) -m pip install --quiet -r reference/requirements.txt
 	touch $@
+
+# The JPEG decoder is built from source with these.
+tools:
+	@command -v cmake >/dev/null && command -v nasm >/dev/null || { echo "installing Debian's cmake and nasm"; \
+	  $$( [ $$(id -u) = 0 ] || echo sudo ) sh -c "apt-get update -qq && apt-get install -y -qq cmake nasm" >/dev/null; }
 
 # Debian's own Chromium; asks for the administrator's rights only when it is missing.
 chromium:

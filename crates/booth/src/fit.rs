@@ -63,6 +63,8 @@ pub const SITES: [Site; 9] = [
 const STEPS: usize = 14;
 /// Furthest a knob is turned: beyond it the figure looks broken.
 const FURTHEST: f64 = 4.0;
+/// Level of the widest deltoid below the shoulder joint, as a share of stature.
+const DELTOID_BELOW: f64 = 0.025;
 /// Swelling of the radius for one turn of a knob.
 const SWELL_SHARE: f64 = 0.07;
 
@@ -280,31 +282,20 @@ impl<'a> Ruler<'a> {
         reach(&self.mesh.cut(faces, Plane::level(y)), V3::x()).map_or(0.0, |(low, high)| high - low)
     }
 
-    /// Widths of both shoulders from the middle at their widest points, and the heights of those points.
-    ///
-    /// The widest point is the one furthest from the chord between the neck's foot and the outside of the elbow: it is
-    /// the same one whatever the angle of the arm.
-    pub fn shoulder_edges(&self) -> Sides<(f64, f64)> {
-        Sides { left: Side::Left, right: Side::Right }.map(|side| self.shoulder_edge(side))
-    }
-
-    fn shoulder_edge(&self, side: Side) -> (f64, f64) {
-        let sign = if side == Side::Left { 1.0 } else { -1.0 };
-        let outer = |y: f64| {
-            let points = self.mesh.cut(&self.parts.skin, Plane::level(y));
-            reach(&points, V3::x() * sign).map_or(0.0, |(_, high)| high)
-        };
-        let top = self.body.joint("neck").y;
-        let low = self.body.sided(side, "elbow").y;
-        let (x_top, x_low) = (outer(top), outer(low));
-        let away = |y: f64| (outer(y) - x_top) * (top - low) - (top - y) * (x_low - x_top);
-        let (y, _) = extreme(low, top, 120, true, away);
-        (outer(y), y)
+    /// Distances of both shoulders' outsides from the middle a little below the joint, where the deltoid is widest, and
+    /// the height of that level.
+    pub fn shoulder_edges(&self) -> (Sides<f64>, f64) {
+        let stature = self.body.vertices.iter().map(|v| v.y).fold(0.0, f64::max);
+        let joint =
+            f64::midpoint(self.body.sided(Side::Left, "shoulder").y, self.body.sided(Side::Right, "shoulder").y);
+        let y = joint - DELTOID_BELOW * stature;
+        let (low, high) = reach(&self.mesh.cut(&self.parts.skin, Plane::level(y)), V3::x()).unwrap_or_default();
+        (Sides { left: high, right: -low }, y)
     }
 
     fn shoulder_width(&self) -> f64 {
-        let edges = self.shoulder_edges();
-        edges.left.0 + edges.right.0
+        let (edges, _) = self.shoulder_edges();
+        edges.left + edges.right
     }
 }
 

@@ -23,7 +23,7 @@ mod truth;
 
 pub use figure::{BoothError, Figure};
 pub use fit::SITES;
-pub use spec::{Body, Camera, Clothes, Girth, Hair, Image, Light, LightKind, Pose, Problem, Room, Skin, Spec};
+pub use spec::{Body, Camera, Clothes, Girth, Hair, Image, Light, LightKind, Pose, Problem, Room, Sex, Skin, Spec};
 pub use truth::{LimbTruth, Point, Truth, WidthTruth};
 
 use image::RgbImage;
@@ -77,11 +77,11 @@ pub fn shoot(figure: &Figure, spec: &Spec) -> Result<Shot, BoothError> {
     }
     let shaped = fit::shape(figure, spec);
     let posed = pose::pose(figure, &shaped.body, spec.pose);
-    let camera = camera::Camera::of(spec, &posed);
+    let camera = camera::Camera::of(spec);
     let view = camera.view(&posed);
     let dressed = raster::Dressed::of(figure, spec, &shaped.body);
     let seen = raster::visible(figure, spec, &view, &dressed);
     let (picture, mask) = paint::paint(figure, spec, &shaped.body, &dressed, &camera, (&view, &seen));
-    let truth = truth::truth(figure, spec, &shaped, &posed, &camera);
+    let truth = truth::truth(figure, spec, (&shaped, &dressed), &posed, &camera);
     Ok(Shot { picture, mask, truth })
 }

@@ -69,6 +69,16 @@ impl Dressed {
     }
 }
 
+impl Dressed {
+    /// Faces of the clothes that are seen whole: the outline runs over them.
+    pub fn clothes<'a>(&'a self, figure: &'a Figure) -> impl Iterator<Item = usize> + 'a {
+        self.faces.iter().filter_map(|&(face, ends)| {
+            let (low, high) = ends?;
+            figure.faces[face].iter().all(|&v| self.heights[v] > low && self.heights[v] < high).then_some(face)
+        })
+    }
+}
+
 /// Draws faces into a depth buffer. `points` are x, y in places of the grid and z away from the eye.
 pub(crate) fn rasterise(
     figure: &Figure,

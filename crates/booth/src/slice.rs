@@ -4,6 +4,7 @@ use crate::figure::{Figure, Kind, Posed, V3};
 use units::{Side, Sides};
 
 /// Which faces belong to which part of the body, by the bones that move them.
+#[derive(Clone)]
 pub(crate) struct Parts {
     /// Trunk, neck, head and legs.
     pub trunk: Vec<usize>,
@@ -36,6 +37,18 @@ impl Parts {
             },
             skin,
         }
+    }
+}
+
+impl Parts {
+    /// The parts as they are seen, with clothes over them.
+    pub fn worn(mut self, figure: &Figure, body: &Posed, clothes: impl Iterator<Item = usize>) -> Self {
+        for face in clothes {
+            let across: f64 = figure.faces[face].iter().map(|&v| body.vertices[v].x).sum();
+            self.trunk.push(face);
+            if across > 0.0 { self.half.left.push(face) } else { self.half.right.push(face) }
+        }
+        self
     }
 }
 

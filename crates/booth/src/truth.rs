@@ -4,7 +4,8 @@ use crate::camera::Camera;
 use crate::figure::{Figure, Posed, V3};
 use crate::fit::{Ruler, SITES, Shaped, extreme};
 use crate::pose::pose;
-use crate::slice::{Plane, reach};
+use crate::raster::Dressed;
+use crate::slice::{Parts, Plane, reach};
 use crate::spec::{Girth, Pose, Spec};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -65,26 +66,37 @@ pub struct Truth {
 
 /// Segments, their joints, and the stretch over which their width is averaged, as shares of the way between the joints.
 const SEGMENTS: [(&str, &str, &str, (f64, f64)); 4] = [
-    ("upper-arm", "shoulder", "elbow", (0.4, 0.85)),
-    ("forearm", "elbow", "hand", (0.1, 0.85)),
-    ("thigh", "upper-leg", "knee", (0.35, 0.9)),
+    ("upper-arm", "shoulder", "elbow", (0.5, 0.82)),
+    ("forearm", "elbow", "hand", (0.1, 0.7)),
+    ("thigh", "upper-leg", "knee", (0.4, 0.9)),
     ("calf", "knee", "ankle", (0.1, 0.8)),
 ];
+/// Nothing but the head comes within this distance of its middle at its height, cm.
+const HEAD_RADIUS_CM: f64 = 13.0;
+/// The stretch of the thigh, as a share of stature above the knee: the hip joint cannot be seen.
+const THIGH_ABOVE_KNEE: (f64, f64) = (0.03, 0.14);
 /// Slices to a segment.
 const SLICES: u32 = 40;
 
 /// The truth about a shaped and posed figure before a camera.
-pub(crate) fn truth(figure: &Figure, spec: &Spec, shaped: &Shaped, posed: &Posed, camera: &Camera) -> Truth {
+pub(crate) fn truth(
+    figure: &Figure,
+    spec: &Spec,
+    (shaped, dressed): (&Shaped, &Dressed),
+    posed: &Posed,
+    camera: &Camera,
+) -> Truth {
     let front = pose(figure, &shaped.body, Pose::F);
     let ruler = Ruler::new(figure, &front, &shaped.parts);
-    let standing = Ruler::new(figure, posed, &shaped.parts);
+    let seen = shaped.parts.clone().worn(figure, &shaped.body, dressed.clothes(figure));
+    let standing = Ruler::new(figure, posed, &seen);
     Truth {
         format: "orthomer-booth-truth".to_owned(),
         version: 1,
         landmarks: landmarks(spec, &standing, camera),
         girths: girths(&ruler),
         widths: widths(spec, &standing),
-        limbs: if spec.pose.is_side() { Vec::new() } else { limbs(&standing) },
+        limbs: if spec.pose.is_side() { Vec::new() } else { limbs(figure, &standing, spec.stature_cm) },
     }
 }
 
@@ -118,8 +130,8 @@ fn widths(spec: &Spec, ruler: &Ruler) -> Vec<WidthTruth> {
     let waist = ruler.waist_y();
     let mut widths: Vec<WidthTruth> = Vec::new();
     if matches!(spec.pose, Pose::F | Pose::B) {
-        let edges = ruler.shoulder_edges();
-        let (left, right) = (edges.left.0 - middle, edges.right.0 + middle);
+        let (edges, _) = ruler.shoulder_edges();
+        let (left, right) = (edges.left - middle, edges.right + middle);
         let level = "deltoid".to_owned();
         widths.push(WidthTruth { level, cm: left + right, left_cm: Some(left), right_cm: Some(right) });
     }
@@ -131,36 +143,51 @@ fn widths(spec: &Spec, ruler: &Ruler) -> Vec<WidthTruth> {
     widths
 }
 
-fn limbs(ruler: &Ruler) -> Vec<LimbTruth> {
-    let (posed, parts) = (ruler.body, ruler.parts);
-    let mean = |side: Side, from: &str, to: &str, (low, high): (f64, f64)| {
-        let arm = matches!(from, "shoulder" | "elbow");
-        let faces = if arm { parts.arm.get(side) } else { parts.half.get(side) };
+fn limbs(figure: &Figure, ruler: &Ruler, stature_cm: f64) -> Vec<LimbTruth> {
+    let posed = ruler.body;
+    let mean = |segment: &str, side: Side, from: &str, to: &str, (low, high): (f64, f64)| {
+        let faces = segment_faces(figure, ruler.parts, segment, side);
         let flat = |p: V3| V3::new(p.x, p.y, 0.0);
         let (from, to) = (flat(posed.sided(side, from)), flat(posed.sided(side, to)));
         let bone = (to - from).normalize();
         let across = V3::new(-bone.y, bone.x, 0.0);
         let width = |share: f64| {
-            let points = ruler.mesh.cut(faces, Plane::across(from, to, share));
-            // An arm that is bent comes back through the plane: only what is near the bone belongs to the segment.
-            let near: Vec<V3> = points.into_iter().filter(|p| (flat(*p) - from).dot(&across).abs() < 16.0).collect();
-            reach(&near, across).map_or(0.0, |(low, high)| high - low)
+            let points = ruler.mesh.cut(&faces, Plane::across(from, to, share));
+            reach(&points, across).map_or(0.0, |(low, high)| high - low)
         };
         let places = (0..SLICES).map(|i| low + (high - low) * (f64::from(i) + 0.5) / f64::from(SLICES));
         places.map(width).sum::<f64>() / f64::from(SLICES)
     };
+    let thigh = (posed.sided(Side::Left, "upper-leg") - posed.sided(Side::Left, "knee")).xy().norm();
+    let of_thigh = |above: f64| 1.0 - above * stature_cm / thigh;
     let limb = |(segment, from, to, stretch): &(&str, &str, &str, (f64, f64))| {
-        let widths = Sides { left: Side::Left, right: Side::Right }.map(|side| mean(side, from, to, *stretch));
+        let above = (of_thigh(THIGH_ABOVE_KNEE.1), of_thigh(THIGH_ABOVE_KNEE.0));
+        let stretch = if *segment == "thigh" { &above } else { stretch };
+        let widths = Sides { left: Side::Left, right: Side::Right }.map(|side| mean(segment, side, from, to, *stretch));
         LimbTruth { segment: (*segment).to_owned(), left_width_cm: widths.left, right_width_cm: widths.right }
     };
     SEGMENTS.iter().map(limb).collect()
+}
+
+/// The faces of a segment: of a bent arm, the upper arm's and the forearm's apart.
+fn segment_faces(figure: &Figure, parts: &Parts, segment: &str, side: Side) -> Vec<usize> {
+    let forearm = figure.share(side, &["forearm", "hand"]);
+    let of_forearm = |face: &usize| figure.faces[*face].iter().map(|&v| forearm[v]).sum::<f32>() >= 1.5;
+    match segment {
+        "upper-arm" => parts.arm.get(side).iter().copied().filter(|face| !of_forearm(face)).collect(),
+        "forearm" => parts.arm.get(side).iter().copied().filter(of_forearm).collect(),
+        _ => parts.half.get(side).clone(),
+    }
 }
 
 fn landmarks(spec: &Spec, ruler: &Ruler, camera: &Camera) -> BTreeMap<String, Point> {
     let (posed, parts) = (ruler.body, ruler.parts);
     let fork = ruler.mesh.crotch(parts);
     let mut places: BTreeMap<String, V3> = BTreeMap::new();
-    let highest = posed.vertices.iter().max_by(|a, b| a.y.total_cmp(&b.y));
+    // Raised hands may be higher than the head.
+    let head = posed.joint("head");
+    let of_head = posed.vertices.iter().filter(|v| (v.x - head.x).hypot(v.z - head.z) < HEAD_RADIUS_CM);
+    let highest = of_head.max_by(|a, b| a.y.total_cmp(&b.y));
     places.extend(highest.map(|v| ("vertex".to_owned(), V3::new(0.0, v.y, v.z))));
     places.insert("floor".to_owned(), V3::zeros());
     places.insert("crotch".to_owned(), V3::new(0.0, fork, 0.0));

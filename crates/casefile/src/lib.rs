@@ -26,7 +26,7 @@ pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry
 pub use problem::Problem;
 pub use raw::{
     CaseFile, ChoicesEntry, ClientEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry, SkinfoldEntry,
-    StrengthEntry, TapeEntry, TestEntry, TrainingRow,
+    StrengthEntry, TapeEntry, TestEntry, TrainingRow, parse_json,
 };
 pub use schema::schemas;
 pub use warning::{Warning, warnings};

@@ -257,11 +257,16 @@ impl CaseFile {
 
     /// Reads a case file. A file that is not of the shape gives one problem with its place.
     pub fn parse(text: &str) -> Result<Self, Problem> {
-        let mut reader = serde_json::Deserializer::from_str(text);
-        let case: Self = serde_path_to_error::deserialize(&mut reader).map_err(|error| misshapen(&error))?;
-        reader.end().map_err(|error| Problem::new("", error.to_string()))?;
-        Ok(case)
+        parse_json(text)
     }
+}
+
+/// Reads any of the open files, or says at which place it does not have its shape.
+pub fn parse_json<T: serde::de::DeserializeOwned>(text: &str) -> Result<T, Problem> {
+    let mut reader = serde_json::Deserializer::from_str(text);
+    let file = serde_path_to_error::deserialize(&mut reader).map_err(|error| misshapen(&error))?;
+    reader.end().map_err(|error| Problem::new("", error.to_string()))?;
+    Ok(file)
 }
 
 fn misshapen(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {

@@ -3,6 +3,7 @@
 use crate::failure::Failure;
 use assess::{Case, Knowledge};
 use casefile::{CaseFile, Problem};
+use schemars::schema_for;
 use serde::Serialize;
 use std::io::Write;
 use std::path::Path;
@@ -47,7 +48,12 @@ pub fn plan(path: &Path) -> Result<(), Failure> {
 /// Writes the schemas of the open files.
 pub fn schema(dir: &Path) -> Result<(), Failure> {
     std::fs::create_dir_all(dir).map_err(Failure::other)?;
-    for (name, schema) in casefile::schemas() {
+    let pictures = [
+        ("orthomer-photo", schema_for!(vision::Photo)),
+        ("orthomer-booth", schema_for!(booth::Spec)),
+        ("orthomer-booth-truth", schema_for!(booth::Truth)),
+    ];
+    for (name, schema) in casefile::schemas().into_iter().chain(pictures) {
         let text = serde_json::to_string_pretty(&schema).map_err(Failure::other)?;
         std::fs::write(dir.join(format!("{name}.schema.json")), text + "\n").map_err(Failure::other)?;
     }
@@ -69,7 +75,7 @@ fn read_case(knowledge: &Knowledge, path: &Path) -> Result<Case, Failure> {
 }
 
 /// Prints JSON; a closed pipe is no failure.
-fn print(value: &impl Serialize) -> Result<(), Failure> {
+pub(crate) fn print(value: &impl Serialize) -> Result<(), Failure> {
     let text = serde_json::to_string_pretty(value).map_err(Failure::other)?;
     match writeln!(std::io::stdout().lock(), "{text}") {
         Err(error) if error.kind() != std::io::ErrorKind::BrokenPipe => Err(Failure::other(error)),

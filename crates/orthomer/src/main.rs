@@ -3,6 +3,7 @@
 mod commands;
 mod demo;
 mod failure;
+mod pictures;
 mod serve;
 
 use clap::{Parser, Subcommand};
@@ -58,6 +59,34 @@ enum Command {
         /// The case file.
         case: PathBuf,
     },
+    /// Print what a photo says: quality, landmarks, widths.
+    Photo {
+        /// The picture: JPEG, PNG or WebP.
+        image: PathBuf,
+        /// Stature, cm.
+        #[arg(long)]
+        stature: f64,
+        /// The pose; guessed when not given.
+        #[arg(long)]
+        pose: Option<String>,
+        /// Distance of the camera, m; 3.5 when not given.
+        #[arg(long)]
+        distance: Option<f64>,
+        /// The picture was taken in a mirror.
+        #[arg(long)]
+        mirrored: bool,
+        /// Write the person mask there, as PNG.
+        #[arg(long)]
+        mask: Option<PathBuf>,
+    },
+    /// Draw a made-up figure in the simulated photo booth, with its true measures.
+    Booth {
+        /// The spec.
+        spec: PathBuf,
+        /// The directory to write picture, mask and truth to.
+        #[arg(long)]
+        out: PathBuf,
+    },
     /// Print the OpenAPI document of the server.
     Openapi,
     /// Write the JSON Schemas of the open files.
@@ -75,6 +104,15 @@ fn main() -> ExitCode {
         Command::Catalogue => commands::catalogue(),
         Command::Assess { case, explain } => commands::assess(&case, explain),
         Command::Plan { case } => commands::plan(&case),
+        Command::Photo { image, stature, pose, distance, mirrored, mask } => pictures::photo(&pictures::PhotoRequest {
+            image: &image,
+            stature_cm: stature,
+            pose: pose.as_deref(),
+            distance_m: distance,
+            mirrored,
+            mask: mask.as_deref(),
+        }),
+        Command::Booth { spec, out } => pictures::booth(&spec, &out),
         Command::Schema { dir } => commands::schema(&dir),
     };
     match result {

@@ -122,3 +122,55 @@ fn a_data_directory_that_cannot_be_written_is_named(#[case] data: &str) {
     assert_eq!(output.status.code(), Some(1));
     assert!(stderr(&output).contains(data), "{}", stderr(&output));
 }
+
+#[test]
+fn a_booth_picture_is_drawn_and_measured_from_the_command_line() {
+    let directory = tempfile::tempdir().unwrap();
+    let out = directory.path().to_str().unwrap();
+    let spec = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/examples/booth.json");
+    let drawn = orthomer(&["booth", spec.to_str().unwrap(), "--out", out]);
+    assert_eq!(drawn.status.code(), Some(0), "{}", stderr(&drawn));
+    let picture = directory.path().join("picture.jpg");
+    let mask = directory.path().join("found.png");
+    let photo =
+        ["photo", picture.to_str().unwrap(), "--stature", "178", "--pose", "F", "--mask", mask.to_str().unwrap()];
+    let first = orthomer(&photo);
+    assert_eq!(first.status.code(), Some(0), "{}", stderr(&first));
+    let seen: Value = serde_json::from_slice(&first.stdout).unwrap();
+    let truth: Value =
+        serde_json::from_str(&std::fs::read_to_string(directory.path().join("truth.json")).unwrap()).unwrap();
+    let width = |file: &Value, level: &str| {
+        let all = file["widths"].as_array().unwrap();
+        all.iter().find(|width| width["level"] == level).unwrap()["cm"].as_f64().unwrap()
+    };
+    assert!((width(&seen, "waist") / width(&truth, "waist") - 1.0).abs() < 0.02);
+    let upper = seen["limbs"].as_array().unwrap().iter().find(|limb| limb["segment"] == "upper-arm").unwrap();
+    assert!(upper["left_width_cm"].as_f64() < upper["right_width_cm"].as_f64(), "{upper}");
+    let size = |path: &Path| image::image_dimensions(path).unwrap();
+    assert_eq!(size(&mask), size(&picture));
+    assert_eq!(first.stdout, orthomer(&photo).stdout);
+}
+
+#[rstest]
+#[case::an_unknown_field(json!({"format": "orthomer-booth", "version": 1, "stature_cm": 178, "sex": "male", "pose": "F", "hat": 1}), "unknown field `hat`")]
+#[case::a_child(json!({"format": "orthomer-booth", "version": 1, "stature_cm": 120, "sex": "male", "pose": "F"}), "/stature_cm: 120 is outside 140 to 215")]
+fn a_wrong_booth_spec_is_bad_input(#[case] spec: Value, #[case] says: &str) {
+    let directory = tempfile::tempdir().unwrap();
+    let path = directory.path().join("spec.json");
+    std::fs::write(&path, spec.to_string()).unwrap();
+    let output = orthomer(&["booth", path.to_str().unwrap(), "--out", directory.path().to_str().unwrap()]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(stderr(&output).contains(says), "{}", stderr(&output));
+}
+
+#[rstest]
+#[case::no_picture(&["--stature", "178"], "it is a text file")]
+#[case::no_such_pose(&["--stature", "178", "--pose", "Q"], "there is no pose \"Q\"")]
+#[case::no_such_person(&["--stature", "1.78"], "--stature: 1.78 cm is outside 100 to 250")]
+fn a_wrong_photo_request_is_bad_input(#[case] more: &[&str], #[case] says: &str) {
+    let path = example();
+    let arguments: Vec<&str> = ["photo", path.to_str().unwrap()].iter().chain(more).copied().collect();
+    let output = orthomer(&arguments);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(stderr(&output).contains(says), "{}", stderr(&output));
+}

@@ -1,0 +1,108 @@
+//! The commands about pictures: measuring one, and drawing made-up ones.
+
+use crate::commands::print;
+use crate::failure::Failure;
+use booth::{BoothError, Figure, Spec};
+use casefile::Problem;
+use image::{GrayImage, Luma};
+use std::path::Path;
+use vision::{Ask, Eye, PhotoPose, View};
+
+/// Statures a grown person can have, cm.
+const STATURE_CM: std::ops::RangeInclusive<f64> = 100.0..=250.0;
+/// Distances of a camera, m.
+const DISTANCE_M: std::ops::RangeInclusive<f64> = 1.0..=20.0;
+
+/// What `orthomer photo` is asked.
+pub struct PhotoRequest<'a> {
+    /// The picture.
+    pub image: &'a Path,
+    /// Stature, cm.
+    pub stature_cm: f64,
+    /// The pose's id.
+    pub pose: Option<&'a str>,
+    /// Distance of the camera, m.
+    pub distance_m: Option<f64>,
+    /// Whether it was taken in a mirror.
+    pub mirrored: bool,
+    /// Where to write the mask.
+    pub mask: Option<&'a Path>,
+}
+
+fn bad_input(pointer: &str, says: String) -> Failure {
+    Failure::Input(vec![Problem { pointer: pointer.to_owned(), says }])
+}
+
+/// Prints what a photo says.
+pub fn photo(request: &PhotoRequest) -> Result<(), Failure> {
+    let ask = asked(request)?;
+    let path = request.image.display();
+    let bytes =
+        std::fs::read(request.image).map_err(|error| bad_input("", format!("{path} cannot be read: {error}")))?;
+    let picture = vision::ingest(&bytes).map_err(|error| bad_input("", format!("{path}: {error}")))?;
+    let eye = Eye::load().map_err(Failure::other)?;
+    let mut view = eye.look(&picture.view, ask).map_err(Failure::other)?;
+    if let Some(mask) = request.mask {
+        write_mask(&view, picture.size_px, mask)?;
+    }
+    view.photo.enlarge(picture.size_px);
+    print(&view.photo)
+}
+
+fn asked(request: &PhotoRequest) -> Result<Ask, Failure> {
+    if !STATURE_CM.contains(&request.stature_cm) {
+        return Err(bad_input("--stature", format!("{} cm is outside 100 to 250", request.stature_cm)));
+    }
+    if let Some(metres) = request.distance_m.filter(|metres| !DISTANCE_M.contains(metres)) {
+        return Err(bad_input("--distance", format!("{metres} m is outside 1 to 20")));
+    }
+    let pose = request.pose.map(|id| {
+        let known = PhotoPose::ALL.into_iter().find(|pose| pose.id() == id);
+        known.ok_or_else(|| {
+            let all: Vec<String> = PhotoPose::ALL.iter().map(|pose| pose.id()).collect();
+            bad_input("--pose", format!("there is no pose {id:?}; there are {}", all.join(", ")))
+        })
+    });
+    Ok(Ask {
+        stature_cm: request.stature_cm,
+        pose: pose.transpose()?,
+        mirrored: request.mirrored,
+        distance_m: request.distance_m,
+        last_scale: None,
+    })
+}
+
+/// The mask at the picture's own size, 0 or 255.
+fn write_mask(view: &View, (width, height): (u32, u32), path: &Path) -> Result<(), Failure> {
+    let (sx, sy) = (view.mask.width as f64 / f64::from(width), view.mask.height as f64 / f64::from(height));
+    let mask = GrayImage::from_fn(width, height, |x, y| {
+        let inside = view.mask.at((f64::from(x) + 0.5) * sx, (f64::from(y) + 0.5) * sy) >= 0.5;
+        Luma([if inside { 255 } else { 0 }])
+    });
+    mask.save_with_format(path, image::ImageFormat::Png).map_err(Failure::other)
+}
+
+/// Draws the picture of a spec and writes it with its truth.
+pub fn booth(spec: &Path, out: &Path) -> Result<(), Failure> {
+    let text = std::fs::read_to_string(spec)
+        .map_err(|error| bad_input("", format!("{} cannot be read: {error}", spec.display())))?;
+    let spec: Spec = casefile::parse_json(&text).map_err(|problem| Failure::Input(vec![problem]))?;
+    let figure = Figure::load().map_err(Failure::other)?;
+    let shot = booth::shoot(&figure, &spec).map_err(|error| match error {
+        BoothError::Spec(problems) => Failure::Input(
+            problems.into_iter().map(|problem| Problem { pointer: problem.pointer, says: problem.says }).collect(),
+        ),
+        other => Failure::other(other),
+    })?;
+    std::fs::create_dir_all(out).map_err(Failure::other)?;
+    let truth = serde_json::to_string_pretty(&shot.truth).map_err(Failure::other)? + "\n";
+    let files = [
+        ("picture.jpg", shot.jpeg(spec.image.jpeg_quality).map_err(Failure::other)?),
+        ("mask.png", shot.mask_png().map_err(Failure::other)?),
+        ("truth.json", truth.into_bytes()),
+    ];
+    for (name, bytes) in files {
+        std::fs::write(out.join(name), bytes).map_err(Failure::other)?;
+    }
+    Ok(())
+}

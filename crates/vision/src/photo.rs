@@ -1,0 +1,206 @@
+//! What a photo says (`orthomer-photo`, version 1).
+
+use crate::error::NoPerson;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use utoipa::ToSchema;
+
+/// A pose by the handbook's id, as far as measuring goes.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub enum PhotoPose {
+    /// Front relaxed.
+    F,
+    /// Back relaxed.
+    B,
+    /// The client's left side.
+    SL,
+    /// The client's right side.
+    SR,
+    /// Front double biceps.
+    FDB,
+    /// Back double biceps.
+    BDB,
+    /// Front lat spread.
+    FLS,
+    /// Back lat spread.
+    BLS,
+    /// Side chest.
+    SC,
+    /// Side triceps.
+    ST,
+    /// Abdominals and thighs.
+    AT,
+}
+
+impl PhotoPose {
+    /// All of them.
+    pub const ALL: [Self; 11] = [
+        Self::F,
+        Self::B,
+        Self::SL,
+        Self::SR,
+        Self::FDB,
+        Self::BDB,
+        Self::FLS,
+        Self::BLS,
+        Self::SC,
+        Self::ST,
+        Self::AT,
+    ];
+
+    /// The handbook's id.
+    pub fn id(self) -> String {
+        format!("{self:?}")
+    }
+
+    /// Whether the client faces away.
+    pub fn from_behind(self) -> bool {
+        matches!(self, Self::B | Self::BDB | Self::BLS)
+    }
+
+    /// Whether a flank is shown: left and right cannot be told apart in the outline.
+    pub fn from_the_side(self) -> bool {
+        matches!(self, Self::SL | Self::SR | Self::SC | Self::ST)
+    }
+}
+
+/// A landmark in the picture.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Landmark {
+    /// From the left edge, px.
+    pub x: f64,
+    /// From the top edge, px.
+    pub y: f64,
+    /// 0 to 1; 1 when the coach placed it.
+    pub confidence: f64,
+}
+
+/// A width at a level.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Width {
+    /// `deltoid`, `chest`, `waist` or `hip`.
+    pub level: String,
+    /// Across, cm.
+    pub cm: f64,
+    /// From the midline to the client's left, cm; not from the side.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub left_cm: Option<f64>,
+    /// From the midline to the client's right, cm; not from the side.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub right_cm: Option<f64>,
+}
+
+/// Mean width of a limb segment on both sides.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Limb {
+    /// `upper-arm`, `forearm`, `thigh` or `calf`.
+    pub segment: String,
+    /// The client's left, cm.
+    pub left_width_cm: f64,
+    /// The client's right, cm.
+    pub right_width_cm: f64,
+}
+
+/// Tilt of the lines through both shoulders and both hips; positive: the client's left is higher.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Tilt {
+    /// Shoulders, degrees.
+    pub shoulders_deg: f64,
+    /// Hips, degrees.
+    pub hips_deg: f64,
+}
+
+/// One quality check.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Check {
+    /// `roll`, `turn`, `crop`, `size`, `exposure`, `sharpness`, `scale` or `mask`.
+    pub check: String,
+    /// The number it rests on.
+    pub value: f64,
+    /// Its unit.
+    pub unit: String,
+    /// Whether the picture passes.
+    pub ok: bool,
+    /// In a sentence.
+    pub says: String,
+}
+
+/// What a photo says.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Photo {
+    /// `orthomer-photo`.
+    pub format: String,
+    /// 1.
+    pub version: u32,
+    /// Given, or guessed as F, B, SL or SR.
+    pub pose: PhotoPose,
+    /// Whether the pose was guessed.
+    pub pose_guessed: bool,
+    /// Size of the picture the pixels are counted in.
+    pub width_px: u32,
+    /// Its height.
+    pub height_px: u32,
+    /// Whether somebody was found.
+    pub person: bool,
+    /// Why not.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub why_not: Option<String>,
+    /// Centimetres to a pixel; 0 while nobody is found.
+    pub scale_cm_per_px: f64,
+    /// 0 to 1.
+    pub mask_confidence: f64,
+    /// Places by name, `-left` and `-right` being the client's.
+    pub landmarks: BTreeMap<String, Landmark>,
+    /// Widths by level.
+    pub widths: Vec<Width>,
+    /// Limbs.
+    pub limbs: Vec<Limb>,
+    /// Shoulder width over waist width.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub taper: Option<f64>,
+    /// Tilts; not from the side.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tilt: Option<Tilt>,
+    /// Checks.
+    pub quality: Vec<Check>,
+}
+
+impl Photo {
+    pub(crate) fn empty(pose: Option<PhotoPose>, size_px: (u32, u32)) -> Self {
+        Self {
+            format: "orthomer-photo".to_owned(),
+            version: 1,
+            pose: pose.unwrap_or(PhotoPose::F),
+            pose_guessed: pose.is_none(),
+            width_px: size_px.0,
+            height_px: size_px.1,
+            person: false,
+            why_not: None,
+            scale_cm_per_px: 0.0,
+            mask_confidence: 0.0,
+            landmarks: BTreeMap::new(),
+            widths: Vec::new(),
+            limbs: Vec::new(),
+            taper: None,
+            tilt: None,
+            quality: Vec::new(),
+        }
+    }
+
+    /// Counts the pixels in a picture of another size, such as the original of a view.
+    pub fn enlarge(&mut self, (width_px, height_px): (u32, u32)) {
+        let factor = f64::from(height_px) / f64::from(self.height_px);
+        for mark in self.landmarks.values_mut() {
+            (mark.x, mark.y) = (mark.x * factor, mark.y * factor);
+        }
+        self.scale_cm_per_px /= factor;
+        (self.width_px, self.height_px) = (width_px, height_px);
+    }
+
+    pub(crate) fn nobody(mut self, why: NoPerson) -> Self {
+        self.why_not = Some(why.to_string());
+        self
+    }
+}

@@ -1,0 +1,91 @@
+//! A grid of numbers over a picture.
+
+/// Numbers over the pixels of a picture, row by row.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Plane {
+    /// Across.
+    pub width: usize,
+    /// Down.
+    pub height: usize,
+    /// Values.
+    pub values: Vec<f32>,
+}
+
+impl Plane {
+    /// A plane of one value.
+    pub fn filled(width: usize, height: usize, value: f32) -> Self {
+        Self { width, height, values: vec![value; width * height] }
+    }
+
+    /// The value between pixels, by straight lines; pixel centres are at halves. Outside it is 0.
+    pub fn at(&self, x: f64, y: f64) -> f64 {
+        let (x, y) = (x - 0.5, y - 0.5);
+        let (left, top) = (x.floor(), y.floor());
+        let (u, v) = (x - left, y - top);
+        let pixel = |dx: f64, dy: f64| {
+            let (px, py) = (left + dx, top + dy);
+            let inside = px >= 0.0 && py >= 0.0 && px < self.width as f64 && py < self.height as f64;
+            if inside { f64::from(self.values[py as usize * self.width + px as usize]) } else { 0.0 }
+        };
+        let upper = pixel(0.0, 0.0) * (1.0 - u) + pixel(1.0, 0.0) * u;
+        let lower = pixel(0.0, 1.0) * (1.0 - u) + pixel(1.0, 1.0) * u;
+        upper * (1.0 - v) + lower * v
+    }
+
+    /// Which values reach a half.
+    pub fn inside(&self) -> Vec<bool> {
+        self.values.iter().map(|&value| value >= 0.5).collect()
+    }
+
+    /// Sums over squares of `radius` to every side, cut off at the edges, divided by their number of pixels.
+    pub(crate) fn box_mean(&self, radius: usize) -> Self {
+        let rows = self.row_means(radius);
+        rows.transposed().row_means(radius).transposed()
+    }
+
+    fn row_means(&self, radius: usize) -> Self {
+        let width = self.width;
+        let mut values = vec![0.0; self.values.len()];
+        for (row, out) in self.values.chunks_exact(width).zip(values.chunks_exact_mut(width)) {
+            let mut sum: f64 = row.iter().take(radius).map(|&value| f64::from(value)).sum();
+            let mut count = radius.min(width);
+            for x in 0..width {
+                if let Some(&value) = row.get(x + radius) {
+                    sum += f64::from(value);
+                    count += 1;
+                }
+                if x > radius {
+                    sum -= f64::from(row[x - radius - 1]);
+                    count -= 1;
+                }
+                out[x] = (sum / count as f64) as f32;
+            }
+        }
+        Self { values, ..*self }
+    }
+
+    fn transposed(&self) -> Self {
+        let mut values = vec![0.0; self.values.len()];
+        // In blocks: both sides of the copy stay in the cache.
+        for (by, bx) in (0..self.height).step_by(32).flat_map(|by| (0..self.width).step_by(32).map(move |bx| (by, bx)))
+        {
+            for y in by..(by + 32).min(self.height) {
+                for x in bx..(bx + 32).min(self.width) {
+                    values[x * self.height + y] = self.values[y * self.width + x];
+                }
+            }
+        }
+        Self { width: self.height, height: self.width, values }
+    }
+
+    /// The plane at another size, by straight lines.
+    pub(crate) fn resized(&self, width: usize, height: usize) -> Self {
+        let (sx, sy) = (self.width as f64 / width as f64, self.height as f64 / height as f64);
+        let clamp = |value: f64, most: usize| value.clamp(0.5, most as f64 - 0.5);
+        let value = |place: usize| {
+            let (x, y) = ((place % width) as f64 + 0.5, (place / width) as f64 + 0.5);
+            self.at(clamp(x * sx, self.width), clamp(y * sy, self.height)) as f32
+        };
+        Self { width, height, values: (0..width * height).map(value).collect() }
+    }
+}

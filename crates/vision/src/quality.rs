@@ -1,0 +1,166 @@
+//! Whether a picture can be judged, each check with its number and a sentence.
+
+use crate::measure::Standing;
+use crate::photo::Check;
+use crate::plane::Plane;
+use image::{GrayImage, RgbImage, imageops};
+
+/// Limits of the checks (common practice, no source).
+const MOST_ROLL_DEG: f64 = 2.0;
+const MOST_TURN_PCT: f64 = 8.0;
+const LEAST_SIZE_PCT: f64 = 60.0;
+const MOST_CLIPPED_PCT: f64 = 5.0;
+const LEAST_SHARPNESS: f64 = 12.0;
+const MOST_SCALE_CHANGE_PCT: f64 = 4.0;
+const LEAST_CONFIDENCE: f64 = 0.6;
+/// Nearer than this to the edge counts as cut off, px.
+const CUT_PX: f64 = 2.0;
+
+fn check(name: &str, value: f64, unit: &str, ok: bool, says: String) -> Check {
+    Check { check: name.to_owned(), value, unit: unit.to_owned(), ok, says }
+}
+
+/// Checks of a person who stands in the picture. `last_scale` is the scale of the round before.
+pub(crate) fn checks(picture: &RgbImage, standing: &Standing, confidence: f64, last_scale: Option<f64>) -> Vec<Check> {
+    let mut checks = Vec::new();
+    if !standing.pose.from_the_side() {
+        checks.push(roll(standing.frame.lean_deg()));
+        checks.extend(turn(standing));
+    }
+    checks.push(crop(picture, standing));
+    checks.push(size(picture, standing));
+    checks.push(exposure(picture, standing.mask));
+    checks.push(sharp(picture, standing.mask));
+    checks.extend(last_scale.map(|last| scale(standing.cm_per_px, last)));
+    checks.push(mask(confidence));
+    checks
+}
+
+fn roll(lean_deg: f64) -> Check {
+    let side = if lean_deg > 0.0 { "right" } else { "left" };
+    let ok = lean_deg.abs() <= MOST_ROLL_DEG;
+    let says = if ok {
+        format!("The plumb line leans {:.1} degrees, which is straight enough.", lean_deg.abs())
+    } else {
+        format!("The picture leans {:.1} degrees to the {side}: level the camera.", lean_deg.abs())
+    };
+    check("roll", lean_deg, "deg", ok, says)
+}
+
+/// Half-widths of the pelvis that differ by more than those of the waist explain: the body is turned.
+fn turn(standing: &Standing) -> Option<Check> {
+    let widths = standing.widths();
+    let uneven = |level: &str| {
+        let width = widths.iter().find(|width| width.level == level)?;
+        Some(100.0 * (width.left_cm? - width.right_cm?) / width.cm)
+    };
+    let value = uneven("hip")? - uneven("deltoid").unwrap_or(0.0);
+    let ok = value.abs() <= MOST_TURN_PCT;
+    let says = if ok {
+        format!("The hips are turned by {:.1} % of their width, which is straight enough.", value.abs())
+    } else {
+        format!("The hips are turned by {:.1} % of their width: stand square to the camera.", value.abs())
+    };
+    Some(check("turn", value, "%", ok, says))
+}
+
+fn crop(picture: &RgbImage, standing: &Standing) -> Check {
+    let (head, feet) = (standing.frame.place(0.0, standing.vertex), standing.frame.place(0.0, standing.floor));
+    let room = head.1.min(f64::from(picture.height()) - feet.1);
+    let (head_cut, feet_cut) = (head.1 < CUT_PX, feet.1 > f64::from(picture.height()) - CUT_PX);
+    let says = match (head_cut, feet_cut) {
+        (false, false) => "Head and feet are in the picture.".to_owned(),
+        (true, false) => "The head is cut off: the scale cannot be trusted. Step back and take it again.".to_owned(),
+        (false, true) => "The feet are cut off: the scale cannot be trusted. Step back and take it again.".to_owned(),
+        (true, true) => {
+            "Head and feet are cut off: the scale cannot be trusted. Step back and take it again.".to_owned()
+        }
+    };
+    check("crop", room, "px", !head_cut && !feet_cut, says)
+}
+
+fn size(picture: &RgbImage, standing: &Standing) -> Check {
+    let value = 100.0 * (standing.vertex - standing.floor) / f64::from(picture.height());
+    let ok = value >= LEAST_SIZE_PCT;
+    let says = if ok {
+        format!("The body takes {value:.0} % of the picture's height.")
+    } else {
+        format!("The body takes only {value:.0} % of the picture's height: come closer with the long end of the lens.")
+    };
+    check("size", value, "%", ok, says)
+}
+
+/// Share of the person's pixels that are black or white.
+fn exposure(picture: &RgbImage, mask: &Plane) -> Check {
+    let inside = picture.pixels().zip(&mask.values).filter(|(_, value)| **value >= 0.5);
+    let (mut count, mut clipped) = (0_u32, 0_u32);
+    for (pixel, _) in inside {
+        count += 1;
+        clipped += u32::from(pixel.0.iter().all(|&v| v <= 4) || pixel.0.iter().all(|&v| v >= 252));
+    }
+    let value = 100.0 * f64::from(clipped) / f64::from(count.max(1));
+    let ok = value <= MOST_CLIPPED_PCT;
+    let says = if ok {
+        format!("{value:.1} % of the body is pure black or white.")
+    } else {
+        format!("{value:.1} % of the body is pure black or white: change the light or the exposure.")
+    };
+    check("exposure", value, "%", ok, says)
+}
+
+fn sharp(picture: &RgbImage, mask: &Plane) -> Check {
+    let grey = imageops::grayscale(picture);
+    let value = sharpness(&grey, Some(mask));
+    let ok = value >= LEAST_SHARPNESS;
+    let says = if ok {
+        format!("Sharp enough ({value:.0}).")
+    } else {
+        format!("Blurred ({value:.0}, wanted {LEAST_SHARPNESS:.0}): hold the camera still or add light.")
+    };
+    check("sharpness", value, "variance", ok, says)
+}
+
+/// Variance of the Laplacian (the four neighbours less four times the pixel), over a mask or the whole picture without
+/// its outermost pixels.
+pub fn sharpness(grey: &GrayImage, mask: Option<&Plane>) -> f64 {
+    let (width, height) = (grey.width() as usize, grey.height() as usize);
+    let pixels = grey.as_raw();
+    let (mut count, mut sum, mut squares) = (0.0, 0.0, 0.0);
+    for y in 1..height.saturating_sub(1) {
+        for x in 1..width.saturating_sub(1) {
+            let place = y * width + x;
+            if mask.is_some_and(|mask| mask.values[place] < 0.5) {
+                continue;
+            }
+            let at = |place: usize| f64::from(pixels[place]);
+            let value = at(place - 1) + at(place + 1) + at(place - width) + at(place + width) - 4.0 * at(place);
+            count += 1.0;
+            sum += value;
+            squares += value * value;
+        }
+    }
+    if count > 0.0 { squares / count - (sum / count).powi(2) } else { 0.0 }
+}
+
+fn scale(now: f64, last: f64) -> Check {
+    let value = 100.0 * (now / last - 1.0);
+    let ok = value.abs() <= MOST_SCALE_CHANGE_PCT;
+    let nearer = if value < 0.0 { "nearer" } else { "further away" };
+    let says = if ok {
+        format!("The distance is as last time within {:.1} %.", value.abs())
+    } else {
+        format!("The camera stands {nearer} than last time by about {:.0} %: perspective differs.", value.abs())
+    };
+    check("scale", value, "%", ok, says)
+}
+
+fn mask(confidence: f64) -> Check {
+    let value = 100.0 * confidence;
+    let ok = confidence >= LEAST_CONFIDENCE;
+    let says = if ok {
+        format!("The outline is {value:.0} % sure.")
+    } else {
+        format!("The outline is only {value:.0} % sure: look at it and mark it by hand where it is wrong.")
+    };
+    check("mask", value, "%", ok, says)
+}
