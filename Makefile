@@ -37,7 +37,9 @@ test-browser: tools web/dist/index.html e2e/node_modules/.package-lock.json chro
 ## bench: the core's figures, beside a numpy yardstick
 bench: $(PYTHON)
 	cargo bench -p assess -p plan --bench assessment --bench week --locked -- --noplot
+	cargo bench -p vision --bench photo --locked -- --noplot
 	$(PYTHON) reference/yardstick.py
+	$(PYTHON) reference/ingest_yardstick.py
 
 ## reference: make the outside figures anew; fails when they differ from what is committed
 reference: $(PYTHON)
