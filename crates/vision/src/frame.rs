@@ -41,7 +41,9 @@ impl Frame {
 
     /// Runs of the mask across the midline at a height.
     pub fn runs(&self, mask: &Plane, high: f64) -> Vec<Run> {
-        let reach = mask.width as f64;
+        // Past the picture's edges there is nothing to find.
+        let middle = self.place(0.0, high).0;
+        let reach = middle.max(mask.width as f64 - middle) + 2.0;
         runs(|right| mask.at_pair(self.place(right, high)), -reach, reach)
     }
 }

@@ -92,6 +92,15 @@ pub(crate) struct Person {
     pub accompanied: bool,
 }
 
+/// One look of the landmark network.
+struct Answer {
+    score: f64,
+    points: Vec<Found>,
+    /// The network's own mask, over its square.
+    mask: Vec<f32>,
+    square: Square,
+}
+
 /// Both networks.
 pub(crate) struct PoseNet {
     detection: Model,
@@ -116,9 +125,10 @@ impl PoseNet {
             let [from, to] = [POINTS, POINTS + 1].map(|i| (answer.points[i].x, answer.points[i].y));
             answer = self.look(picture, Square::about(from, to))?;
         }
-        answer.accompanied = detections.get(1).is_some_and(|second| second.score >= SECOND_SCORE);
+        let mask = unwarped(&answer.mask, answer.square, picture);
+        let accompanied = detections.get(1).is_some_and(|second| second.score >= SECOND_SCORE);
         answer.points.truncate(POINTS);
-        Ok(Some(answer))
+        Ok(Some(Person { score: answer.score, points: answer.points, mask, accompanied }))
     }
 
     /// People, the surest first, each once.
@@ -149,7 +159,7 @@ impl PoseNet {
         Ok(people)
     }
 
-    fn look(&self, picture: &RgbImage, square: Square) -> Result<Person, PhotoError> {
+    fn look(&self, picture: &RgbImage, square: Square) -> Result<Answer, PhotoError> {
         let answer = run(&self.landmarks, LANDMARK_PX, cropped(picture, square, LANDMARK_PX, (0.0, 1.0), false))?;
         let [values, score, mask, heat, ..] = answer.as_slice() else { return Err(shape()) };
         let points = values.chunks_exact(LANDMARK_VALUES).take(POINTS + 2).enumerate().map(|(i, values)| {
@@ -162,7 +172,7 @@ impl PoseNet {
             return Err(shape());
         }
         let score = f64::from(*score.first().ok_or_else(shape)?);
-        Ok(Person { score, points, mask: unwarped(mask, square, picture), accompanied: false })
+        Ok(Answer { score, points, mask: mask.clone(), square })
     }
 }
 
