@@ -6,6 +6,7 @@ use crate::limb::{Axis, FREE_SHARE, steady};
 use crate::photo::{Landmark, Limb, PhotoPose, Tilt, Width};
 use crate::plane::Plane;
 use crate::pose_net::Found;
+use std::cell::OnceCell;
 use std::collections::BTreeMap;
 use units::{Side, Sides};
 
@@ -48,6 +49,19 @@ pub(crate) struct Standing<'a> {
     pub cm_per_px: f64,
     /// 1 when the client's left is on the right of the picture, -1 otherwise.
     left: f64,
+    /// Levels that several measures rest on, each looked for once.
+    levels: Levels,
+}
+
+/// A level of the trunk: its height on the midline and its run.
+type Level = Option<(f64, Run)>;
+
+#[derive(Default)]
+struct Levels {
+    waist: OnceCell<Level>,
+    hip: OnceCell<Level>,
+    armpit: OnceCell<Level>,
+    crotch: OnceCell<Option<f64>>,
 }
 
 impl<'a> Standing<'a> {
@@ -84,7 +98,17 @@ impl<'a> Standing<'a> {
         let across = joints.shoulder.left.x - joints.shoulder.right.x + joints.hip.left.x - joints.hip.right.x;
         let left = if across >= 0.0 { 1.0 } else { -1.0 };
         let cm_per_px = stature_cm / stature_px;
-        Some(Self { mask, joints: *joints, pose, frame, vertex, floor: vertex - stature_px, cm_per_px, left })
+        Some(Self {
+            mask,
+            joints: *joints,
+            pose,
+            frame,
+            vertex,
+            floor: vertex - stature_px,
+            cm_per_px,
+            left,
+            levels: Levels::default(),
+        })
     }
 
     /// Takes a vertex or a floor the coach has placed.
@@ -94,6 +118,7 @@ impl<'a> Standing<'a> {
         self.vertex = placed.0.unwrap_or(self.vertex);
         self.floor = placed.1.unwrap_or(self.floor);
         self.cm_per_px = stature_cm / (self.vertex - self.floor).max(1.0);
+        self.levels = Levels::default();
     }
 
     fn px(&self, cm: f64) -> f64 {
@@ -149,12 +174,20 @@ impl<'a> Standing<'a> {
         }
     }
 
-    pub fn waist(&self) -> Option<(f64, Run)> {
+    pub fn waist(&self) -> Level {
+        *self.levels.waist.get_or_init(|| self.find_waist())
+    }
+
+    fn find_waist(&self) -> Level {
         let (hip, shoulder) = (self.high(&self.joints.hip), self.high(&self.joints.shoulder));
         self.trunk_extreme(hip + (shoulder - hip) * 0.22, hip + (shoulder - hip) * 0.6, false)
     }
 
-    pub fn hip(&self) -> Option<(f64, Run)> {
+    pub fn hip(&self) -> Level {
+        *self.levels.hip.get_or_init(|| self.find_hip())
+    }
+
+    fn find_hip(&self) -> Level {
         let hip = self.high(&self.joints.hip);
         let low = self.crotch().unwrap_or(hip - self.px(9.0));
         self.trunk_extreme(low, hip + self.px(8.0), true)
@@ -162,6 +195,10 @@ impl<'a> Standing<'a> {
 
     /// Height at which the legs part.
     pub fn crotch(&self) -> Option<f64> {
+        *self.levels.crotch.get_or_init(|| self.find_crotch())
+    }
+
+    fn find_crotch(&self) -> Option<f64> {
         if self.pose.from_the_side() {
             return None;
         }
@@ -176,7 +213,11 @@ impl<'a> Standing<'a> {
     }
 
     /// The highest level at which the trunk is free of both arms.
-    fn armpit(&self) -> Option<(f64, Run)> {
+    fn armpit(&self) -> Level {
+        *self.levels.armpit.get_or_init(|| self.find_armpit())
+    }
+
+    fn find_armpit(&self) -> Level {
         let (waist, _) = self.waist()?;
         let shoulder = self.high(&self.joints.shoulder);
         let steps = (shoulder - waist).max(0.0) as u32;
