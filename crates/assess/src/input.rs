@@ -1,5 +1,6 @@
 //! What is known about a client, already validated: the shape every computation takes.
 
+use crate::consent::PhotoConsent;
 use atlas::{Atlas, Exercise, Screen};
 use jiff::civil::Date;
 use schemars::JsonSchema;
@@ -77,6 +78,8 @@ pub struct Client {
     pub excluded_exercises: BTreeSet<ExerciseId>,
     /// Chosen schools by key.
     pub schools: BTreeMap<String, String>,
+    /// Consent to pictures; `None` when not given or withdrawn.
+    pub photo_consent: Option<PhotoConsent>,
 }
 
 impl Client {
@@ -207,6 +210,8 @@ pub struct Rating {
     pub pose: PoseId,
     /// What was judged.
     pub judgement: RatingJudgement,
+    /// The rater's own SD of a standing, in steps, learned from blind repeats; the practice's default when `None`.
+    pub rater_sd_steps: Option<f64>,
 }
 
 /// A limb segment between two landmarks.
@@ -224,6 +229,9 @@ pub enum Segment {
 }
 
 impl Segment {
+    /// All of them.
+    pub const ALL: [Self; 4] = [Self::UpperArm, Self::Forearm, Self::Thigh, Self::Calf];
+
     /// As the case file writes it.
     pub fn as_str(self) -> &'static str {
         match self {

@@ -129,7 +129,10 @@ fn rating(atlas: &Atlas, settings: &EvidenceSettings, rating: &Rating) -> Option
             source,
             target: Target::Bulk,
             y: settings.scale.rating_bulk * f64::from(score),
-            variance: settings.observation_sd.rating_bulk.powi(2),
+            variance: rating
+                .rater_sd_steps
+                .map_or(settings.observation_sd.rating_bulk, |steps| settings.scale.rating_bulk * steps)
+                .powi(2),
             row,
         },
         RatingJudgement::LeftRight(score) => Observation {

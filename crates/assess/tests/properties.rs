@@ -48,6 +48,7 @@ fn client(hand: Hand) -> Client {
         screens: Screens::default(),
         excluded_exercises: BTreeSet::new(),
         schools: BTreeMap::new(),
+        photo_consent: None,
     }
 }
 

@@ -1,8 +1,8 @@
 //! A case back into its file, so that the same client can be assessed from the command line.
 
 use crate::raw::{
-    CaseFile, ChoicesEntry, ClientEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry, SkinfoldEntry,
-    StrengthEntry, TapeEntry, TestEntry, TrainingRow,
+    CaseFile, ChoicesEntry, ClientEntry, ConsentEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry,
+    SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow,
 };
 use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 
@@ -42,6 +42,10 @@ impl From<&Client> for ClientEntry {
             screens: client.screens.clone(),
             excluded_exercises: texts(&client.excluded_exercises),
             schools: client.schools.clone(),
+            photo_consent: client.photo_consent.as_ref().map(|consent| ConsentEntry {
+                given_on: consent.given_on.to_string(),
+                purposes: consent.purposes.iter().copied().collect(),
+            }),
         }
     }
 }
@@ -94,7 +98,13 @@ fn rating(rating: &Rating) -> RatingEntry {
         RatingJudgement::Standing(score) => (Some(score), None),
         RatingJudgement::LeftRight(sides) => (None, Some(sides)),
     };
-    RatingEntry { region: rating.region.to_string(), pose: rating.pose.to_string(), score, left_right }
+    RatingEntry {
+        region: rating.region.to_string(),
+        pose: rating.pose.to_string(),
+        score,
+        left_right,
+        rater_sd_steps: rating.rater_sd_steps,
+    }
 }
 
 fn strength(set: StrengthSet) -> StrengthEntry {

@@ -20,13 +20,13 @@ pub use assessment::{
     StrengthSidesEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
-pub use check::{check_choices, check_client, check_tape};
+pub use check::{check_choices, check_client, check_rating, check_tape};
 pub use export::case_file;
 pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry, plan_file};
 pub use problem::Problem;
 pub use raw::{
-    CaseFile, ChoicesEntry, ClientEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry, SkinfoldEntry,
-    StrengthEntry, TapeEntry, TestEntry, TrainingRow, parse_json,
+    CaseFile, ChoicesEntry, ClientEntry, ConsentEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry,
+    SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow, parse_json,
 };
 pub use schema::schemas;
 pub use warning::{Warning, warnings};

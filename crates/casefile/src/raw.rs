@@ -1,7 +1,7 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
 use crate::problem::Problem;
-use assess::{Experience, Hand, Pain, Screens, Segment, Sex, Standing};
+use assess::{Experience, Hand, Pain, PhotoPurpose, Screens, Segment, Sex, Standing};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -74,6 +74,19 @@ pub struct ClientEntry {
     /// Chosen schools.
     #[serde(default)]
     pub schools: BTreeMap<String, String>,
+    /// Consent to pictures; none without it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub photo_consent: Option<ConsentEntry>,
+}
+
+/// Consent to pictures.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ConsentEntry {
+    /// The day it was given, `YYYY-MM-DD`.
+    pub given_on: String,
+    /// What for; `assessment` at least.
+    pub purposes: Vec<PhotoPurpose>,
 }
 
 fn most_exercises() -> u8 {
@@ -148,6 +161,9 @@ pub struct RatingEntry {
     /// -2 right much larger to 2 left much larger.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub left_right: Option<i8>,
+    /// The rater's own SD of a score in steps, learned from blind repeats; the default when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub rater_sd_steps: Option<f64>,
 }
 
 /// Mean widths of a limb segment.

@@ -43,6 +43,9 @@ enum Command {
         /// How many clients.
         #[arg(long, default_value_t = 10, value_parser = clap::value_parser!(u16).range(1..=2000))]
         clients: u16,
+        /// Do not draw pictures of the clients; drawing goes on for some minutes while the demo is served.
+        #[arg(long)]
+        no_pictures: bool,
     },
     /// Print the exercise catalogue and the regions as JSON.
     Catalogue,
@@ -99,7 +102,9 @@ enum Command {
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
         Command::Serve { data, host, port } => serve::serve(&data, &host, port),
-        Command::Demo { host, port, clients } => serve::serve_demo(&host, port, usize::from(clients)),
+        Command::Demo { host, port, clients, no_pictures } => {
+            serve::serve_demo(&host, port, usize::from(clients), !no_pictures)
+        }
         Command::Openapi => serve::openapi(),
         Command::Catalogue => commands::catalogue(),
         Command::Assess { case, explain } => commands::assess(&case, explain),

@@ -12,16 +12,24 @@ use tracing_subscriber::EnvFilter;
 /// Serves the practice under `data`.
 pub fn serve(data: &Path, host: &str, port: u16) -> Result<(), Failure> {
     log("info");
-    let state = AppState { store: Store::open(data).map_err(Failure::other)?, knowledge: knowledge()? };
+    let state = state(data)?;
     run(&state, host, port, "")
 }
 
 /// Serves fresh demo data from a directory of its own, which goes when the server stops.
-pub fn serve_demo(host: &str, port: u16, clients: usize) -> Result<(), Failure> {
+pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool) -> Result<(), Failure> {
     log("warn");
     let directory = tempfile::Builder::new().prefix("orthomer-demo-").tempdir().map_err(Failure::other)?;
-    let state = AppState { store: Store::open(directory.path()).map_err(Failure::other)?, knowledge: knowledge()? };
+    let state = state(directory.path())?;
     demo::fill(&state.store, &state.knowledge, clients, jiff::ZonedDateTime::now().date())?;
+    if pictures {
+        let camera = state.clone();
+        std::thread::spawn(move || {
+            if let Err(why) = demo::pictures::draw(&camera) {
+                tracing::warn!(why, "demo pictures");
+            }
+        });
+    }
     let sign_in = format!("Sign in as {} with the password {}.\n", demo::LOGIN, demo::PASSWORD);
     run(&state, host, port, &sign_in)
 }
@@ -29,9 +37,14 @@ pub fn serve_demo(host: &str, port: u16, clients: usize) -> Result<(), Failure> 
 /// Prints the OpenAPI document of the server's own routes.
 pub fn openapi() -> Result<(), Failure> {
     let directory = tempfile::tempdir().map_err(Failure::other)?;
-    let state = AppState { store: Store::open(directory.path()).map_err(Failure::other)?, knowledge: knowledge()? };
+    let state = state(directory.path())?;
     println!("{}", server::openapi(state).to_pretty_json().map_err(Failure::other)?);
     Ok(())
+}
+
+fn state(data: &Path) -> Result<AppState, Failure> {
+    let store = Store::open(data).map_err(Failure::other)?;
+    AppState::new(store, knowledge()?).map_err(Failure::other)
 }
 
 fn knowledge() -> Result<Arc<Knowledge>, Failure> {

@@ -4,7 +4,7 @@ use crate::assets;
 use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
-use crate::routes::{clients, general, rounds, session, tape};
+use crate::routes::{clients, general, photos, ratings, rounds, session, tape};
 use crate::security;
 use crate::state::AppState;
 use actix_web::body::MessageBody;
@@ -63,6 +63,20 @@ fn routes(
         .service(rounds::show_case_file)
         .service(tape::show_tape)
         .service(tape::save_tape)
+        .service(photos::show_light_table)
+        .service(photos::add_photo)
+        .service(photos::use_booth)
+        .service(photos::save_photo)
+        .service(photos::delete_photo)
+        .service(photos::show_view)
+        .service(photos::show_thumb)
+        .service(photos::show_outline)
+        .service(photos::show_over)
+        .service(ratings::save_rating)
+        .service(ratings::delete_rating)
+        .service(ratings::show_repeats)
+        .service(ratings::save_repeat)
+        .service(ratings::withdraw_consent)
         .default_service(web::route().to(no_such_route));
     App::new()
         .app_data(web::Data::new(state))

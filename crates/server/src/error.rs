@@ -6,6 +6,7 @@ use casefile::Problem;
 use serde::{Deserialize, Serialize};
 use store::{Kind, StoreError};
 use utoipa::ToSchema;
+use vision::PhotoError;
 
 /// Why the server could not start.
 #[derive(Debug, thiserror::Error)]
@@ -56,6 +57,12 @@ pub enum ApiError {
         /// What is stored now.
         current_revision: Option<i32>,
     },
+    /// The rules of the job forbid it.
+    Refused(String),
+    /// No room is left on the disk.
+    Full(String),
+    /// An upload is no picture to work with.
+    Photo(PhotoError),
     /// Not the caller's fault; the text goes to the log only.
     Internal(String),
 }
@@ -69,8 +76,31 @@ impl From<StoreError> for ApiError {
         match error.kind() {
             Kind::NotFound => Self::NotFound(error.to_string()),
             Kind::Conflict => Self::Conflict { detail: error.to_string(), current_revision },
+            Kind::Refused => Self::Refused(error.to_string()),
+            Kind::Full => Self::Full(error.to_string()),
             Kind::Internal => Self::Internal(error.to_string()),
         }
+    }
+}
+
+impl From<PhotoError> for ApiError {
+    fn from(error: PhotoError) -> Self {
+        match error {
+            PhotoError::Model(why) => Self::Internal(why),
+            refused => Self::Photo(refused),
+        }
+    }
+}
+
+/// One value that breaks a rule.
+pub(crate) fn invalid(pointer: &str, says: String) -> ApiError {
+    ApiError::Invalid(vec![Problem { pointer: pointer.to_owned(), says }])
+}
+
+/// An upload that broke off.
+impl From<actix_web::Error> for ApiError {
+    fn from(error: actix_web::Error) -> Self {
+        Self::Malformed(format!("the upload broke off: {error}"))
     }
 }
 
@@ -118,7 +148,8 @@ impl ApiError {
         match self {
             Self::SignInNeeded => of("Sign in first."),
             Self::SignInFailed => of("Login and password do not match."),
-            Self::Malformed(detail) | Self::NotFound(detail) => of(detail),
+            Self::Malformed(detail) | Self::NotFound(detail) | Self::Refused(detail) | Self::Full(detail) => of(detail),
+            Self::Photo(error) => of(&error.to_string()),
             Self::Invalid(problems) => {
                 let first = problems.first().map_or("Something is not valid.", |problem| problem.says.as_str());
                 ProblemDetails { errors: problems.clone(), ..of(first) }
@@ -142,7 +173,10 @@ impl ResponseError for ApiError {
         match self {
             Self::SignInNeeded | Self::SignInFailed => StatusCode::UNAUTHORIZED,
             Self::Malformed(_) => StatusCode::BAD_REQUEST,
-            Self::Invalid(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Photo(PhotoError::TooHeavy) => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::Invalid(_) | Self::Photo(_) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Refused(_) => StatusCode::FORBIDDEN,
+            Self::Full(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::NotFound(_) => StatusCode::NOT_FOUND,
             Self::Conflict { .. } => StatusCode::CONFLICT,
             Self::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,

@@ -8,10 +8,13 @@ mod auth;
 mod dto;
 mod error;
 mod logging;
+mod looking;
 mod roster;
 mod routes;
 mod security;
+mod standin;
 mod state;
+mod taking;
 
 pub use app::{application, openapi, serve};
 pub use auth::{PasswordError, hash_password};

@@ -39,7 +39,7 @@ impl<'a> Assessor<'a> {
             return Ok(known);
         }
         let (clients, _) = self.store.clients(&self.knowledge.atlas, None, Page { number: 1, size: u32::MAX })?;
-        let read = self.store.newest_cases(&clients)?;
+        let read = self.store.newest_cases(&self.knowledge.atlas, &clients)?;
         Ok(self.everyone.get_or_init(|| read))
     }
 }

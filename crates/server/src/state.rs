@@ -1,12 +1,19 @@
 //! What every handler shares.
 
 use crate::error::ApiError;
+use crate::looking::Looker;
 use actix_web::web;
 use assess::Knowledge;
+use booth::Figure;
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
-use std::sync::Arc;
+use lighttable::{FrameError, Frames};
+use std::sync::{Arc, OnceLock};
 use store::{Store, StoreError};
+use tokio::sync::{OwnedSemaphorePermit, Semaphore};
+
+/// Pictures taken in at once; more wait. Two hold one whole upload each and one decoded view.
+const UPLOADS_AT_ONCE: usize = 2;
 
 /// The store and the knowledge of the trade.
 #[derive(Clone)]
@@ -15,9 +22,44 @@ pub struct AppState {
     pub store: Store,
     /// What is known.
     pub knowledge: Arc<Knowledge>,
+    /// Where regions lie in pictures.
+    pub(crate) frames: Arc<Frames>,
+    /// Looks at pictures.
+    pub(crate) looker: Looker,
+    uploads: Arc<Semaphore>,
+    figure: Arc<OnceLock<Figure>>,
 }
 
 impl AppState {
+    /// Starts to serve a store: pictures that wait are looked at from now on.
+    ///
+    /// # Errors
+    /// [`FrameError`] when the shipped places of regions do not load.
+    pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, FrameError> {
+        Ok(Self {
+            frames: Arc::new(Frames::load()?),
+            looker: Looker::start(store.clone(), knowledge.clone()),
+            uploads: Arc::new(Semaphore::new(UPLOADS_AT_ONCE)),
+            figure: Arc::new(OnceLock::new()),
+            store,
+            knowledge,
+        })
+    }
+
+    /// Waits until a picture may be taken in; the turn ends when what is given is dropped.
+    pub(crate) async fn upload_turn(&self) -> Result<OwnedSemaphorePermit, ApiError> {
+        self.uploads.clone().acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))
+    }
+
+    /// The figure of the stand-in camera, loaded when it is first needed.
+    pub(crate) fn figure(&self) -> Result<&Figure, ApiError> {
+        if let Some(figure) = self.figure.get() {
+            return Ok(figure);
+        }
+        let figure = Figure::load().map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok(self.figure.get_or_init(|| figure))
+    }
+
     /// Runs blocking work on the store off the event loop.
     pub(crate) async fn run<T, F>(&self, work: F) -> Result<T, ApiError>
     where

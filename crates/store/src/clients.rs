@@ -78,8 +78,7 @@ impl Store {
 
     /// A client by id.
     pub fn client(&self, atlas: &Atlas, id: &str) -> Result<ClientRecord, StoreError> {
-        let row = client::table.find(id).select(Row::as_select()).first(&mut self.connect()?).optional()?;
-        row.ok_or_else(|| StoreError::not_found("client", id))?.record(atlas)
+        find(&mut *self.connect()?, atlas, id)
     }
 
     /// Clients by name, those whose name contains `find` when given; and how many there are in all.
@@ -115,26 +114,36 @@ impl Store {
         revision: i32,
         client: &Client,
     ) -> Result<ClientRecord, StoreError> {
-        let brief = brief_json(client)?;
-        self.connect()?.immediate_transaction(|connection| {
-            let current: Option<i32> = client::table.find(id).select(client::revision).first(connection).optional()?;
-            match current {
-                None => Err(StoreError::not_found("client", id)),
-                Some(current) if current != revision => {
-                    Err(StoreError::Stale { what: "this brief", current, saved_by: None })
-                }
-                Some(_) => {
-                    diesel::update(client::table.find(id))
-                        .set((
-                            client::brief_json.eq(brief),
-                            client::revision.eq(revision + 1),
-                            client::updated_at.eq(Timestamp::now().to_string()),
-                        ))
-                        .execute(connection)?;
-                    Ok(())
-                }
-            }
-        })?;
+        self.connect()?.immediate_transaction(|connection| write(connection, id, revision, client))?;
         self.client(atlas, id)
+    }
+}
+
+pub(crate) fn find(connection: &mut SqliteConnection, atlas: &Atlas, id: &str) -> Result<ClientRecord, StoreError> {
+    let row = client::table.find(id).select(Row::as_select()).first(connection).optional()?;
+    row.ok_or_else(|| StoreError::not_found("client", id))?.record(atlas)
+}
+
+/// Writes a brief that was read at `revision`.
+pub(crate) fn write(
+    connection: &mut SqliteConnection,
+    id: &str,
+    revision: i32,
+    client: &Client,
+) -> Result<(), StoreError> {
+    let current: Option<i32> = client::table.find(id).select(client::revision).first(connection).optional()?;
+    match current {
+        None => Err(StoreError::not_found("client", id)),
+        Some(current) if current != revision => Err(StoreError::Stale { what: "this brief", current, saved_by: None }),
+        Some(_) => {
+            diesel::update(client::table.find(id))
+                .set((
+                    client::brief_json.eq(brief_json(client)?),
+                    client::revision.eq(revision + 1),
+                    client::updated_at.eq(Timestamp::now().to_string()),
+                ))
+                .execute(connection)?;
+            Ok(())
+        }
     }
 }

@@ -1,6 +1,7 @@
 //! The database file: opening, settings of every connection, migrations.
 
 use crate::error::StoreError;
+use crate::photo_files::PhotoFiles;
 use diesel::connection::SimpleConnection;
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
 use diesel::sqlite::SqliteConnection;
@@ -17,6 +18,7 @@ const CONNECTIONS: u32 = 8;
 pub struct Store {
     pool: Pool<ConnectionManager<SqliteConnection>>,
     directory: PathBuf,
+    files: PhotoFiles,
 }
 
 pub(crate) type Connection = PooledConnection<ConnectionManager<SqliteConnection>>;
@@ -53,14 +55,20 @@ impl Store {
             .connection_timeout(std::time::Duration::from_secs(10))
             .build(manager)
             .map_err(|error| unusable(error.to_string()))?;
-        let store = Self { pool, directory: directory.to_owned() };
+        let files = PhotoFiles::open(directory).map_err(|error| unusable(error.to_string()))?;
+        let store = Self { pool, directory: directory.to_owned(), files };
         store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
+        store.sweep_photos()?;
         Ok(store)
     }
 
     /// Where the practice is kept.
     pub fn directory(&self) -> &Path {
         &self.directory
+    }
+
+    pub(crate) fn files(&self) -> &PhotoFiles {
+        &self.files
     }
 
     pub(crate) fn connect(&self) -> Result<Connection, StoreError> {

@@ -9,6 +9,10 @@ pub enum Kind {
     NotFound,
     /// Someone else changed it first, or it exists already.
     Conflict,
+    /// The rules of the job forbid it.
+    Refused,
+    /// No room is left.
+    Full,
     /// Not the caller's fault.
     Internal,
 }
@@ -45,6 +49,15 @@ pub enum StoreError {
         /// Why.
         why: String,
     },
+    /// The rules of the job forbid it.
+    #[error("{0}")]
+    Refused(assess::PhotoRefusal),
+    /// No room left for a file.
+    #[error("the disk is full: nothing of this picture was kept; make room and send it again")]
+    Full,
+    /// A file cannot be read or written.
+    #[error("file: {0}")]
+    File(std::io::Error),
     /// A stored row does not convert.
     #[error("stored {what} {id:?} is corrupt: {why}")]
     Corrupt {
@@ -69,7 +82,12 @@ impl StoreError {
         match self {
             Self::NotFound { .. } => Kind::NotFound,
             Self::Stale { .. } | Self::Exists(_) => Kind::Conflict,
-            Self::Unusable { .. } | Self::Corrupt { .. } | Self::Database(_) | Self::Pool(_) => Kind::Internal,
+            Self::Refused(_) => Kind::Refused,
+            Self::Full => Kind::Full,
+            Self::Database(diesel::result::Error::DatabaseError(_, why)) if full(why.message()) => Kind::Full,
+            Self::Unusable { .. } | Self::Corrupt { .. } | Self::File(_) | Self::Database(_) | Self::Pool(_) => {
+                Kind::Internal
+            }
         }
     }
 
@@ -80,4 +98,9 @@ impl StoreError {
     pub(crate) fn corrupt(what: &'static str, id: &str, why: impl std::fmt::Display) -> Self {
         Self::Corrupt { what, id: id.to_owned(), why: why.to_string() }
     }
+}
+
+/// SQLite's own words for a full disk; Diesel passes no code on.
+fn full(message: &str) -> bool {
+    message.contains("database or disk is full")
 }

@@ -1,4 +1,5 @@
-//! What is kept: accounts, signed-in browsers, clients, rounds, readings, choices, in one SQLite file.
+//! What is kept: accounts, signed-in browsers, clients, rounds, readings, ratings, choices, in one SQLite file; pictures as
+//! files beside it.
 //!
 //! Rows are private; callers see the core's own types. A row that does not convert is corrupt storage, not bad input.
 
@@ -8,6 +9,9 @@ mod choices;
 mod clients;
 mod connection;
 mod error;
+mod photo_files;
+mod photos;
+mod ratings;
 mod rounds;
 mod schema;
 mod settings;
@@ -17,6 +21,9 @@ pub use accounts::{Account, NewAccount, Role};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
 pub use error::{Kind, StoreError};
+pub use photo_files::PhotoFile;
+pub use photos::{Moved, NewPhoto, PhotoRecord, PhotoState, SavedPhoto};
+pub use ratings::{RatingKind, RatingPlace, RatingRecord};
 pub use rounds::{NewRound, RoundRecord};
 pub use tape::SavedTape;
 

@@ -4,8 +4,8 @@ use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::schema::{client, round};
-use crate::{choices, new_id, tape};
-use assess::{Case, Choices, Client, Round, TapeMeasure};
+use crate::{choices, new_id, photos, ratings, tape};
+use assess::{Case, Choices, Client, Outline, Rating, Round, TapeMeasure, rater_agreement};
 use atlas::Atlas;
 use diesel::prelude::*;
 use jiff::Timestamp;
@@ -114,7 +114,7 @@ impl Store {
 
     /// A round by id.
     pub fn round(&self, id: &str) -> Result<RoundRecord, StoreError> {
-        find(&mut self.connect()?, id)
+        find(&mut *self.connect()?, id)
     }
 
     /// A client's rounds, oldest first.
@@ -134,14 +134,18 @@ impl Store {
         let mut rounds = self.rounds(&at.client_id)?;
         rounds.retain(|round| round.taken_on <= at.taken_on);
         let mut connection = self.connect()?;
-        let mut readings = tape::load_many(&mut connection, &ids(&rounds))?;
+        let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&rounds))?;
         let choices = choices::load(&mut connection, round_id)?;
-        Ok(case(record.client, at.taken_on, rounds, &mut readings, choices))
+        Ok(case(record.client, at.taken_on, rounds, &mut evidence, choices))
     }
 
-    /// Each client's newest round with the case as it stands there, in three queries whatever their number. Clients
+    /// Each client's newest round with the case as it stands there, in as many queries whatever their number. Clients
     /// without a round are left out.
-    pub fn newest_cases(&self, clients: &[ClientRecord]) -> Result<Vec<(RoundRecord, Case)>, StoreError> {
+    pub fn newest_cases(
+        &self,
+        atlas: &Atlas,
+        clients: &[ClientRecord],
+    ) -> Result<Vec<(RoundRecord, Case)>, StoreError> {
         let mut connection = self.connect()?;
         let rows: Vec<Row> = round::table
             .filter(round::client_id.eq_any(clients.iter().map(|client| &client.id)))
@@ -149,14 +153,14 @@ impl Store {
             .select(Row::as_select())
             .load(&mut connection)?;
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
-        let mut readings = tape::load_many(&mut connection, &ids(&all))?;
+        let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
         let mut choices = choices::load_many(&mut connection, &ids(&all))?;
         let mut cases = Vec::new();
         for record in clients {
             let rounds: Vec<RoundRecord> = all.iter().filter(|round| round.client_id == record.id).cloned().collect();
             let Some(newest) = rounds.last().cloned() else { continue };
             let chosen = choices.remove(&newest.id).unwrap_or_default();
-            let case = case(record.client.clone(), newest.taken_on, rounds, &mut readings, chosen);
+            let case = case(record.client.clone(), newest.taken_on, rounds, &mut evidence, chosen);
             cases.push((newest, case));
         }
         Ok(cases)
@@ -167,27 +171,39 @@ fn ids(rounds: &[RoundRecord]) -> Vec<String> {
     rounds.iter().map(|round| round.id.clone()).collect()
 }
 
-fn case(
-    client: Client,
-    as_of: Date,
-    rounds: Vec<RoundRecord>,
-    readings: &mut HashMap<String, Vec<TapeMeasure>>,
-    choices: Choices,
-) -> Case {
+/// What rounds hold, by round id.
+struct RoundEvidence {
+    readings: HashMap<String, Vec<TapeMeasure>>,
+    ratings: HashMap<String, Vec<Rating>>,
+    outlines: HashMap<String, Vec<Outline>>,
+}
+
+impl RoundEvidence {
+    fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[String]) -> Result<Self, StoreError> {
+        let sd_steps = |pairs: &[[i8; 2]]| rater_agreement(atlas.evidence(), pairs).pooled_sd_steps;
+        Ok(Self {
+            readings: tape::load_many(connection, round_ids)?,
+            ratings: ratings::load_many(connection, round_ids, sd_steps)?,
+            outlines: photos::load_outlines(connection, round_ids)?,
+        })
+    }
+}
+
+fn case(client: Client, as_of: Date, rounds: Vec<RoundRecord>, evidence: &mut RoundEvidence, choices: Choices) -> Case {
     let rounds = rounds.into_iter().map(|record| Round {
-        tape: readings.remove(&record.id).unwrap_or_default(),
+        tape: evidence.readings.remove(&record.id).unwrap_or_default(),
+        ratings: evidence.ratings.remove(&record.id).unwrap_or_default(),
+        outlines: evidence.outlines.remove(&record.id).unwrap_or_default(),
         date: record.taken_on,
         weight: record.weight,
         measured_by: record.measured_by,
         skinfolds: Vec::new(),
-        ratings: Vec::new(),
-        outlines: Vec::new(),
         tests: Vec::new(),
     });
     Case { as_of, client, rounds: rounds.collect(), training: Vec::new(), choices }
 }
 
-pub(crate) fn find(connection: &mut Connection, id: &str) -> Result<RoundRecord, StoreError> {
+pub(crate) fn find(connection: &mut SqliteConnection, id: &str) -> Result<RoundRecord, StoreError> {
     let row = round::table.find(id).select(Row::as_select()).first(connection).optional()?;
     row.ok_or_else(|| StoreError::not_found("round", id))?.try_into()
 }

@@ -73,5 +73,67 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    photo (id) {
+        id -> Text,
+        round_id -> Text,
+        revision -> Integer,
+        state -> Text,
+        failure -> Nullable<Text>,
+        pose -> Nullable<Text>,
+        mirrored -> Nullable<Bool>,
+        distance_m -> Nullable<Double>,
+        format -> Text,
+        width_px -> Integer,
+        height_px -> Integer,
+        byte_count -> Integer,
+        sha256 -> Text,
+        taken_at -> Nullable<Text>,
+        added_by -> Text,
+        added_at -> Text,
+        found_json -> Nullable<Text>,
+        moved_json -> Text,
+        measured_json -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    outline (round_id, segment) {
+        round_id -> Text,
+        segment -> Text,
+        left_width_cm -> Double,
+        right_width_cm -> Double,
+    }
+}
+
+diesel::table! {
+    rating (round_id, region, pose, kind) {
+        round_id -> Text,
+        region -> Text,
+        pose -> Text,
+        kind -> Text,
+        value -> Nullable<Integer>,
+        rated_by -> Text,
+        rated_at -> Text,
+    }
+}
+
+diesel::table! {
+    rating_repeat (round_id, region, pose, kind, rated_by) {
+        round_id -> Text,
+        region -> Text,
+        pose -> Text,
+        kind -> Text,
+        first_value -> Integer,
+        again_value -> Nullable<Integer>,
+        rated_by -> Text,
+        rated_at -> Text,
+    }
+}
+
 diesel::joinable!(round -> client (client_id));
-diesel::allow_tables_to_appear_in_same_query!(client, round);
+diesel::joinable!(photo -> round (round_id));
+diesel::joinable!(outline -> round (round_id));
+diesel::joinable!(rating -> round (round_id));
+diesel::joinable!(rating_repeat -> round (round_id));
+diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, rating, rating_repeat);

@@ -107,7 +107,7 @@ fn newest_cases_agree_with_the_case_at_the_newest_round(practice: Practice) {
         practice.store.save_tape(&round, &sheet(0, &[calf(&[37.0])])).unwrap();
     }
     let (clients, total) = practice.store.clients(&practice.atlas, None, Page { number: 1, size: 10 }).unwrap();
-    let cases = practice.store.newest_cases(&clients).unwrap();
+    let cases = practice.store.newest_cases(&practice.atlas, &clients).unwrap();
     assert_eq!((total, cases.len()), (3, 2));
     for (round, case) in cases {
         let alone = practice.store.case_at(&practice.atlas, &round.id).unwrap();

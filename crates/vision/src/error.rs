@@ -29,11 +29,8 @@ pub enum PhotoError {
         height: u64,
     },
     /// Too many bytes.
-    #[error("this file has {megabytes} MB; at most {MAX} MB are taken in", MAX = crate::MAX_BYTES / 1_000_000)]
-    TooHeavy {
-        /// Its size.
-        megabytes: usize,
-    },
+    #[error("this file has more than {MAX} MB; at most that is taken in", MAX = crate::MAX_BYTES / 1_000_000)]
+    TooHeavy,
     /// Too few pixels.
     #[error("this picture has {width} x {height} pixels; the shorter side needs at least 200")]
     TooSmall {

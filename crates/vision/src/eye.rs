@@ -4,7 +4,7 @@ use crate::body::Joints;
 use crate::error::{NoPerson, PhotoError};
 use crate::guided::guided;
 use crate::measure::Standing;
-use crate::photo::{Landmark, Photo, PhotoPose};
+use crate::photo::{Landmark, Photo, PhotoPose, Width};
 use crate::plane::Plane;
 use crate::pose_net::{Found, Person, PoseNet};
 use crate::quality::checks;
@@ -94,7 +94,8 @@ impl Eye {
 
     /// Measures again with landmarks the coach has moved; the outline stays as it was found.
     ///
-    /// `moved` holds only what was moved. Joints, vertex and floor change what is measured.
+    /// `moved` holds only what was moved. Joints, vertex and floor change what is measured; an edge of deltoid, waist or hip
+    /// sets that width.
     pub fn with_moved(view: &View, moved: &BTreeMap<String, Landmark>, ask: Ask) -> Photo {
         let mut photo = view.photo.clone();
         photo.landmarks.extend(moved.iter().map(|(name, mark)| (name.clone(), Landmark { confidence: 1.0, ..*mark })));
@@ -104,6 +105,16 @@ impl Eye {
         };
         standing.rescale(moved.get("vertex"), moved.get("floor"), ask.stature_cm);
         measured(&mut photo, &standing);
+        for width in &mut photo.widths {
+            let edges = ["left", "right"].map(|side| format!("{}-{side}", width.level));
+            if edges.iter().any(|name| moved.contains_key(name)) {
+                let marks = edges.map(|name| photo.landmarks.get(&name).copied());
+                if let [Some(left), Some(right)] = marks {
+                    *width = standing.between(&width.level, left, right);
+                }
+            }
+        }
+        photo.taper = taper(&photo.widths);
         photo
     }
 }
@@ -114,8 +125,13 @@ fn measured(photo: &mut Photo, standing: &Standing) {
     photo.widths = standing.widths();
     photo.limbs = standing.limbs();
     photo.tilt = standing.tilt();
-    let width = |level: &str| photo.widths.iter().find(|width| width.level == level).map(|width| width.cm);
-    photo.taper = width("deltoid").zip(width("waist")).map(|(deltoid, waist)| deltoid / waist);
+    photo.taper = taper(&photo.widths);
+}
+
+/// Shoulder width over waist width.
+fn taper(widths: &[Width]) -> Option<f64> {
+    let width = |level: &str| widths.iter().find(|width| width.level == level).map(|width| width.cm);
+    width("deltoid").zip(width("waist")).map(|(deltoid, waist)| deltoid / waist)
 }
 
 /// The joints as they stand among the landmarks.

@@ -112,7 +112,7 @@ pub struct Ingested {
 /// [`PhotoError`] with the sentence for whoever sent it.
 pub fn ingest(bytes: &[u8]) -> Result<Ingested, PhotoError> {
     if bytes.len() > MAX_BYTES {
-        return Err(PhotoError::TooHeavy { megabytes: bytes.len() / 1_000_000 });
+        return Err(PhotoError::TooHeavy);
     }
     let format = Format::of(bytes)?;
     let (decoded, size_px) = match format {

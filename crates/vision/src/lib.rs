@@ -10,12 +10,14 @@
 
 mod align;
 mod body;
+mod contour;
 mod error;
 mod eye;
 mod frame;
 mod guided;
 mod ingest;
 mod lab;
+mod landmarks;
 mod limb;
 mod measure;
 mod metadata;
@@ -23,9 +25,11 @@ mod photo;
 mod plane;
 mod pose_net;
 mod quality;
+mod retouch;
 mod wall;
 
 pub use align::{Similarity, align};
+pub use contour::contours;
 pub use error::{NoPerson, PhotoError};
 pub use eye::{Ask, Eye, View};
 pub use ingest::{Format, Ingested, MAX_BYTES, MAX_MEGAPIXELS, THUMB_PX, VIEW_PX, ingest};
@@ -34,4 +38,5 @@ pub use measure::perspective_pct;
 pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Tilt, Width};
 pub use plane::Plane;
 pub use quality::sharpness;
+pub use retouch::Stroke;
 pub use wall::{filled, largest_component, otsu};

@@ -7,7 +7,6 @@ use crate::photo::{Landmark, Limb, PhotoPose, Tilt, Width};
 use crate::plane::Plane;
 use crate::pose_net::Found;
 use std::cell::OnceCell;
-use std::collections::BTreeMap;
 use units::{Side, Sides};
 
 /// Where the camera is taken to stand when nobody says, m.
@@ -25,7 +24,7 @@ const THIGH_ABOVE_KNEE: (f64, f64) = (0.03, 0.14);
 /// Level of the widest deltoid below the shoulder joint, as a share of stature.
 const DELTOID_BELOW: f64 = 0.025;
 /// Places across a segment.
-const PLACES: u32 = 40;
+pub(crate) const PLACES: u32 = 40;
 
 /// By how many percent something that is `nearer_cm` nearer the camera than the plane of the scale looks too large.
 ///
@@ -48,7 +47,7 @@ pub(crate) struct Standing<'a> {
     pub floor: f64,
     pub cm_per_px: f64,
     /// 1 when the client's left is on the right of the picture, -1 otherwise.
-    left: f64,
+    pub left: f64,
     /// Levels that several measures rest on, each looked for once.
     levels: Levels,
 }
@@ -130,12 +129,12 @@ impl<'a> Standing<'a> {
     }
 
     /// Mean height of a pair of joints on the midline.
-    fn high(&self, pair: &Sides<Found>) -> f64 {
+    pub fn high(&self, pair: &Sides<Found>) -> f64 {
         self.frame.back(Joints::middle(pair)).1
     }
 
     /// The run of the trunk at a height: the one about the midline, or the nearest.
-    fn trunk(&self, high: f64) -> Option<Run> {
+    pub fn trunk(&self, high: f64) -> Option<Run> {
         let away = |run: &Run| if run.0 <= 0.0 && run.1 >= 0.0 { 0.0 } else { run.0.abs().min(run.1.abs()) };
         self.frame.runs(self.mask, high).into_iter().min_by(|a, b| away(a).total_cmp(&away(b)))
     }
@@ -213,7 +212,7 @@ impl<'a> Standing<'a> {
     }
 
     /// The highest level at which the trunk is free of both arms.
-    fn armpit(&self) -> Level {
+    pub fn armpit(&self) -> Level {
         *self.levels.armpit.get_or_init(|| self.find_armpit())
     }
 
@@ -226,7 +225,7 @@ impl<'a> Standing<'a> {
     }
 
     /// The outside of a shoulder a little below the joint, where the deltoid is widest: right of the midline and height.
-    fn deltoid(&self, side: Side) -> Option<(f64, f64)> {
+    pub fn deltoid(&self, side: Side) -> Option<(f64, f64)> {
         let sign = self.sign(side);
         let y = self.high(&self.joints.shoulder) - DELTOID_BELOW * (self.vertex - self.floor);
         let ends = self.frame.runs(self.mask, y).into_iter().map(|run| if sign > 0.0 { run.1 } else { -run.0 });
@@ -234,11 +233,11 @@ impl<'a> Standing<'a> {
     }
 
     /// 1 when the side is on the right of the picture.
-    fn sign(&self, side: Side) -> f64 {
+    pub fn sign(&self, side: Side) -> f64 {
         if side == Side::Left { self.left } else { -self.left }
     }
 
-    fn arms_hang(&self) -> bool {
+    pub fn arms_hang(&self) -> bool {
         matches!(self.pose, PhotoPose::F | PhotoPose::B)
     }
 
@@ -265,6 +264,18 @@ impl<'a> Standing<'a> {
         widths
     }
 
+    /// A width between two edges the coach has placed, across the midline.
+    pub fn between(&self, level: &str, left: Landmark, right: Landmark) -> Width {
+        let out = |mark: Landmark, side: Side| self.frame.back((mark.x, mark.y)).0 * self.sign(side);
+        let (left_px, right_px) = (out(left, Side::Left), out(right, Side::Right));
+        Width {
+            level: level.to_owned(),
+            cm: self.cm(left_px + right_px),
+            left_cm: Some(self.cm(left_px)),
+            right_cm: Some(self.cm(right_px)),
+        }
+    }
+
     /// Mean widths of the limbs that are free of the body on both sides.
     pub fn limbs(&self) -> Vec<Limb> {
         if self.pose.from_the_side() {
@@ -286,7 +297,7 @@ impl<'a> Standing<'a> {
         SEGMENTS.iter().filter_map(limb).collect()
     }
 
-    fn segment(&self, segment: &str, side: Side) -> (Found, Found) {
+    pub fn segment(&self, segment: &str, side: Side) -> (Found, Found) {
         let j = &self.joints;
         let (from, to) = match segment {
             "upper-arm" => (&j.shoulder, &j.elbow),
@@ -313,7 +324,7 @@ impl<'a> Standing<'a> {
         places(axis)
     }
 
-    fn limb_run(&self, axis: &Axis, share: f64, leg: Option<Side>) -> Option<Run> {
+    pub fn limb_run(&self, axis: &Axis, share: f64, leg: Option<Side>) -> Option<Run> {
         let reach = self.px(16.0);
         let line = |right: f64| {
             let place = axis.place(share, right);
@@ -335,104 +346,6 @@ impl<'a> Standing<'a> {
         };
         let sided = self.pose.from_the_side();
         (!sided).then(|| Tilt { shoulders_deg: tilt(&self.joints.shoulder), hips_deg: tilt(&self.joints.hip) })
-    }
-
-    /// Landmarks by the contract's names.
-    pub fn landmarks(&self) -> BTreeMap<String, Landmark> {
-        let mut marks = BTreeMap::new();
-        let mut on = |name: &str, right: f64, high: f64, confidence: f64| {
-            let (x, y) = self.frame.place(right, high);
-            marks.insert(name.to_owned(), Landmark { x, y, confidence });
-        };
-        let stature = self.vertex - self.floor;
-        let shoulder = self.high(&self.joints.shoulder);
-        on("vertex", 0.0, self.vertex, 0.9);
-        on("floor", 0.0, self.floor, 0.9);
-        on("chin", 0.0, self.vertex - 0.128 * stature, 0.5);
-        on("sternal-notch", 0.0, shoulder + 0.005 * stature, 0.5);
-        on("navel", 0.0, self.floor + 0.6 * stature, 0.4);
-        if let Some(crotch) = self.crotch() {
-            on("crotch", 0.0, crotch, 0.8);
-        }
-        let mut pair = |name: &str, found: Option<(f64, Run)>| {
-            let Some((high, (from, to))) = found else { return };
-            let (left, right) = if self.left > 0.0 { (to, from) } else { (from, to) };
-            on(&format!("{name}-left"), left, high, 0.8);
-            on(&format!("{name}-right"), right, high, 0.8);
-        };
-        if !self.pose.from_the_side() {
-            let armpit = self.armpit();
-            pair("armpit", armpit);
-            pair("waist", self.waist());
-            pair("hip", self.hip());
-            for side in [Side::Left, Side::Right] {
-                if let Some((right, high)) = self.deltoid(side).filter(|_| self.arms_hang()) {
-                    on(&format!("deltoid-{side}"), right, high, 0.8);
-                }
-                let lat = armpit.zip(self.waist()).and_then(|(armpit, waist)| self.lat_insertion(side, armpit, waist));
-                let shown = matches!(self.pose, PhotoPose::F | PhotoPose::FLS | PhotoPose::BLS);
-                if let Some((right, high)) = lat.filter(|_| shown) {
-                    on(&format!("lat-insertion-{side}"), right, high, 0.5);
-                }
-            }
-        }
-        let j = &self.joints;
-        let joints = [
-            ("acromion", &j.shoulder),
-            ("elbow", &j.elbow),
-            ("wrist", &j.wrist),
-            ("hip-joint", &j.hip),
-            ("knee", &j.knee),
-            ("ankle", &j.ankle),
-        ];
-        for (name, found) in joints {
-            for side in [Side::Left, Side::Right] {
-                let Found { x, y, visible } = *found.get(side);
-                marks.insert(format!("{name}-{side}"), Landmark { x, y, confidence: visible });
-            }
-        }
-        if !self.pose.from_the_side() {
-            marks.extend(self.leg_edges());
-        }
-        marks
-    }
-
-    /// Outer and inner edges of the mid-thigh and of the widest calf.
-    fn leg_edges(&self) -> BTreeMap<String, Landmark> {
-        let mut marks = BTreeMap::new();
-        for side in [Side::Left, Side::Right] {
-            for (name, segment, stretch) in [("mid-thigh", "thigh", (0.5, 0.5001)), ("calf", "calf", (0.1, 0.6))] {
-                let (from, to) = self.segment(segment, side);
-                let axis = Axis { from: (from.x, from.y), to: (to.x, to.y) };
-                let shares =
-                    (0..PLACES).map(|i| stretch.0 + (stretch.1 - stretch.0) * f64::from(i) / f64::from(PLACES));
-                let runs = shares.filter_map(|share| self.limb_run(&axis, share, Some(side)).map(|run| (share, run)));
-                let Some((share, run)) = runs.max_by(|a, b| (a.1.1 - a.1.0).total_cmp(&(b.1.1 - b.1.0))) else {
-                    continue;
-                };
-                let ends = [run.0, run.1].map(|right| axis.place(share, right));
-                let out = |end: (f64, f64)| self.frame.back(end).0 * self.sign(side);
-                let (outer, inner) = if out(ends[0]) > out(ends[1]) { (ends[0], ends[1]) } else { (ends[1], ends[0]) };
-                for (edge, (x, y)) in [("outer", outer), ("inner", inner)] {
-                    marks.insert(format!("{name}-{edge}-{side}"), Landmark { x, y, confidence: 0.7 });
-                }
-            }
-        }
-        marks
-    }
-
-    /// Where the lat meets the waistline: the outline's point furthest inside the chord from armpit to waist.
-    fn lat_insertion(&self, side: Side, armpit: (f64, Run), waist: (f64, Run)) -> Option<(f64, f64)> {
-        let sign = self.sign(side);
-        let edge = |run: Run| if sign > 0.0 { run.1 } else { -run.0 };
-        let ((high, x_high), (low, x_low)) = ((armpit.0, edge(armpit.1)), (waist.0, edge(waist.1)));
-        let steps = (high - low).max(0.0) as u32;
-        let points = (1..steps).filter_map(|i| {
-            let y = low + f64::from(i);
-            self.trunk(y).map(|run| (edge(run), y))
-        });
-        let inside = |p: &(f64, f64)| x_low + (x_high - x_low) * (p.1 - low) / (high - low) - p.0;
-        points.max_by(|a, b| inside(a).total_cmp(&inside(b))).map(|(x, y)| (x * sign, y))
     }
 }
 

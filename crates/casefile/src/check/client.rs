@@ -2,8 +2,8 @@
 
 use super::Checker;
 use crate::problem::{Problem, unknown};
-use crate::raw::ClientEntry;
-use assess::Client;
+use crate::raw::{ClientEntry, ConsentEntry};
+use assess::{Client, PhotoConsent, PhotoPurpose};
 use atlas::Atlas;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, BTreeSet};
@@ -27,6 +27,13 @@ const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "kne
 pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -> Result<Client, Vec<Problem>> {
     let mut check = Checker::new(atlas);
     let client = resolve(&mut check, at, entry, Some(as_of));
+    // A case may be looked at as of a day before the consent; a brief is saved on the day itself.
+    if let Some(given) = client.as_ref().and_then(|client| client.photo_consent.as_ref()).map(|c| c.given_on)
+        && given > as_of
+    {
+        let says = format!("consent of {given} is after today, {as_of}");
+        check.fail::<()>(format!("{at}/photo_consent/given_on"), says);
+    }
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
 
@@ -46,6 +53,8 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
     let excluded_exercises = excluded(check, &format!("{at}/excluded_exercises"), &entry.excluded_exercises);
     pain_and_screens(check, at, entry);
     schools(check, &format!("{at}/schools"), &entry.schools);
+    let agreed = entry.photo_consent.as_ref();
+    let photo_consent = agreed.and_then(|agreed| consent(check, &format!("{at}/photo_consent"), agreed));
     Some(Client {
         name: name.to_owned(),
         sex: entry.sex,
@@ -63,6 +72,7 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
         screens: entry.screens.clone(),
         excluded_exercises,
         schools: entry.schools.clone(),
+        photo_consent,
     })
 }
 
@@ -76,6 +86,16 @@ fn birth_date(check: &mut Checker, at: &str, text: &str, as_of: Option<Date>) ->
         return check.fail(at, format!("{born} is more than {OLDEST_YEARS} years before {as_of}"));
     }
     Some(born)
+}
+
+fn consent(check: &mut Checker, at: &str, entry: &ConsentEntry) -> Option<PhotoConsent> {
+    let given_on = check.date(&format!("{at}/given_on"), &entry.given_on);
+    let purposes: BTreeSet<PhotoPurpose> = entry.purposes.iter().copied().collect();
+    if !purposes.contains(&PhotoPurpose::Assessment) {
+        let says = "consent to photos covers assessment at least: expected \"assessment\" among the purposes";
+        return check.fail(format!("{at}/purposes"), says);
+    }
+    Some(PhotoConsent { given_on: given_on?, purposes })
 }
 
 fn numbers(check: &mut Checker, at: &str, entry: &ClientEntry) {

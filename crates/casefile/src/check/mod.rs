@@ -8,6 +8,7 @@ mod tape;
 
 pub use choices::check_choices;
 pub use client::check_client;
+pub use round::check_rating;
 pub use tape::check_tape;
 
 use crate::problem::{Problem, unknown};

@@ -4,6 +4,7 @@ use super::{Checker, tape};
 use crate::problem::{Problem, unknown};
 use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TestEntry};
 use assess::{Felt, MAX_REPS, OneSideTest, Outline, Rating, RatingJudgement, Round, Skinfolds, StrengthSet, Test};
+use atlas::Atlas;
 use jiff::civil::Date;
 use std::collections::HashSet;
 use units::{Length, Mass, PoseId, Sides, SiteId, Skinfold};
@@ -11,6 +12,7 @@ use units::{Length, Mass, PoseId, Sides, SiteId, Skinfold};
 const WEIGHT_KG: [f64; 2] = [30.0, 300.0];
 const OUTLINE_CM: [f64; 2] = [3.0, 40.0];
 const HANG_S: [f64; 2] = [1.0, 900.0];
+const RATER_SD: [f64; 2] = [0.1, 4.0];
 const SCORE: std::ops::RangeInclusive<i8> = -2..=2;
 
 pub(super) fn resolve_all(check: &mut Checker, entries: &[RoundEntry], as_of: Option<Date>) -> Vec<Round> {
@@ -86,6 +88,16 @@ fn skinfold(check: &mut Checker, at: &str, entry: &SkinfoldEntry) -> Option<Skin
     Some(Skinfolds { site: site.id.clone(), side: entry.side, readings: each.into_iter().collect::<Option<_>>()? })
 }
 
+/// Checks one rating on its own. `at` is its pointer.
+///
+/// # Errors
+/// All problems.
+pub fn check_rating(atlas: &Atlas, at: &str, entry: &RatingEntry) -> Result<Rating, Vec<Problem>> {
+    let mut check = Checker::new(atlas);
+    let rating = rating(&mut check, at, entry);
+    rating.filter(|_| check.problems.is_empty()).ok_or(check.problems)
+}
+
 fn ratings(check: &mut Checker, at: &str, entries: &[RatingEntry]) -> Vec<Rating> {
     let each = entries.iter().enumerate();
     each.filter_map(|(i, entry)| rating(check, &format!("{at}/{i}"), entry)).collect()
@@ -107,7 +119,13 @@ fn rating(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<Rating> 
     if !sided && matches!(judgement, Some(RatingJudgement::LeftRight(_))) {
         return check.fail(format!("{at}/left_right"), format!("{region} has no sides"));
     }
-    Some(Rating { region, pose, judgement: judgement? })
+    let rater_sd_steps = match entry.rater_sd_steps {
+        Some(steps) => {
+            Some(check.number(&format!("{at}/rater_sd_steps"), "a rater's SD of", steps, RATER_SD, " steps")?)
+        }
+        None => None,
+    };
+    Some(Rating { region, pose, judgement: judgement?, rater_sd_steps })
 }
 
 fn pose(check: &mut Checker, at: &str, id: &str) -> Option<PoseId> {

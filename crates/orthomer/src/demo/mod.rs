@@ -1,15 +1,18 @@
 //! Demo data: Millrace Studio in the invented town of Karrow, its coach, and its made-up clients.
 
 mod body;
+mod judgements;
 mod people;
+pub mod pictures;
 mod stories;
 
 use crate::failure::Failure;
-use assess::{Choices, Knowledge};
-use casefile::{ClientEntry, check_client};
+use assess::{Choices, Knowledge, PhotoPurpose};
+use casefile::{ClientEntry, ConsentEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use server::hash_password;
+use std::collections::HashMap;
 use store::{NewAccount, NewRound, Role, SavedTape, Store};
 use stories::Story;
 use units::Mass;
@@ -20,6 +23,9 @@ pub const LOGIN: &str = "mara";
 pub const PASSWORD: &str = "plumb-line-demo";
 const COACH: &str = "Mara Tellwright";
 
+/// Round id and day by client and weeks ago.
+type RoundIds = HashMap<(&'static str, i64), (String, Date)>;
+
 /// Fills an empty store with the coach and `clients` clients whose newest rounds lie a few days before `today`.
 pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -> Result<(), Failure> {
     let owner = NewAccount {
@@ -28,14 +34,18 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
         role: Role::Owner,
         password_hash: hash_password(PASSWORD).map_err(Failure::other)?,
     };
-    store.add_owner(&owner).map_err(Failure::other)?;
+    let coach = store.add_owner(&owner).map_err(Failure::other)?;
     let stories = stories::stories();
+    let mut rounds = RoundIds::new();
     for index in 0..clients {
         let story = &stories[index % stories.len()];
         let name = if index < stories.len() { story.name.to_owned() } else { people::name(index) };
-        add(store, knowledge, story, &name, index, today)?;
+        let added = add(store, knowledge, story, &name, index, today)?;
+        if index < stories.len() {
+            rounds.extend(added);
+        }
     }
-    Ok(())
+    judgements::give(store, &rounds, &coach.id)
 }
 
 fn add(
@@ -45,10 +55,15 @@ fn add(
     name: &str,
     index: usize,
     today: Date,
-) -> Result<(), Failure> {
-    let entry = ClientEntry { name: name.to_owned(), ..story.brief(knowledge) };
+) -> Result<RoundIds, Failure> {
+    // Everyone agreed on the day of their first round.
+    let first = story.rounds.iter().map(|round| round.weeks_ago).max().unwrap_or_default();
+    let given_on = today.checked_sub(first.weeks().days(2)).map_err(Failure::other)?.to_string();
+    let consent = ConsentEntry { given_on, purposes: vec![PhotoPurpose::Assessment, PhotoPurpose::SharingWithClient] };
+    let entry = ClientEntry { name: name.to_owned(), photo_consent: Some(consent), ..story.brief(knowledge) };
     let client = check_client(&knowledge.atlas, "", &entry, today).map_err(Failure::Input)?;
     let record = store.add_client(&knowledge.atlas, &client).map_err(Failure::other)?;
+    let mut ids = RoundIds::new();
     for (number, round) in story.rounds.iter().enumerate() {
         let taken_on = today.checked_sub(round.weeks_ago.weeks().days(2)).map_err(Failure::other)?;
         let weight = Mass::from_kg(round.weight_kg).map_err(Failure::other)?;
@@ -60,8 +75,9 @@ fn add(
         let bring_up = round.bring_up.iter().map(|id| id.parse()).collect::<Result<_, _>>().map_err(Failure::other)?;
         let choices = Choices { bring_up, ..Choices::default() };
         store.save_choices(&id, 0, &choices).map_err(Failure::other)?;
+        ids.insert((story.name, round.weeks_ago), (id, taken_on));
     }
-    Ok(())
+    Ok(ids)
 }
 
 #[cfg(test)]
@@ -90,7 +106,7 @@ mod tests {
         fn client(&self, name: &str) -> (Case, Assessment) {
             let page = Page { number: 1, size: 1 };
             let (found, _) = self.store.clients(&self.knowledge.atlas, Some(name), page).unwrap();
-            let (_, case) = self.store.newest_cases(&found).unwrap().remove(0);
+            let (_, case) = self.store.newest_cases(&self.knowledge.atlas, &found).unwrap().remove(0);
             let assessment = assess(&self.knowledge, &case);
             (case, assessment)
         }
@@ -157,7 +173,7 @@ mod tests {
         let everyone = Page { number: 1, size: 100 };
         let (clients, total) = demo.store.clients(&demo.knowledge.atlas, None, everyone).unwrap();
         assert_eq!(total, 10);
-        for (_, case) in demo.store.newest_cases(&clients).unwrap() {
+        for (_, case) in demo.store.newest_cases(&demo.knowledge.atlas, &clients).unwrap() {
             let plan = plan::plan(&demo.knowledge, &case, &assess(&demo.knowledge, &case));
             assert!(!plan.sessions.is_empty(), "{}: {:?}", case.client.name, plan.blocked);
         }

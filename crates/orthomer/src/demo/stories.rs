@@ -61,6 +61,7 @@ impl Story {
             screens: Screens { shoulder_extension_deg: self.shoulder_extension_deg, ..Screens::default() },
             excluded_exercises: Vec::new(),
             schools: BTreeMap::new(),
+            photo_consent: None,
         }
     }
 }

@@ -5,7 +5,7 @@ use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
-use assess::Case;
+use assess::{Case, Client};
 use casefile::{ClientEntry, Problem, check_client};
 use jiff::civil::Date;
 use serde::Deserialize;
@@ -47,7 +47,7 @@ pub(crate) async fn list_clients(
     let find = query.into_inner().find;
     let view = state.run(move |store, knowledge| {
         let (records, total) = store.clients(&knowledge.atlas, find.as_deref(), page)?;
-        let newest = store.newest_cases(&records)?;
+        let newest = store.newest_cases(&knowledge.atlas, &records)?;
         let assessor = Assessor::new(store, knowledge);
         let items = records.iter().map(|record| summary(&assessor, record, &newest)).collect::<Result<_, _>>()?;
         Ok(ClientPage { items, total, page: page.number, per_page: page.size })
@@ -116,9 +116,20 @@ pub(crate) async fn save_client(
     let saved = state.run(move |store, knowledge| {
         let client =
             check_client(&knowledge.atlas, "/brief", &body.brief, AppState::today()).map_err(ApiError::Invalid)?;
+        keeps_consent(store, &client, &id)?;
         view(store, &store.save_client(&knowledge.atlas, &id, body.revision, &client)?)
     });
     saved.await.map(web::Json)
+}
+
+/// Consent goes with every picture, so it is not taken back by leaving a field out.
+fn keeps_consent(store: &Store, client: &Client, id: &str) -> Result<(), ApiError> {
+    let pictures = if client.photo_consent.is_none() { store.photo_count(id)? } else { 0 };
+    if pictures == 0 {
+        return Ok(());
+    }
+    let says = format!("there are {pictures} pictures of this client: withdraw the consent, which removes them");
+    Err(ApiError::Invalid(vec![Problem { pointer: "/brief/photo_consent".to_owned(), says }]))
 }
 
 /// Opens a round.

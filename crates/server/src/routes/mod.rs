@@ -2,6 +2,8 @@
 
 pub(crate) mod clients;
 pub(crate) mod general;
+pub(crate) mod photos;
+pub(crate) mod ratings;
 pub(crate) mod rounds;
 pub(crate) mod session;
 pub(crate) mod steps;

@@ -24,6 +24,8 @@ pub(crate) async fn show_round(
         let case = store.case_at(&knowledge.atlas, &id)?;
         let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
         let rounds = store.rounds(&round.client_id)?;
+        let mut own = store.client_photos(&round.client_id)?;
+        own.retain(|photo| photo.round_id == round.id);
         Ok(RoundView {
             id: round.id,
             client_id: round.client_id,
@@ -32,7 +34,7 @@ pub(crate) async fn show_round(
             measured_by: round.measured_by,
             weight_kg: round.weight.map(Mass::kg),
             rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
-            steps: steps(&case, &assessment),
+            steps: steps(&case, &assessment, &own),
         })
     });
     view.await.map(web::Json)

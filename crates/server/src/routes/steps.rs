@@ -2,16 +2,17 @@
 
 use crate::dto::{StepState, StepView};
 use assess::{Assessment, Case, Standing};
+use store::{PhotoRecord, PhotoState};
 
 fn view(step: &str, state: StepState, says: impl Into<String>) -> StepView {
     StepView { step: step.to_owned(), state, says: says.into() }
 }
 
 /// The steps in order.
-pub(crate) fn steps(case: &Case, assessment: &Assessment) -> Vec<StepView> {
+pub(crate) fn steps(case: &Case, assessment: &Assessment, pictures: &[PhotoRecord]) -> Vec<StepView> {
     vec![
         brief(case),
-        view("photos", StepState::Later, "not yet"),
+        photos(case, pictures),
         tape(assessment),
         view("tests", StepState::Later, "not yet"),
         verdict(assessment),
@@ -26,6 +27,31 @@ fn brief(case: &Case) -> StepView {
         return view("brief", StepState::Look, "no equipment");
     }
     view("brief", StepState::Enough, format!("{} days a week", case.client.days_per_week))
+}
+
+fn photos(case: &Case, pictures: &[PhotoRecord]) -> StepView {
+    if pictures.is_empty() {
+        let refusal = case.client.may_be_photographed(case.as_of).err();
+        return view("photos", StepState::Empty, refusal.map_or("no pictures", |_| "not allowed yet"));
+    }
+    let count = pictures.len();
+    let failing = |photo: &PhotoRecord| {
+        let measured = photo.measured.as_ref();
+        measured.is_some_and(|m| !m.person || m.quality.iter().any(|check| !check.ok))
+    };
+    let unsaid = pictures.iter().filter(|photo| photo.mirrored.is_none()).count();
+    let doubtful =
+        pictures.iter().filter(|photo| failing(photo) || matches!(photo.state, PhotoState::Failed(_))).count();
+    let waiting = pictures.iter().filter(|photo| photo.state == PhotoState::Waiting).count();
+    match (waiting, unsaid, doubtful) {
+        (0, 0, 0) => {
+            let rated = case.rounds.last().map_or(0, |round| round.ratings.len());
+            view("photos", StepState::Enough, format!("{count} pictures, {rated} ratings"))
+        }
+        (0, 0, doubtful) => view("photos", StepState::Look, format!("{doubtful} of {count} in doubt")),
+        (0, unsaid, _) => view("photos", StepState::Look, format!("{unsaid} of {count}: mirror?")),
+        (waiting, ..) => view("photos", StepState::Look, format!("{waiting} being looked at")),
+    }
 }
 
 fn tape(assessment: &Assessment) -> StepView {

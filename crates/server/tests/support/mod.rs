@@ -29,7 +29,7 @@ pub struct Practice {
 
 pub fn practice(host: u8) -> Practice {
     let directory = tempfile::tempdir().unwrap();
-    let state = AppState { store: Store::open(directory.path()).unwrap(), knowledge: KNOWLEDGE.clone() };
+    let state = AppState::new(Store::open(directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap();
     Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), _directory: directory }
 }
 

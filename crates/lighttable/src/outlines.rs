@@ -1,0 +1,48 @@
+//! Which pictures' limb outlines count as evidence on left and right, and what they say together.
+
+use assess::{Outline, Segment};
+use units::{Length, Sides};
+use vision::{Photo, PhotoPose};
+
+/// Under this the outline itself is in doubt.
+const LEAST_CONFIDENCE: f64 = 0.5;
+/// Checks that, when failed, bend one side against the other.
+const BENDING: [&str; 4] = ["roll", "turn", "crop", "mask"];
+
+/// A measured picture and whether it was taken in a mirror; nobody has said while it is `None`.
+#[derive(Clone, Copy, Debug)]
+pub struct Pictured<'a> {
+    /// What it says.
+    pub photo: &'a Photo,
+    /// Whether it was taken in a mirror.
+    pub mirrored: Option<bool>,
+}
+
+/// Whether left against right may be read off a picture. Until someone has said whether it is a mirror picture, its sides
+/// may be the wrong way round.
+pub fn counts_sides(picture: Pictured<'_>) -> bool {
+    let photo = picture.photo;
+    let straight = photo.quality.iter().all(|check| check.ok || !BENDING.contains(&check.check.as_str()));
+    picture.mirrored.is_some()
+        && photo.person
+        && straight
+        && photo.mask_confidence >= LEAST_CONFIDENCE
+        && matches!(photo.pose, PhotoPose::F | PhotoPose::B)
+}
+
+/// Mean limb widths over the pictures that count, relaxed and straight: front and back of one round. Segments none of them
+/// shows are left out.
+pub fn outlines(pictures: &[Pictured<'_>]) -> Vec<Outline> {
+    let counting: Vec<&Photo> = pictures.iter().filter(|p| counts_sides(**p)).map(|p| p.photo).collect();
+    Segment::ALL.into_iter().filter_map(|segment| together(segment, &counting)).collect()
+}
+
+fn together(segment: Segment, photos: &[&Photo]) -> Option<Outline> {
+    let limbs = photos.iter().flat_map(|photo| &photo.limbs).filter(|limb| limb.segment == segment.as_str());
+    let widths: Vec<Sides<f64>> =
+        limbs.map(|limb| Sides { left: limb.left_width_cm, right: limb.right_width_cm }).collect();
+    let count = widths.len() as f64;
+    let mean = |side: fn(&Sides<f64>) -> f64| Length::from_cm(widths.iter().map(side).sum::<f64>() / count).ok();
+    let (left, right) = (mean(|w| w.left)?, mean(|w| w.right)?);
+    Some(Outline { segment, width: Sides { left, right } })
+}

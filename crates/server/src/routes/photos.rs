@@ -1,0 +1,270 @@
+//! Pictures of a round: taking them in, showing them, what the coach says of them, laying them over each other.
+
+use crate::auth::SignedIn;
+use crate::dto::{
+    BoothQuery, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView, RatingView,
+    SavePhoto,
+};
+use crate::error::{ApiError, ProblemDetails, invalid};
+use crate::looking::{client_of, measured_again};
+use crate::state::AppState;
+use actix_web::http::header::ContentType;
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use assess::Knowledge;
+use casefile::Problem;
+use lighttable::{lay_over, questions, width_changes};
+use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
+use units::PoseId;
+use vision::{Landmark, MAX_BYTES, Photo, PhotoError, Plane, contours};
+
+/// A camera is held no nearer and no farther, m.
+const DISTANCE_M: [f64; 2] = [0.5, 15.0];
+/// More and longer strokes are a fault of the program, not a coach with a brush.
+const MAX_STROKES: usize = 400;
+const MAX_STROKE_POINTS: usize = 4000;
+const STROKE_RADIUS_PX: [f64; 2] = [0.5, 200.0];
+
+/// The light table of a round: every picture of the client, what can be asked, what was judged.
+#[utoipa::path(tag = "photos", responses((status = 200, body = LightTable), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/photos")]
+pub(crate) async fn show_light_table(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    id: web::Path<String>,
+) -> Result<web::Json<LightTable>, ApiError> {
+    let shared = state.clone();
+    state.run(move |store, knowledge| light_table(&shared, store, knowledge, &who.0, &id)).await.map(web::Json)
+}
+
+fn light_table(
+    state: &AppState,
+    store: &Store,
+    knowledge: &Knowledge,
+    who: &Account,
+    round_id: &str,
+) -> Result<LightTable, ApiError> {
+    let round = store.round(round_id)?;
+    let client = store.client(&knowledge.atlas, &round.client_id)?.client;
+    let photos = store.client_photos(&round.client_id)?;
+    let own = photos.iter().filter(|photo| photo.round_id == round_id);
+    let mut poses: Vec<PoseId> = own.filter_map(|photo| photo.shows()?.id().parse().ok()).collect();
+    poses.sort_unstable();
+    poses.dedup();
+    let of_round = |id: &str| -> Vec<PhotoView> {
+        let own = photos.iter().filter(|photo| photo.round_id == id).cloned();
+        own.map(|record| PhotoView::of(&knowledge.atlas, &state.frames, record)).collect()
+    };
+    let rounds = store.rounds(&round.client_id)?;
+    let rounds = rounds.iter().map(|round| PhotoRound {
+        round_id: round.id.clone(),
+        date: round.taken_on.to_string(),
+        photos: of_round(&round.id),
+    });
+    let ratings = store.client_ratings(&round.client_id, &who.id)?;
+    Ok(LightTable {
+        refusal: client.may_be_photographed(round.taken_on).err().map(|why| why.to_string()),
+        rounds: rounds.collect(),
+        questions: questions(&knowledge.atlas, &poses),
+        ratings: ratings.into_iter().map(RatingView::from).collect(),
+    })
+}
+
+/// Takes a picture in: the body is the file as it is. It is looked at afterwards, in turn.
+#[utoipa::path(tag = "photos", params(NewPhotoQuery),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
+    (status = 201, body = PhotoView), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
+    (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails), (status = 507, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/photos")]
+pub(crate) async fn add_photo(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    id: web::Path<String>,
+    query: web::Query<NewPhotoQuery>,
+    body: web::Payload,
+) -> Result<HttpResponse, ApiError> {
+    check_distance("/distance_m", query.distance_m)?;
+    let round = id.clone();
+    state.read(move |store, knowledge| store.photo_admission(&knowledge.atlas, &round)).await?;
+    // Before the body is read: those who wait for a turn keep their bytes on the way.
+    let turn = state.upload_turn().await?;
+    let bytes = body.to_bytes_limited(MAX_BYTES).await.map_err(|_| PhotoError::TooHeavy)??;
+    let shared = state.clone();
+    let added = state.run(move |_, _| {
+        let _turn = turn;
+        shared.take_in(&id, &query, &who.0.name, &bytes)
+    });
+    Ok(HttpResponse::Created().json(added.await?))
+}
+
+/// Takes a picture with the stand-in camera: a made-up figure with the girths of this round.
+#[utoipa::path(tag = "photos", params(BoothQuery), responses((status = 201, body = PhotoView),
+    (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/booth")]
+pub(crate) async fn use_booth(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    id: web::Path<String>,
+    query: web::Query<BoothQuery>,
+) -> Result<HttpResponse, ApiError> {
+    let turn = state.upload_turn().await?;
+    let shared = state.clone();
+    let added = state.run(move |_, _| {
+        let _turn = turn;
+        shared.stand_in(&id, query.pose, &who.0.name)
+    });
+    Ok(HttpResponse::Created().json(added.await?))
+}
+
+/// Saves what the coach says of a picture, measures it again, or sends it to be looked at again.
+#[utoipa::path(tag = "photos", request_body = SavePhoto, responses((status = 200, body = PhotoView),
+    (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/photos/{photo_id}")]
+pub(crate) async fn save_photo(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SavePhoto>,
+) -> Result<web::Json<PhotoView>, ApiError> {
+    check_distance("/distance_m", body.distance_m)?;
+    let shared = state.clone();
+    let saved = state.run(move |store, knowledge| {
+        let record = store.photo(&id)?;
+        let moved = checked_moves(&body.moved, &record)?;
+        let saved = SavedPhoto {
+            revision: body.revision,
+            pose: body.pose,
+            mirrored: body.mirrored,
+            distance_m: body.distance_m,
+            measured: measured_for(store, knowledge, &record, &body, &moved)?,
+            moved,
+        };
+        Ok(PhotoView::of(&knowledge.atlas, &shared.frames, store.save_photo(&id, &saved)?))
+    });
+    let saved = saved.await?;
+    state.looker.nudge();
+    Ok(web::Json(saved))
+}
+
+/// None when the picture reads differently now: another pose or mirroring names other sides.
+fn measured_for(
+    store: &Store,
+    knowledge: &Knowledge,
+    record: &PhotoRecord,
+    body: &SavePhoto,
+    moved: &Moved,
+) -> Result<Option<Photo>, ApiError> {
+    let turned = body.mirrored.unwrap_or(false) != record.mirrored.unwrap_or(false);
+    let same_pose = |found: &&Photo| body.pose.is_none_or(|pose| pose == found.pose);
+    let Some(found) = record.found.as_ref().filter(|_| !turned).filter(same_pose) else { return Ok(None) };
+    let client = client_of(store, knowledge, record)?;
+    measured_again(store, &client, record, found, moved, body.distance_m).map(Some)
+}
+
+fn checked_moves(body: &MovedBody, record: &PhotoRecord) -> Result<Moved, ApiError> {
+    let mut problems = Vec::new();
+    let mut fail = |pointer: String, says: String| problems.push(Problem { pointer, says });
+    let found = record.found.as_ref();
+    let (width, height) = found.map_or((0.0, 0.0), |photo| (f64::from(photo.width_px), f64::from(photo.height_px)));
+    let inside = |x: f64, y: f64| (0.0..=width).contains(&x) && (0.0..=height).contains(&y);
+    for (name, spot) in &body.landmarks {
+        let at = format!("/moved/landmarks/{name}");
+        if found.is_none_or(|photo| !photo.landmarks.contains_key(name)) {
+            fail(at, format!("this picture has no landmark {name:?}"));
+        } else if !inside(spot.x, spot.y) {
+            fail(at, format!("{name} lies outside the picture"));
+        }
+    }
+    if body.strokes.len() > MAX_STROKES {
+        fail("/moved/strokes".to_owned(), format!("{} strokes: at most {MAX_STROKES}", body.strokes.len()));
+    }
+    for (i, stroke) in body.strokes.iter().enumerate() {
+        let radius = (STROKE_RADIUS_PX[0]..=STROKE_RADIUS_PX[1]).contains(&stroke.radius_px);
+        let points = (1..=MAX_STROKE_POINTS).contains(&stroke.points.len());
+        if !radius || !points || !stroke.points.iter().flatten().all(|value| value.is_finite()) {
+            let says = "a stroke needs a radius of 0.5 to 200 px and 1 to 4000 points";
+            fail(format!("/moved/strokes/{i}"), says.to_owned());
+        }
+    }
+    if !problems.is_empty() {
+        return Err(ApiError::Invalid(problems));
+    }
+    let marks = body.landmarks.iter();
+    let placed = marks.map(|(name, spot)| (name.clone(), Landmark { x: spot.x, y: spot.y, confidence: 1.0 }));
+    Ok(Moved { landmarks: placed.collect(), strokes: body.strokes.clone() })
+}
+
+fn check_distance(at: &str, distance_m: Option<f64>) -> Result<(), ApiError> {
+    let [low, high] = DISTANCE_M;
+    match distance_m {
+        Some(m) if !(low..=high).contains(&m) => {
+            Err(invalid(at, format!("a distance of {m} m: expected {low} to {high} m")))
+        }
+        _ => Ok(()),
+    }
+}
+
+/// Removes a picture for good.
+#[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
+#[delete("/photos/{photo_id}")]
+pub(crate) async fn delete_photo(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    state.read(move |store, _| store.delete_photo(&id)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+async fn bytes(state: &AppState, id: String, file: PhotoFile, kind: ContentType) -> Result<HttpResponse, ApiError> {
+    // Through the row, so that a picture taken from the database is gone at once.
+    let found = state.read(move |store, _| store.photo(&id).and_then(|photo| store.photo_bytes(&photo.id, file)));
+    let found = found.await?;
+    Ok(HttpResponse::Ok().content_type(kind).insert_header(("Cache-Control", "private, no-store")).body(found))
+}
+
+/// The picture at the size it is judged in.
+#[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
+#[get("/photos/{photo_id}/view")]
+pub(crate) async fn show_view(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    bytes(&state, id.into_inner(), PhotoFile::View, ContentType::jpeg()).await
+}
+
+/// The picture small.
+#[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
+#[get("/photos/{photo_id}/thumb")]
+pub(crate) async fn show_thumb(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    bytes(&state, id.into_inner(), PhotoFile::Thumb, ContentType::jpeg()).await
+}
+
+/// The outline of the person, with the coach's strokes.
+#[utoipa::path(tag = "photos", responses((status = 200, body = OutlineView), (status = 404, body = ProblemDetails)))]
+#[get("/photos/{photo_id}/outline")]
+pub(crate) async fn show_outline(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<OutlineView>, ApiError> {
+    let outline = state.run(move |store, _| {
+        let record = store.photo(&id)?;
+        if record.found.is_none() {
+            return Ok(OutlineView { lines: Vec::new() });
+        }
+        let png = store.photo_bytes(&id, PhotoFile::Mask)?;
+        let mask = Plane::from_png(&png).map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok(OutlineView { lines: contours(&mask.with_strokes(&record.moved.strokes)) })
+    });
+    outline.await.map(web::Json)
+}
+
+/// How this picture lies over another one, and what changed between the two.
+#[utoipa::path(tag = "photos", responses((status = 200, body = OverView), (status = 404, body = ProblemDetails)))]
+#[get("/photos/{photo_id}/over/{onto_id}")]
+pub(crate) async fn show_over(
+    state: web::Data<AppState>,
+    ids: web::Path<(String, String)>,
+) -> Result<web::Json<OverView>, ApiError> {
+    let over = state.run(move |store, knowledge| {
+        let (from, onto) = (store.photo(&ids.0)?, store.photo(&ids.1)?);
+        let apart =
+            || ApiError::NotFound("these two pictures share too few landmarks to be laid over each other".to_owned());
+        let (Some(then), Some(now)) = (&from.measured, &onto.measured) else { return Err(apart()) };
+        let laid = lay_over((then, from.distance_m), (now, onto.distance_m)).ok_or_else(apart)?;
+        let repeatability_pct = knowledge.atlas.evidence().width_repeatability_pct;
+        Ok(OverView { laid, widths: width_changes(then, now, repeatability_pct) })
+    });
+    over.await.map(web::Json)
+}
