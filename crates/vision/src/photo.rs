@@ -105,6 +105,7 @@ pub struct Limb {
 
 /// Tilt of the lines through both shoulders and both hips; positive: the client's left is higher.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[schema(as = PhotoTilt)]
 pub struct Tilt {
     /// Shoulders, degrees.
     pub shoulders_deg: f64,

@@ -57,6 +57,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/consent/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes consent to photos back and removes every picture of the client. */
+        post: operations["withdraw_consent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/repeats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Own ratings of a client that are due to be asked again, and how well they agreed so far. */
+        get: operations["show_repeats"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/{client_id}/rounds": {
         parameters: {
             query?: never;
@@ -91,6 +125,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Saves what the coach says of a picture, measures it again, or sends it to be looked at again. */
+        put: operations["save_photo"];
+        post?: never;
+        /** Removes a picture for good. */
+        delete: operations["delete_photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{photo_id}/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The outline of the person, with the coach's strokes. */
+        get: operations["show_outline"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{photo_id}/over/{onto_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How this picture lies over another one, and what changed between the two. */
+        get: operations["show_over"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{photo_id}/thumb": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture small. */
+        get: operations["show_thumb"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{photo_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The picture at the size it is judged in. */
+        get: operations["show_view"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/repeats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keeps a blind answer. */
+        post: operations["save_repeat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}": {
         parameters: {
             query?: never;
@@ -102,6 +239,23 @@ export interface paths {
         get: operations["show_round"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/booth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a picture with the stand-in camera: a made-up figure with the girths of this round. */
+        post: operations["use_booth"];
         delete?: never;
         options?: never;
         head?: never;
@@ -142,6 +296,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/{round_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The light table of a round: every picture of the client, what can be asked, what was judged. */
+        get: operations["show_light_table"];
+        put?: never;
+        /** Takes a picture in: the body is the file as it is. It is looked at afterwards, in turn. */
+        post: operations["add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}/plan": {
         parameters: {
             query?: never;
@@ -154,6 +326,24 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/ratings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Gives a rating, or changes it. */
+        put: operations["save_rating"];
+        post?: never;
+        /** Takes a rating back. */
+        delete: operations["delete_rating"];
         options?: never;
         head?: never;
         patch?: never;
@@ -355,6 +545,11 @@ export interface components {
             level_half_width_sd: number;
             /** @description Looks. */
             looks: components["schemas"]["Look"][];
+            /**
+             * Format: double
+             * @description Error of left against right in a photo outline, SD, %.
+             */
+            outline_se_pct: number;
             /** @description Poses. */
             poses: components["schemas"]["Pose"][];
             /** @description Regions. */
@@ -515,6 +710,22 @@ export interface components {
             /** @description The site. */
             site: components["schemas"]["SiteId"];
         };
+        /** @description One quality check. */
+        Check: {
+            /** @description `roll`, `turn`, `crop`, `size`, `exposure`, `sharpness`, `scale` or `mask`. */
+            check: string;
+            /** @description Whether the picture passes. */
+            ok: boolean;
+            /** @description In a sentence. */
+            says: string;
+            /** @description Its unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description The number it rests on.
+             */
+            value: number;
+        };
         /** @description What the coach chose. */
         ChoicesEntry: {
             /**
@@ -580,6 +791,7 @@ export interface components {
             name: string;
             /** @description Where it hurts. */
             pain?: components["schemas"]["Pain"][];
+            photo_consent?: components["schemas"]["ConsentEntry"] | null;
             /** @description Chosen schools. */
             schools?: {
                 [key: string]: string;
@@ -662,6 +874,13 @@ export interface components {
             joint_sd: number;
             /** @description Both kinds with their separate estimates, SD or %. */
             kinds: components["schemas"]["VoiceEntry"][];
+        };
+        /** @description Consent to pictures. */
+        ConsentEntry: {
+            /** @description The day it was given, `YYYY-MM-DD`. */
+            given_on: string;
+            /** @description What for; `assessment` at least. */
+            purposes: components["schemas"]["PhotoPurpose"][];
         };
         /** @description Left against right with the folds taken off; positive = left larger. */
         CorrectedEntry: {
@@ -869,6 +1088,11 @@ export interface components {
             /** @description Reasons. */
             why: string[];
         };
+        /**
+         * @description Which of the two things a rating judges.
+         * @enum {string}
+         */
+        JudgedKind: "standing" | "left-right";
         /** @description A named set of equipment a coach can start from. */
         Kit: {
             /** @description Stable id. */
@@ -877,6 +1101,59 @@ export interface components {
             items: components["schemas"]["EquipmentId"][];
             /** @description What a coach calls it. */
             name: string;
+        };
+        /** @description How one picture lies over another. */
+        Laid: {
+            /**
+             * Format: double
+             * @description Scale times the cosine of the turn: `x' = a x - b y + dx`, `y' = b x + a y + dy`.
+             */
+            a: number;
+            /**
+             * Format: double
+             * @description Scale times the sine of the turn.
+             */
+            b: number;
+            /**
+             * Format: double
+             * @description Shift to the right, px of the picture laid upon.
+             */
+            dx: number;
+            /**
+             * Format: double
+             * @description Shift down, px.
+             */
+            dy: number;
+            /**
+             * Format: double
+             * @description Root mean square of what is left between the landmarks, cm.
+             */
+            residual_cm: number;
+            /**
+             * Format: double
+             * @description Turn, degrees, clockwise positive.
+             */
+            turn_deg: number;
+            /** @description What keeps the two from being judged alike, in sentences. */
+            warnings: string[];
+        };
+        /** @description A landmark in the picture. */
+        Landmark: {
+            /**
+             * Format: double
+             * @description 0 to 1; 1 when the coach placed it.
+             */
+            confidence: number;
+            /**
+             * Format: double
+             * @description From the left edge, px.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From the top edge, px.
+             */
+            y: number;
         };
         /** @description A site that leans. */
         LeanMark: {
@@ -929,6 +1206,32 @@ export interface components {
              */
             total: number;
         };
+        /** @description The light table of a round. */
+        LightTable: {
+            /** @description What this round's pictures can be asked. */
+            questions: components["schemas"]["Question"][];
+            /** @description What was judged, in all rounds. */
+            ratings: components["schemas"]["RatingView"][];
+            /** @description Why no picture may be taken in; none when pictures may. */
+            refusal?: string | null;
+            /** @description All rounds of the client with their pictures, oldest first. */
+            rounds: components["schemas"]["PhotoRound"][];
+        };
+        /** @description Mean width of a limb segment on both sides. */
+        Limb: {
+            /**
+             * Format: double
+             * @description The client's left, cm.
+             */
+            left_width_cm: number;
+            /**
+             * Format: double
+             * @description The client's right, cm.
+             */
+            right_width_cm: number;
+            /** @description `upper-arm`, `forearm`, `thigh` or `calf`. */
+            segment: string;
+        };
         /** @description A weighting over regions: what the client wants to see. */
         Look: {
             /** @description Stable id, such as `taper`. */
@@ -944,6 +1247,21 @@ export interface components {
         };
         /** @description A look: a weighting over regions, such as `taper`. */
         LookId: string;
+        /** @description What a coach moved and drew over what was found. */
+        MovedBody: {
+            /**
+             * @description Landmarks by name.
+             * @default {}
+             */
+            landmarks: {
+                [key: string]: components["schemas"]["Spot"];
+            };
+            /**
+             * @description Strokes over the outline.
+             * @default []
+             */
+            strokes: components["schemas"]["Stroke"][];
+        };
         /** @description The owner's account, made at the first start. */
         NewOwner: {
             /** @description What is typed to sign in. */
@@ -1005,6 +1323,18 @@ export interface components {
              */
             y: number;
         };
+        /** @description The outline of the person in a picture. */
+        OutlineView: {
+            /** @description Closed lines, px of the view. */
+            lines: number[][][];
+        };
+        /** @description How an earlier picture lies over another. */
+        OverView: {
+            /** @description The transform and what keeps the two from being compared. */
+            laid: components["schemas"]["Laid"];
+            /** @description Widths then and now. */
+            widths: components["schemas"]["WidthChange"][];
+        };
         /** @description The coach's own verdict. */
         OverrideEntry: {
             /** @description Why. */
@@ -1024,6 +1354,137 @@ export interface components {
              */
             level: number;
             side?: components["schemas"]["Side"] | null;
+        };
+        /** @description What a photo says. */
+        Photo: {
+            /** @description `orthomer-photo`. */
+            format: string;
+            /**
+             * Format: int32
+             * @description Its height.
+             */
+            height_px: number;
+            /** @description Places by name, `-left` and `-right` being the client's. */
+            landmarks: {
+                [key: string]: components["schemas"]["Landmark"];
+            };
+            /** @description Limbs. */
+            limbs: components["schemas"]["Limb"][];
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            mask_confidence: number;
+            /** @description Whether somebody was found. */
+            person: boolean;
+            /** @description Given, or guessed as F, B, SL or SR. */
+            pose: components["schemas"]["PhotoPose"];
+            /** @description Whether the pose was guessed. */
+            pose_guessed: boolean;
+            /** @description Checks. */
+            quality: components["schemas"]["Check"][];
+            /**
+             * Format: double
+             * @description Centimetres to a pixel; 0 while nobody is found.
+             */
+            scale_cm_per_px: number;
+            /**
+             * Format: double
+             * @description Shoulder width over waist width.
+             */
+            taper?: number | null;
+            tilt?: components["schemas"]["PhotoTilt"] | null;
+            /**
+             * Format: int32
+             * @description 1.
+             */
+            version: number;
+            /** @description Why not. */
+            why_not?: string | null;
+            /**
+             * Format: int32
+             * @description Size of the picture the pixels are counted in.
+             */
+            width_px: number;
+            /** @description Widths by level. */
+            widths: components["schemas"]["Width"][];
+        };
+        /**
+         * @description A pose by the handbook's id, as far as measuring goes.
+         * @enum {string}
+         */
+        PhotoPose: "F" | "B" | "SL" | "SR" | "FDB" | "BDB" | "FLS" | "BLS" | "SC" | "ST" | "AT";
+        /**
+         * @description What pictures may be used for.
+         * @enum {string}
+         */
+        PhotoPurpose: "assessment" | "sharing-with-client" | "teaching";
+        /** @description The pictures of one round. */
+        PhotoRound: {
+            /** @description The day it was taken. */
+            date: string;
+            /** @description Its pictures. */
+            photos: components["schemas"]["PhotoView"][];
+            /** @description Random id. */
+            round_id: string;
+        };
+        /**
+         * @description How far a picture has come.
+         * @enum {string}
+         */
+        PhotoStateView: "waiting" | "seen" | "failed";
+        /** @description Tilt of the lines through both shoulders and both hips; positive: the client's left is higher. */
+        PhotoTilt: {
+            /**
+             * Format: double
+             * @description Hips, degrees.
+             */
+            hips_deg: number;
+            /**
+             * Format: double
+             * @description Shoulders, degrees.
+             */
+            shoulders_deg: number;
+        };
+        /** @description A picture. */
+        PhotoView: {
+            /** @description Who took it in. */
+            added_by: string;
+            /**
+             * Format: double
+             * @description Distance of the camera, m.
+             */
+            distance_m?: number | null;
+            /** @description Why it could not be looked at. */
+            failure?: string | null;
+            /** @description Where the regions are that its pose shows. */
+            frames: components["schemas"]["RegionFrame"][];
+            /** @description Random id: `/api/v1/photos/{id}/view` and `/thumb` are its pictures. */
+            id: string;
+            measured?: components["schemas"]["Photo"] | null;
+            /** @description Whether it was taken in a mirror; none until someone has said. */
+            mirrored?: boolean | null;
+            /** @description What the coach moved. */
+            moved: components["schemas"]["MovedBody"];
+            /**
+             * Format: double
+             * @description How much larger a part looks that is 10 cm nearer the camera, %.
+             */
+            perspective_pct?: number | null;
+            pose?: components["schemas"]["PhotoPose"] | null;
+            /** @description Whether that is a guess. */
+            pose_guessed: boolean;
+            /**
+             * Format: int32
+             * @description Grows with every change.
+             */
+            revision: number;
+            /** @description The round it belongs to. */
+            round_id: string;
+            /** @description How far it has come. */
+            state: components["schemas"]["PhotoStateView"];
+            /** @description When the camera says it was taken. */
+            taken_at?: string | null;
         };
         /** @description What one observation does to a region's verdict. */
         PieceEntry: {
@@ -1145,6 +1606,31 @@ export interface components {
          * @enum {string}
          */
         Quantity: "fat-pct" | "muscle-kg" | "lean-index";
+        /** @description A region and the poses of this round in which it can be judged, the best first. */
+        Question: {
+            /** @description Poses that show it, of those there are. */
+            poses: components["schemas"]["PoseId"][];
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description Whether left can be judged against right: a paired region seen from the front or the back. */
+            sides: boolean;
+        };
+        /** @description A rating that was given. */
+        RatingView: {
+            /** @description What was judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description The pose it was judged in. */
+            pose: components["schemas"]["PoseId"];
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description The round. */
+            round_id: string;
+            /**
+             * Format: int32
+             * @description -2 to 2; none when it could not be told.
+             */
+            value?: number | null;
+        };
         /** @description The client against the reference. */
         ReferenceEntry: {
             /** @description Degrees of freedom. */
@@ -1214,6 +1700,32 @@ export interface components {
             region: components["schemas"]["RegionId"];
             sides_disagree?: components["schemas"]["SidesDisagreeEntry"] | null;
         };
+        /** @description The box of a region, or of one side of it, in pixels of the picture its landmarks are counted in. */
+        RegionFrame: {
+            /**
+             * Format: double
+             * @description Down, px.
+             */
+            height: number;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * Format: double
+             * @description Across, px.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Left edge, px.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Upper edge, px.
+             */
+            y: number;
+        };
         /** @description A region of muscle, such as `delts.posterior`. */
         RegionId: string;
         /** @description A region's mark on the plumb line. */
@@ -1232,6 +1744,48 @@ export interface components {
             sd: number;
             /** @description In a word. */
             standing: components["schemas"]["Standing"];
+        };
+        /** @description A rating asked again, blind. */
+        RepeatView: {
+            /** @description What is judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description Whether to show the picture mirrored. */
+            mirrored: boolean;
+            /** @description The picture to show. */
+            photo: components["schemas"]["PhotoView"];
+            /** @description The pose. */
+            pose: components["schemas"]["PoseId"];
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description Goes back with the answer; the page does not show it. */
+            round_id: string;
+        };
+        /** @description Blind repeats and what they have shown so far. */
+        RepeatsView: {
+            /** @description What to ask again. */
+            due: components["schemas"]["RepeatView"][];
+            /**
+             * Format: double
+             * @description Quadratic-weighted kappa.
+             */
+            kappa?: number | null;
+            /**
+             * Format: double
+             * @description What a rating of this coach is taken to be worth: SD, rating steps.
+             */
+            pooled_sd_steps: number;
+            /** @description Repeats given so far, over all clients. */
+            repeats: number;
+            /**
+             * Format: int32
+             * @description Days a rating rests before it is asked again.
+             */
+            rest_days: number;
+            /**
+             * Format: double
+             * @description The coach's own SD, rating steps.
+             */
+            within_sd_steps?: number | null;
         };
         /** @description A round in a list. */
         RoundSummary: {
@@ -1283,6 +1837,56 @@ export interface components {
              * @description The revision it was read at.
              */
             revision: number;
+        };
+        /** @description What a coach says of a picture. */
+        SavePhoto: {
+            /**
+             * Format: double
+             * @description Distance of the camera, m.
+             */
+            distance_m?: number | null;
+            /** @description Whether it was taken in a mirror. */
+            mirrored?: boolean | null;
+            /** @description What was moved and drawn. */
+            moved?: components["schemas"]["MovedBody"];
+            pose?: components["schemas"]["PhotoPose"] | null;
+            /**
+             * Format: int32
+             * @description The revision it was read at.
+             */
+            revision: number;
+        };
+        /** @description A rating to be given; without a value it could not be told. */
+        SaveRating: {
+            /** @description What was judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description The pose it was judged in. */
+            pose: string;
+            /** @description The region. */
+            region: string;
+            /**
+             * Format: int32
+             * @description -2 to 2.
+             */
+            value?: number | null;
+        };
+        /** @description A blind answer. */
+        SaveRepeat: {
+            /** @description What was judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description Whether the picture was shown mirrored: left and right are turned back. */
+            mirrored: boolean;
+            /** @description The pose. */
+            pose: string;
+            /** @description The region. */
+            region: string;
+            /** @description The round of the rating. */
+            round_id: string;
+            /**
+             * Format: int32
+             * @description -2 to 2 as seen; none when it could not be told.
+             */
+            value?: number | null;
         };
         /** @description A sheet to be saved. */
         SaveTape: {
@@ -1573,6 +2177,19 @@ export interface components {
          * @enum {string}
          */
         SizingSchool: "rest-of-body" | "frame-ratios" | "silhouette" | "own-roster";
+        /** @description A place a coach gave a landmark, px of the view. */
+        Spot: {
+            /**
+             * Format: double
+             * @description From the left edge.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description From the top edge.
+             */
+            y: number;
+        };
         /**
          * @description Where a region stands against the rest of this client.
          * @enum {string}
@@ -1619,6 +2236,18 @@ export interface components {
             symmetry_index: number;
             /** @description Within error, real and small, or real and worth acting on. */
             verdict: components["schemas"]["SideVerdict"];
+        };
+        /** @description One stroke of the brush. */
+        Stroke: {
+            /** @description Adds to the person; takes away otherwise. */
+            adds: boolean;
+            /** @description Where it went, px. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description Half the brush's width, px.
+             */
+            radius_px: number;
         };
         /** @description Readings of one tape or breadth site. */
         TapeEntry: {
@@ -1703,6 +2332,61 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
             /** @description The site. */
             site: components["schemas"]["SiteId"];
+        };
+        /** @description A width at a level. */
+        Width: {
+            /**
+             * Format: double
+             * @description Across, cm.
+             */
+            cm: number;
+            /**
+             * Format: double
+             * @description From the midline to the client's left, cm; not from the side.
+             */
+            left_cm?: number | null;
+            /** @description `deltoid`, `chest`, `waist` or `hip`. */
+            level: string;
+            /**
+             * Format: double
+             * @description From the midline to the client's right, cm; not from the side.
+             */
+            right_cm?: number | null;
+        };
+        /** @description A width then and now. */
+        WidthChange: {
+            /** @description `deltoid`, `chest`, `waist` or `hip`. */
+            level: string;
+            /**
+             * Format: double
+             * @description What two pictures of one body may differ by (95 %), cm.
+             */
+            mdc_cm: number;
+            /**
+             * Format: double
+             * @description In this round's, cm.
+             */
+            now_cm: number;
+            /** @description Whether it changed by more than that. */
+            real: boolean;
+            /**
+             * Format: double
+             * @description In the earlier picture, cm.
+             */
+            then_cm: number;
+        };
+        /** @description Consent taken back. */
+        WithdrawConsent: {
+            /**
+             * Format: int32
+             * @description The revision the brief was read at.
+             */
+            revision: number;
+        };
+        /** @description What went with the consent. */
+        Withdrawn: {
+            /** @description Pictures removed. */
+            pictures: number;
         };
     };
     responses: never;
@@ -1883,6 +2567,76 @@ export interface operations {
             };
         };
     };
+    withdraw_consent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithdrawConsent"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Withdrawn"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_repeats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RepeatsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     open_round: {
         parameters: {
             query?: never;
@@ -1943,6 +2697,236 @@ export interface operations {
             };
         };
     };
+    save_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePhoto"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    delete_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+                onto_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_thumb: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_repeat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRepeat"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_round: {
         parameters: {
             query?: never;
@@ -1963,6 +2947,54 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    use_booth: {
+        parameters: {
+            query: {
+                /** @description One of the poses the booth can hold. */
+                pose: components["schemas"]["PhotoPose"];
+            };
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2043,6 +3075,107 @@ export interface operations {
             };
         };
     };
+    show_light_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightTable"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_photo: {
+        parameters: {
+            query?: {
+                /** @description The pose, when known; guessed otherwise. */
+                pose?: components["schemas"]["PhotoPose"];
+                /** @description Whether it was taken in a mirror, when known. */
+                mirrored?: boolean;
+                /** @description Distance of the camera, m, when known. */
+                distance_m?: number;
+            };
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_plan: {
         parameters: {
             query?: never;
@@ -2063,6 +3196,81 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_rating: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRating"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    delete_rating: {
+        parameters: {
+            query: {
+                /** @description The region. */
+                region: string;
+                /** @description The pose it was judged in. */
+                pose: string;
+                /** @description What was judged. */
+                kind: components["schemas"]["JudgedKind"];
+            };
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

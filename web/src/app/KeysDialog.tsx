@@ -3,7 +3,20 @@ import { Dialog } from "../shared/ui";
 
 const KEYS: [
   string[],
-  "help" | "clients" | "find" | "move" | "open" | "step" | "round" | "bringUp" | "holdBack" | "next",
+  (
+    | "help"
+    | "clients"
+    | "find"
+    | "move"
+    | "open"
+    | "step"
+    | "round"
+    | "bringUp"
+    | "holdBack"
+    | "next"
+    | "judge"
+    | "pictures"
+  ),
 ][] = [
   [["?"], "help"],
   [["g", "c"], "clients"],
@@ -15,6 +28,8 @@ const KEYS: [
   [["b"], "bringUp"],
   [["h"], "holdBack"],
   [["Enter"], "next"],
+  [["1–5", "6–0", "x"], "judge"],
+  [["m", "Space", "+", "-", "f"], "pictures"],
 ];
 
 /** Every key of the application. */

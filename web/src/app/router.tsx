@@ -37,6 +37,14 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../features/brief")).BriefPage }),
               },
               {
+                path: "photos",
+                lazy: async () => ({ Component: (await import("../features/photos")).PhotosPage }),
+              },
+              {
+                path: "photos/again",
+                lazy: async () => ({ Component: (await import("../features/photos")).RepeatsPage }),
+              },
+              {
                 path: "tape",
                 lazy: async () => ({ Component: (await import("../features/tape")).TapePage }),
               },

@@ -1,4 +1,6 @@
 // Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
+import { consent, photos } from "./en-photos";
+
 export const en = {
   app: {
     name: "Orthomer",
@@ -69,9 +71,9 @@ export const en = {
     of: "{{index}} of {{count}}",
     caseFile: "Case file",
   },
+  photos,
+  consent,
   later: {
-    photos:
-      "Photos of this round side by side with the last one, under one plumb line: each region rated, left against right, from the poses that show it.",
     tests:
       "The same exercise one side at a time, weaker side first; timed hangs; range of motion; where it was felt.",
     log: "Each session on the phone: load, reps, effort, where it was felt, pain; the stronger side held to the weaker.",
@@ -321,5 +323,7 @@ export const en = {
     holdBack: "hold the picked region back, or not",
     next: "next reading",
     save: "the sheet saves itself",
+    judge: "judge the framed region against the rest, left against right, or: can't tell",
+    pictures: "how two rounds are shown; swap them; nearer, farther, whole figure",
   },
 } as const;

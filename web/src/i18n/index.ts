@@ -5,6 +5,7 @@ import { en } from "./en";
 i18next.use(initReactI18next).init({
   lng: "en",
   fallbackLng: "en",
+  showSupportNotice: false,
   resources: { en: { translation: en } },
   interpolation: { escapeValue: false },
 });

@@ -32,6 +32,8 @@ pub struct AtlasView {
     pub level_half_width_sd: f64,
     /// Difference between girths of the sides worth acting on, %.
     pub act_threshold_pct: f64,
+    /// Error of left against right in a photo outline, SD, %.
+    pub outline_se_pct: f64,
     /// Readings further apart than this ask for a third, %.
     pub third_reading_pct: f64,
 }
@@ -51,6 +53,7 @@ impl AtlasView {
             composition: evidence.composition.clone(),
             level_half_width_sd: evidence.level_half_width_sd,
             act_threshold_pct: evidence.act_threshold_pct.girth,
+            outline_se_pct: evidence.observation_sd.outline.hypot(evidence.width_repeatability_pct),
             third_reading_pct: evidence.error.third_reading_girth_pct,
         }
     }

@@ -27,3 +27,8 @@ export function useAddClient() {
   const changed = useRoundChanged();
   return $api.useMutation("post", "/api/v1/clients", { onSuccess: changed });
 }
+
+export function useWithdrawConsent() {
+  const changed = useRoundChanged();
+  return $api.useMutation("post", "/api/v1/clients/{client_id}/consent/withdraw", { onSuccess: changed });
+}

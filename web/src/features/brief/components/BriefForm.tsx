@@ -8,6 +8,7 @@ import { ErrorNote } from "../../../shared/ui";
 import { useAddClient, useSaveBrief } from "../api";
 import { type Brief, emptyBrief, fieldPath, tidied } from "../model";
 import styles from "./BriefForm.module.css";
+import { ConsentField } from "./ConsentField";
 import { EquipmentField } from "./EquipmentField";
 import { LookField } from "./LookField";
 import { PainFields } from "./PainFields";
@@ -133,6 +134,8 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
             options={atlas.data.exercises.map(({ id, name }) => ({ value: id, label: name }))}
           />
         </Form.Item>
+        <h2>{t("consent.title")}</h2>
+        <ConsentField client={client} />
         <p className="quiet">{t("brief.notMedical")}</p>
       </section>
       <footer className={styles.foot}>

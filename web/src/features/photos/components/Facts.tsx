@@ -1,0 +1,170 @@
+import { Button, InputNumber, Select } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import type { Schemas } from "../../../shared/api/client";
+import { LeanBar } from "../../../shared/charts";
+import { cm, day, percent, signed } from "../../../shared/format";
+import { Dialog } from "../../../shared/ui";
+import type { Photo } from "../model";
+import styles from "./Facts.module.css";
+
+interface Props {
+  photo: Photo;
+  poses: { id: string; name: string }[];
+  /** Error of left against right in an outline, %. */
+  outlineSePct: number;
+  widths?: Schemas["WidthChange"][];
+  residualCm?: number;
+  thenDate?: string;
+  onSave: (change: Partial<Schemas["SavePhoto"]>) => void;
+  onRemove: () => void;
+}
+
+/** What a picture is and what was measured in it: pose, camera, widths then and now, limbs left against right. */
+export function Facts(props: Props) {
+  const { photo, poses, outlineSePct, widths, residualCm, thenDate, onSave, onRemove } = props;
+  const { t } = useTranslation();
+  const [removing, setRemoving] = useState(false);
+  const measured = photo.measured;
+  const passed = measured?.quality.filter((check) => check.ok) ?? [];
+  const mirror = photo.mirrored ?? undefined;
+  return (
+    <section className={styles.facts}>
+      <div className={styles.row}>
+        <Select
+          size="small"
+          aria-label={t("photos.pose")}
+          value={photo.pose ?? undefined}
+          popupMatchSelectWidth={false}
+          options={poses.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(pose) => onSave({ pose })}
+        />
+        {photo.pose_guessed && photo.pose && <span className="quiet">{t("photos.guessed")}</span>}
+        <Select
+          size="small"
+          aria-label={t("photos.mirrorAsk")}
+          value={mirror}
+          placeholder={t("photos.mirrorAsk")}
+          popupMatchSelectWidth={false}
+          options={[
+            { value: false, label: t("photos.notMirrored") },
+            { value: true, label: t("photos.mirrored") },
+          ]}
+          onChange={(mirrored) => onSave({ mirrored })}
+        />
+        <InputNumber
+          key={photo.id}
+          size="small"
+          aria-label={t("photos.distance")}
+          prefix={t("photos.distance")}
+          style={{ width: 150 }}
+          min={0.5}
+          max={15}
+          step={0.1}
+          defaultValue={photo.distance_m ?? undefined}
+          onBlur={({ target }) => {
+            const typed = Number.parseFloat(target.value);
+            const distance_m = Number.isFinite(typed) ? typed : undefined;
+            if (distance_m !== (photo.distance_m ?? undefined)) onSave({ distance_m });
+          }}
+        />
+        {typeof photo.perspective_pct === "number" && (
+          <span className="quiet">
+            {t("photos.perspective", { percent: percent(photo.perspective_pct) })}
+          </span>
+        )}
+        <button type="button" className={styles.remove} onClick={() => setRemoving(true)}>
+          {t("photos.remove")}
+        </button>
+      </div>
+      {measured?.person && (
+        <div className={styles.numbers}>
+          {measured.widths.length > 0 && (
+            <table>
+              <caption>{t("photos.widths")}</caption>
+              <tbody>
+                {measured.widths.map((width) => {
+                  const change = widths?.find((one) => one.level === width.level);
+                  return (
+                    <tr key={width.level}>
+                      <th scope="row">{t(`photos.level.${width.level}`, { defaultValue: width.level })}</th>
+                      <td>{cm(width.cm)}</td>
+                      <td className="quiet">
+                        {change && thenDate && <Change change={change} date={thenDate} />}
+                      </td>
+                    </tr>
+                  );
+                })}
+                {measured.taper && (
+                  <tr>
+                    <th scope="row">{t("photos.taper")}</th>
+                    <td>{measured.taper.toFixed(2)}</td>
+                    <td />
+                  </tr>
+                )}
+              </tbody>
+            </table>
+          )}
+          {measured.limbs.length > 0 && (
+            <table>
+              <caption>{t("photos.limbs")}</caption>
+              <tbody>
+                {measured.limbs.map(({ segment, left_width_cm, right_width_cm }) => (
+                  <tr key={segment}>
+                    <th scope="row">{t(`photos.segment.${segment}`, { defaultValue: segment })}</th>
+                    <td style={{ color: "var(--left)" }}>{cm(left_width_cm)}</td>
+                    <td>
+                      <LeanBar
+                        percent={(200 * (left_width_cm - right_width_cm)) / (left_width_cm + right_width_cm)}
+                        se={outlineSePct}
+                        width={120}
+                        height={16}
+                      />
+                    </td>
+                    <td style={{ color: "var(--right)" }}>{cm(right_width_cm)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <details>
+            <summary>{t("photos.checks", { count: passed.length })}</summary>
+            <ul>
+              {passed.map((check) => (
+                <li key={check.check}>{check.says}</li>
+              ))}
+              {residualCm !== undefined && <li>{t("photos.residual", { cm: cm(residualCm) })}</li>}
+            </ul>
+          </details>
+        </div>
+      )}
+      <Dialog open={removing} title={t("photos.remove")} onClose={() => setRemoving(false)}>
+        <p>{t("photos.removeSure")}</p>
+        <div className={styles.row}>
+          <Button
+            danger
+            type="primary"
+            onClick={() => {
+              setRemoving(false);
+              onRemove();
+            }}
+          >
+            {t("photos.removeYes")}
+          </Button>
+          <Button onClick={() => setRemoving(false)}>{t("photos.keep")}</Button>
+        </div>
+      </Dialog>
+    </section>
+  );
+}
+
+function Change({ change, date }: { change: Schemas["WidthChange"]; date: string }) {
+  const { t } = useTranslation();
+  const says = t("photos.changed", { change: signed(change.now_cm - change.then_cm, cm), date: day(date) });
+  const noise = t(change.real ? "photos.realChange" : "photos.noise", { cm: cm(change.mdc_cm) });
+  return (
+    <span title={noise} style={change.real ? { color: "var(--ink)", fontWeight: 700 } : undefined}>
+      {says} <span className="quiet">±{cm(change.mdc_cm)}</span>
+    </span>
+  );
+}

@@ -1,0 +1,72 @@
+import { useTranslation } from "react-i18next";
+import { day } from "../../../shared/format";
+import { SideMark } from "../../../shared/ui";
+import { viewOf } from "../api";
+import { acrossPicture, type Frame, framesOf, inPose, type LightTable, type Photo, plumb } from "../model";
+import styles from "./Strip.module.css";
+
+/** Height of a cut-out, px. */
+const HEIGHT_PX = 118;
+
+interface Props {
+  table: LightTable;
+  roundId: string;
+  region: string;
+  name: string;
+  pose: string;
+}
+
+/** One region cut out of every round, oldest first, at one scale: what changes is the body, not the camera. */
+export function Strip({ table, roundId, region, name, pose }: Props) {
+  const { t } = useTranslation();
+  const rounds = table.rounds
+    .map((round) => ({ ...round, photo: inPose(round.photos, pose) }))
+    .filter((round) => framesOf(round.photo, region).length > 0);
+  const last = rounds[rounds.length - 1]?.photo;
+  // Tallest box of the newest picture fills the strip; the others follow by their own scale.
+  const tallest = Math.max(...framesOf(last, region).map((frame) => frame.height), 1);
+  const cmHigh = tallest * (last?.measured?.scale_cm_per_px ?? 1);
+  return (
+    <section className={styles.strip}>
+      <h3>{t("photos.strip", { region: name })}</h3>
+      <ol>
+        {rounds.map(({ round_id, date, photo }) => (
+          <li key={round_id} aria-current={round_id === roundId}>
+            <div className={styles.boxes}>
+              {acrossPicture(framesOf(photo, region)).map((frame) => (
+                <Cut key={frame.side ?? "middle"} photo={photo as Photo} frame={frame} cmHigh={cmHigh} />
+              ))}
+            </div>
+            <span>{day(date)}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Cut({ photo, frame, cmHigh }: { photo: Photo; frame: Frame; cmHigh: number }) {
+  const k = (HEIGHT_PX / cmHigh) * (photo.measured?.scale_cm_per_px ?? 1);
+  const line = plumb(photo);
+  const lean = line ? ` rotate(${-line.lean}deg)` : "";
+  const width = Math.max(frame.width * k, 24);
+  const [cx, cy] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
+  return (
+    <div className={styles.cut} style={{ width, height: HEIGHT_PX }}>
+      <img
+        src={viewOf(photo)}
+        alt=""
+        width={photo.measured?.width_px}
+        height={photo.measured?.height_px}
+        style={{
+          transform: `translate(${width / 2}px, ${HEIGHT_PX / 2}px) scale(${k})${lean} translate(${-cx}px, ${-cy}px)`,
+        }}
+      />
+      {frame.side && (
+        <span className={styles.side}>
+          <SideMark side={frame.side} />
+        </span>
+      )}
+    </div>
+  );
+}

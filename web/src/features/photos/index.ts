@@ -1,0 +1,2 @@
+export { PhotosPage } from "./pages/PhotosPage";
+export { RepeatsPage } from "./pages/RepeatsPage";

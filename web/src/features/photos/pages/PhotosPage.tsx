@@ -1,0 +1,106 @@
+import { App } from "antd";
+import { type DragEvent, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useParams, useSearchParams } from "react-router";
+import { useAtlas, useNames } from "../../../shared/api/atlas";
+import { problemOf } from "../../../shared/api/client";
+import { ErrorNote } from "../../../shared/ui";
+import { useLightTable } from "../api";
+import { AddBar } from "../components/AddBar";
+import { Empty } from "../components/Empty";
+import { PoseBar } from "../components/PoseBar";
+import { UploadTray } from "../components/UploadTray";
+import { inPose, posesOf } from "../model";
+import { useUploads } from "../uploads";
+import { Desk } from "./Desk";
+import styles from "./PhotosPage.module.css";
+
+/** The photos of a round: taking them in, and the light table they lie on. */
+export function PhotosPage() {
+  const { t } = useTranslation();
+  const { message } = App.useApp();
+  const { roundId = "" } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const atlas = useAtlas();
+  const names = useNames();
+  const table = useLightTable(roundId);
+  const uploads = useUploads(roundId, t("photos.uploads.broken"));
+  const [over, setOver] = useState(false);
+
+  const error = atlas.error ?? table.error;
+  if (error) return <ErrorNote error={error} onRetry={() => table.refetch()} />;
+  if (!atlas.data || !table.data) return null;
+
+  const own = table.data.rounds.find((round) => round.round_id === roundId)?.photos ?? [];
+  const poses = posesOf(own);
+  const region = search.get("region") ?? undefined;
+  const shows = table.data.questions.find((question) => question.region === region)?.poses ?? [];
+  const asked = search.get("pose") ?? undefined;
+  const pose = asked && poses.includes(asked) ? asked : (shows[0] ?? poses[0]);
+  const look = (next: { region?: string; pose?: string }) => {
+    const params = new URLSearchParams(search);
+    for (const [key, value] of Object.entries(next)) {
+      if (value) params.set(key, value);
+      else params.delete(key);
+    }
+    setSearch(params, { replace: true });
+  };
+  const say = (failure: unknown) => message.error(problemOf(failure)?.detail ?? t("error.unknown"));
+  const refusal = table.data.refusal ?? undefined;
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    setOver(false);
+    if (!refusal) uploads.add(event.dataTransfer.files);
+  };
+  const now = inPose(own, pose);
+  const poseNames = new Map(atlas.data.poses.map(({ id, name }) => [id as string, name]));
+  const bar = (
+    <AddBar roundId={roundId} taken={poses} disabled={!!refusal} onFiles={uploads.add} onError={say} />
+  );
+  return (
+    <section
+      className={styles.page}
+      data-over={over && !refusal}
+      aria-label={t("round.steps.photos")}
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      {own.length === 0 ? (
+        <Empty refusal={refusal} bar={bar} />
+      ) : (
+        <>
+          <header className={styles.head}>
+            <PoseBar photos={own} poseNames={poseNames} pose={pose} onPick={(next) => look({ pose: next })} />
+            {bar}
+          </header>
+          {now && pose ? (
+            <Desk
+              table={table.data}
+              roundId={roundId}
+              photo={now}
+              pose={pose}
+              region={region}
+              poses={atlas.data.poses}
+              regionName={names.region}
+              outlineSePct={atlas.data.outline_se_pct}
+              onLook={look}
+              onError={say}
+            />
+          ) : (
+            <p className="quiet">{t("photos.waitingLong")}</p>
+          )}
+        </>
+      )}
+      <UploadTray
+        uploads={uploads.uploads}
+        onCancel={uploads.cancel}
+        onRetry={uploads.retry}
+        onClear={uploads.clear}
+      />
+    </section>
+  );
+}
