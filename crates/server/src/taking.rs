@@ -21,7 +21,7 @@ impl AppState {
         bytes: &[u8],
     ) -> Result<PhotoView, ApiError> {
         let taken = ingest(bytes)?;
-        let sha256: String = Sha256::digest(&taken.original).iter().map(|byte| format!("{byte:02x}")).collect();
+        let sha256 = hex::encode(Sha256::digest(&taken.original));
         let new = NewPhoto {
             media_type: taken.format.media_type(),
             size_px: taken.size_px,

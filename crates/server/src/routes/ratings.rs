@@ -111,8 +111,8 @@ fn repeats_view(
     store.client(&knowledge.atlas, client_id)?;
     let photos = store.client_photos(client_id)?;
     let picture = |rating: &RatingRecord| -> Option<PhotoRecord> {
-        let own = photos.iter().filter(|photo| photo.round_id == rating.place.round_id && photo.measured.is_some());
-        own.filter(|photo| in_pose(photo, rating.place.pose.as_str())).next_back().cloned()
+        let mut own = photos.iter().filter(|photo| photo.round_id == rating.place.round_id && photo.measured.is_some());
+        own.rfind(|photo| in_pose(photo, rating.place.pose.as_str())).cloned()
     };
     let ratings = store.client_ratings(client_id, rater)?;
     let mine = ratings.into_iter().filter(|rating| rating.rated_by == rater && rating.value.is_some());

@@ -24,13 +24,13 @@ pub struct Practice {
     pub state: AppState,
     pub key: Key,
     pub peer: SocketAddr,
-    _directory: TempDir,
+    pub directory: TempDir,
 }
 
 pub fn practice(host: u8) -> Practice {
     let directory = tempfile::tempdir().unwrap();
     let state = AppState::new(Store::open(directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap();
-    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), _directory: directory }
+    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), directory }
 }
 
 pub struct Answer {
@@ -66,6 +66,23 @@ where
         }
         let body = read_body(response).await;
         Answer { status, headers, body: serde_json::from_slice(&body).unwrap_or(Value::Null) }
+    }
+
+    /// Sends bytes as they are; gives status, headers and the bytes of the answer.
+    pub async fn raw(&mut self, method: Method, path: &str, bytes: Vec<u8>) -> (Answer, Vec<u8>) {
+        let mut request = TestRequest::default().method(method).uri(path).peer_addr(self.peer);
+        if let Some(cookie) = &self.cookie {
+            request = request.insert_header(("Cookie", cookie.clone()));
+        }
+        let request = request.insert_header(("Content-Type", "application/octet-stream")).set_payload(bytes);
+        let response = call_service(self.app, request.to_request()).await;
+        let (status, headers) = (response.status(), response.headers().clone());
+        let bytes = read_body(response).await.to_vec();
+        (Answer { status, headers, body: serde_json::from_slice(&bytes).unwrap_or(Value::Null) }, bytes)
+    }
+
+    pub async fn delete(&mut self, path: &str) -> Answer {
+        self.send(Method::DELETE, path, None).await
     }
 
     pub async fn get(&mut self, path: &str) -> Answer {

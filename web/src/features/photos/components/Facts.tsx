@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
-import { cm, day, percent, signed } from "../../../shared/format";
+import { cm, percent, shortDay, signed } from "../../../shared/format";
 import { Dialog } from "../../../shared/ui";
 import type { Photo } from "../model";
 import styles from "./Facts.module.css";
@@ -160,7 +160,10 @@ export function Facts(props: Props) {
 
 function Change({ change, date }: { change: Schemas["WidthChange"]; date: string }) {
   const { t } = useTranslation();
-  const says = t("photos.changed", { change: signed(change.now_cm - change.then_cm, cm), date: day(date) });
+  const says = t("photos.changed", {
+    change: signed(change.now_cm - change.then_cm, cm),
+    date: shortDay(date),
+  });
   const noise = t(change.real ? "photos.realChange" : "photos.noise", { cm: cm(change.mdc_cm) });
   return (
     <span title={noise} style={change.real ? { color: "var(--ink)", fontWeight: 700 } : undefined}>

@@ -1,4 +1,5 @@
 import { Button, Select } from "antd";
+import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
@@ -17,11 +18,13 @@ interface Props {
   sidesKnown: boolean;
   onPick: (region: string, pose?: string) => void;
   onRate: (kind: Kind, value: number | null) => void;
+  /** The region over the rounds. */
+  strip?: ReactNode;
 }
 
 /** The region being judged, its two scales, and how far the list has come. */
 export function JudgePanel(props: Props) {
-  const { roundId, questions, ratings, region, pose, poseName, sidesKnown, onPick, onRate } = props;
+  const { roundId, questions, ratings, region, pose, poseName, sidesKnown, onPick, onRate, strip } = props;
   const { t } = useTranslation();
   const names = useNames();
   const question = questions.find((one) => one.region === region);
@@ -67,6 +70,7 @@ export function JudgePanel(props: Props) {
           </Button>
         </section>
       )}
+      {strip}
       <h3 className={styles.listTitle}>{t("photos.regions")}</h3>
       <p className="quiet">
         {judged === questions.length ? (

@@ -118,11 +118,13 @@ export function Layer({ store, reference, photo, src, over = "", half, opacity =
 interface OverlayProps {
   store: SightStore;
   reference: Photo;
+  /** What the group of points in it is called; without points the lines are decoration. */
+  label?: string;
   children: ReactNode;
 }
 
 /** Lines over the pictures, in the reference's pixels; strokes keep their width at every scale. */
-export function Overlay({ store, reference, children }: OverlayProps) {
+export function Overlay({ store, reference, label, children }: OverlayProps) {
   const group = useRef<SVGGElement>(null);
   const line = plumb(reference);
   const turn = line ? ` rotate(${-line.lean} ${line.foot.x} ${line.foot.y})` : "";
@@ -130,7 +132,12 @@ export function Overlay({ store, reference, children }: OverlayProps) {
     group.current?.setAttribute("transform", `translate(${x} ${y}) scale(${scale})${turn}`);
   });
   return (
-    <svg className={styles.overlay} aria-hidden="true">
+    <svg
+      className={styles.overlay}
+      aria-hidden={label ? undefined : true}
+      role={label ? "group" : undefined}
+      aria-label={label}
+    >
       <g ref={group}>{children}</g>
     </svg>
   );

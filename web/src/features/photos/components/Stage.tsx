@@ -23,6 +23,8 @@ import { Wipe } from "./Wipe";
 
 /** How long each picture stands when two alternate. */
 const ALTERNATE_MS = 900;
+/** Farther than any picture reaches, px. */
+const FAR = 1e4;
 
 interface Side {
   photo: Photo;
@@ -115,8 +117,8 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
         opacity={opacity}
       />
     );
-  const overlay = (extra?: ReactNode) => (
-    <Overlay store={store} reference={now.photo}>
+  const overlay = (extra?: ReactNode, label?: string) => (
+    <Overlay store={store} reference={now.photo} label={label}>
       <Lines photo={now.photo} />
       {extra}
     </Overlay>
@@ -163,6 +165,7 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
               {!tool && framed}
               {tool}
             </>,
+            tool ? t("photos.tools.marks") : undefined,
           )}
         </Pane>
       )}
@@ -225,11 +228,22 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
             opacity={0.6}
           />
           {overlay(
-            <path
-              className={styles.outlineThen}
-              style={{ stroke: `var(--${half})`, transform: mirroredAbout(line) }}
-              d={pathOf(nowLines.data?.lines ?? [])}
-            />,
+            <g clipPath="url(#half)">
+              <clipPath id="half">
+                <rect
+                  x={covered === "left" ? line.foot.x - FAR : line.foot.x}
+                  y={line.foot.y - FAR}
+                  width={FAR}
+                  height={2 * FAR}
+                  transform={`rotate(${line.lean} ${line.foot.x} ${line.foot.y})`}
+                />
+              </clipPath>
+              <path
+                className={styles.outlineThen}
+                style={{ stroke: `var(--${half})`, transform: mirroredAbout(line) }}
+                d={pathOf(nowLines.data?.lines ?? [])}
+              />
+            </g>,
           )}
         </Pane>
       )}

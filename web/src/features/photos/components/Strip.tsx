@@ -1,12 +1,12 @@
 import { useTranslation } from "react-i18next";
-import { day } from "../../../shared/format";
+import { shortDay } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import { viewOf } from "../api";
 import { acrossPicture, type Frame, framesOf, inPose, type LightTable, type Photo, plumb } from "../model";
 import styles from "./Strip.module.css";
 
 /** Height of a cut-out, px. */
-const HEIGHT_PX = 118;
+const HEIGHT_PX = 92;
 
 interface Props {
   table: LightTable;
@@ -26,10 +26,14 @@ export function Strip({ table, roundId, region, name, pose }: Props) {
   // Tallest box of the newest picture fills the strip; the others follow by their own scale.
   const tallest = Math.max(...framesOf(last, region).map((frame) => frame.height), 1);
   const cmHigh = tallest * (last?.measured?.scale_cm_per_px ?? 1);
+  // The newest round is the one that is asked about.
+  const end = (list: HTMLOListElement | null) => {
+    if (list) list.scrollLeft = list.scrollWidth;
+  };
   return (
     <section className={styles.strip}>
       <h3>{t("photos.strip", { region: name })}</h3>
-      <ol>
+      <ol ref={end}>
         {rounds.map(({ round_id, date, photo }) => (
           <li key={round_id} aria-current={round_id === roundId}>
             <div className={styles.boxes}>
@@ -37,7 +41,7 @@ export function Strip({ table, roundId, region, name, pose }: Props) {
                 <Cut key={frame.side ?? "middle"} photo={photo as Photo} frame={frame} cmHigh={cmHigh} />
               ))}
             </div>
-            <span>{day(date)}</span>
+            <span>{shortDay(date)}</span>
           </li>
         ))}
       </ol>

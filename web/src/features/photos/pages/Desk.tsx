@@ -2,7 +2,7 @@ import { Segmented, Select, Slider } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { day, shortDay } from "../../../shared/format";
+import { day } from "../../../shared/format";
 import { useKeys } from "../../../shared/ui/keys";
 import {
   saved,
@@ -201,9 +201,6 @@ export function Desk(props: Props) {
                   />
                 </>
               )}
-              <span className={`quiet ${styles.hint}`}>
-                {t(tool === "marks" ? "photos.marksHint" : "photos.brushHint")}
-              </span>
             </>
           ) : (
             <>
@@ -238,7 +235,16 @@ export function Desk(props: Props) {
           mode={editing ? "beside" : mode}
           frames={framesOf(photo, canRate ? region : undefined)}
           tool={toolLayer}
-          toolNotes={loupe ? <Loupe photo={photo} at={loupe} /> : undefined}
+          toolNotes={
+            editing && (
+              <>
+                {loupe && <Loupe photo={photo} at={loupe} />}
+                <p className={tableStyles.hint}>
+                  {t(tool === "marks" ? "photos.marksHint" : "photos.brushHint")}
+                </p>
+              </>
+            )
+          }
           notesOn={(of) => (
             <PhotoNotes
               photo={of}
@@ -255,13 +261,10 @@ export function Desk(props: Props) {
           outlineSePct={outlineSePct}
           widths={thenPhoto ? laid.data?.widths : undefined}
           residualCm={laid.data?.laid.residual_cm}
-          thenDate={thenOf && shortDay(thenOf.date)}
+          thenDate={thenOf?.date}
           onSave={save}
           onRemove={() => removePhoto.mutate({ params: { path: { photo_id: photo.id } } }, { onError })}
         />
-        {region && canRate && (
-          <Strip table={table} roundId={roundId} region={region} name={regionName(region)} pose={pose} />
-        )}
       </div>
       <JudgePanel
         roundId={roundId}
@@ -273,6 +276,11 @@ export function Desk(props: Props) {
         sidesKnown={sidesKnown}
         onPick={pick}
         onRate={rate}
+        strip={
+          region && canRate ? (
+            <Strip table={table} roundId={roundId} region={region} name={regionName(region)} pose={pose} />
+          ) : undefined
+        }
       />
     </div>
   );

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
@@ -71,13 +72,16 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
           <span className="quiet"> {t("verdict.needHint", { weight: entry.look_weight })}</span>
         </dd>
       </dl>
+      <p>
+        <Link to={`../photos?region=${entry.region}`}>{t("verdict.toPictures")}</Link>
+      </p>
       <Why entry={entry} />
       <h2>{t("verdict.evidence")}</h2>
       {evidence.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
       <ul className={styles.evidence}>
         {evidence.map(({ observation, share, aboutSides }) => (
           <li key={`${observation.kind} ${observation.source}`}>
-            <strong>{names.site(observation.source)}</strong> {kindOf(observation.kind, t)}:{" "}
+            <strong>{sourceName(observation, names, t)}</strong> {kindOf(observation.kind, t)}:{" "}
             {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
             {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
             <span className="quiet">
@@ -114,7 +118,24 @@ function without(
 }
 
 function kindOf(kind: string, t: Translate): string {
-  return kind === "tape-sides" || kind === "tape-size" ? t(`verdict.kinds.${kind}`).toLowerCase() : kind;
+  return t(`verdict.kinds.${kind}`, { defaultValue: kind }).toLowerCase();
+}
+
+/** A site or a limb by name; a rating by its region, as a link to the picture it was given on. */
+function sourceName(
+  { kind, source }: { kind: string; source: string },
+  names: ReturnType<typeof useNames>,
+  t: Translate,
+) {
+  if (kind === "outline")
+    return <Link to="../photos">{t(`photos.segment.${source}`, { defaultValue: source })}</Link>;
+  if (kind !== "rating" && kind !== "rating-sides") return names.site(source);
+  const [region = source, pose = ""] = source.split(" in ");
+  return (
+    <Link to={`../photos?region=${region}&pose=${pose}`}>
+      {names.region(region)}, {pose}
+    </Link>
+  );
 }
 
 function tiltSentence(
