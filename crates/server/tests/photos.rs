@@ -150,11 +150,11 @@ async fn what_is_moved_is_kept_apart_from_what_was_found_and_measured_again() {
     assert!((wider - 20.0 * scale).abs() < 0.2, "20 px outwards are {} cm, not {wider}", 20.0 * scale);
     assert_eq!(moved.body["moved"]["landmarks"]["waist-left"]["x"], x + 20.0);
     let stored = practice.state.store.photo(id).unwrap();
-    assert_eq!(stored.found.unwrap().landmarks["waist-left"].x, x);
+    assert!((stored.found.unwrap().landmarks["waist-left"].x - x).abs() < 1e-9);
 
     assert_eq!(browser.put(&path, body).await.status, StatusCode::CONFLICT, "read before it was saved");
     let back = browser.put(&path, json!({"revision": 2, "mirrored": false})).await.body;
-    assert_eq!(waist(&back), waist(&photo), "undone, it is as it was found");
+    assert_eq!(back["measured"], photo["measured"], "undone, it is as it was found");
 
     let stroke = json!({"adds": true, "radius_px": 12.0, "points": [[x, y - 60.0], [x, y + 60.0]]});
     let painted =
@@ -397,7 +397,7 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
     assert!(worth(&after) < worth(&before) && after["due"] == json!([]));
     let case = browser.get(&format!("/api/v1/rounds/{round}/case")).await.body;
     let rating = &case["rounds"][0]["ratings"][0];
-    assert_eq!(rating["rater_sd_steps"].as_f64().unwrap(), worth(&after), "{rating}");
+    assert_eq!(rating["rater_sd_steps"], after["pooled_sd_steps"], "{rating}");
 }
 
 #[actix_web::test]

@@ -1,0 +1,175 @@
+import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import { show } from "../../../test/render";
+import type { Photo, Question, Rating } from "../model";
+import { Empty } from "./Empty";
+import { JudgePanel } from "./JudgePanel";
+import { PhotoNotes } from "./PhotoNotes";
+import { PoseBar } from "./PoseBar";
+import { Scale } from "./Scale";
+import { UploadTray } from "./UploadTray";
+import { Wipe } from "./Wipe";
+
+afterEach(cleanup);
+
+const photo = (over: object = {}): Photo =>
+  ({
+    id: "p1",
+    pose: "B",
+    state: "seen",
+    mirrored: false,
+    frames: [],
+    measured: { person: true, quality: [{ check: "roll", ok: true, says: "Upright." }], landmarks: {} },
+    ...over,
+  }) as unknown as Photo;
+
+test("the scale runs from behind to ahead, and says what is chosen in words", () => {
+  const rate = vi.fn();
+  show(<Scale kind="standing" value={-1} onRate={rate} />);
+  expect(screen.getAllByRole("button").map((stop) => stop.getAttribute("aria-keyshortcuts"))).toEqual([
+    "1",
+    "2",
+    "3",
+    "4",
+    "5",
+  ]);
+  expect(screen.getByRole("button", { name: "behind", pressed: true })).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "clearly ahead" }));
+  expect(rate).toHaveBeenCalledWith(2);
+});
+
+test("left against right leans to the larger side, left on the left", () => {
+  const rate = vi.fn();
+  show(<Scale kind="left-right" onRate={rate} />);
+  const names = screen.getAllByRole("button").map((stop) => stop.getAttribute("aria-label"));
+  expect(names[0]).toBe("left much larger");
+  fireEvent.click(screen.getByRole("button", { name: "left much larger" }));
+  expect(rate).toHaveBeenCalledWith(2);
+});
+
+const questions = [
+  { region: "biceps.long", poses: ["BDB"], sides: true },
+  { region: "calves.gastrocnemius", poses: ["B", "BDB"], sides: true },
+] as unknown as Question[];
+const ratings = [
+  { round_id: "r", region: "biceps.long", pose: "BDB", kind: "standing", value: null },
+] as unknown as Rating[];
+
+function panel(over: object = {}) {
+  const props = { onPick: vi.fn(), onRate: vi.fn() };
+  show(
+    <JudgePanel
+      roundId="r"
+      questions={questions}
+      ratings={ratings}
+      region="calves.gastrocnemius"
+      pose="B"
+      poseName={(id) => `pose ${id}`}
+      sidesKnown
+      {...props}
+      {...over}
+    />,
+  );
+  return props;
+}
+
+test("both questions are asked of a region, and the list says how far it has come", () => {
+  const { onRate, onPick } = panel();
+  expect(screen.getAllByRole("group").map((group) => within(group).getAllByRole("button").length)).toEqual([
+    5, 5,
+  ]);
+  expect(screen.getByText("1 of 2 judged")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: /Can't tell/ }));
+  expect(onRate).toHaveBeenCalledWith("standing", null);
+  fireEvent.click(screen.getByRole("button", { name: /Biceps, long head/ }));
+  expect(onPick).toHaveBeenCalledWith("biceps.long");
+});
+
+test("sides are not asked while nobody has said whether it is a mirror picture", () => {
+  panel({ sidesKnown: false });
+  expect(screen.getAllByRole("group")).toHaveLength(1);
+  expect(screen.getByText(/once it is said whether the picture is a mirror picture/)).toBeTruthy();
+});
+
+test("when everything is judged the way leads to the verdict", () => {
+  panel({ questions: questions.slice(0, 1), region: "biceps.long", pose: "BDB" });
+  expect(screen.getByRole("link", { name: "To the verdict" })).toBeTruthy();
+});
+
+test("a picture says what is doubtful about it, and asks what only a person can know", () => {
+  const said = vi.fn();
+  const doubtful = photo({
+    mirrored: null,
+    measured: {
+      person: true,
+      landmarks: {},
+      quality: [{ check: "roll", ok: false, says: "Rolled by 4 degrees." }],
+    },
+  });
+  show(<PhotoNotes photo={doubtful} warnings={["Tilted."]} asks others={3} onMirrored={said} />);
+  expect(screen.getAllByRole("listitem").map((item) => item.textContent)).toEqual([
+    "Rolled by 4 degrees.",
+    "Tilted.",
+  ]);
+  fireEvent.click(screen.getByRole("button", { name: "None of this round's pictures" }));
+  expect(said).toHaveBeenCalledWith(false, true);
+});
+
+test("a picture in order says nothing", () => {
+  const { container } = show(<PhotoNotes photo={photo()} asks others={0} onMirrored={vi.fn()} />);
+  expect(container.textContent).toBe("");
+});
+
+test("poses show what is wrong with their picture; what is being looked at comes last", () => {
+  const photos = [
+    photo({ id: "w", pose: undefined, state: "waiting", measured: undefined }),
+    photo({ mirrored: null }),
+    photo({ id: "n", pose: "F", measured: { person: false, quality: [] } }),
+  ];
+  const names = new Map([
+    ["B", "Back relaxed"],
+    ["F", "Front relaxed"],
+  ]);
+  show(<PoseBar photos={photos} poseNames={names} pose="B" onPick={vi.fn()} />);
+  expect(screen.getAllByRole("listitem").map((item) => item.textContent)).toEqual([
+    "Front relaxedJudge with care",
+    "Back relaxedTaken in a mirror?",
+    "being looked at",
+  ]);
+});
+
+test("each upload has its own progress, its own reason, and can be stopped or tried again on its own", () => {
+  const [cancel, retry] = [vi.fn(), vi.fn()];
+  const line = { preview: "", sent: 0.42 };
+  show(
+    <UploadTray
+      uploads={[
+        { ...line, key: 1, name: "front.jpg", state: "sending" },
+        { ...line, key: 2, name: "notes.txt", state: "failed", why: "this is not a JPEG: it is a text file" },
+      ]}
+      onCancel={cancel}
+      onRetry={retry}
+      onClear={vi.fn()}
+    />,
+  );
+  expect(screen.getByText("42 %")).toBeTruthy();
+  expect(screen.getByRole("alert").textContent).toBe("this is not a JPEG: it is a text file");
+  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
+  fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+  expect([cancel.mock.calls, retry.mock.calls]).toEqual([[[1]], [[2]]]);
+});
+
+test("the edge between two pictures moves with the arrow keys and stops at the pane's", () => {
+  const move = vi.fn();
+  show(<Wipe at={99} onMove={move} />);
+  const edge = screen.getByRole("slider", { name: "Where the two pictures meet" });
+  fireEvent.keyDown(edge, { key: "ArrowRight" });
+  fireEvent.keyDown(edge, { key: "ArrowLeft" });
+  expect(move.mock.calls).toEqual([[100], [97]]);
+});
+
+test("why no picture may be taken in is said where pictures would be", () => {
+  show(<Empty refusal="there is no consent to photos" bar={null} />);
+  expect(screen.getByRole("alert").textContent).toContain("There is no consent to photos.");
+  expect(screen.getByRole("link", { name: "Go to the brief" })).toBeTruthy();
+});
