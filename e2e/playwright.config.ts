@@ -2,7 +2,10 @@ import { defineConfig } from "@playwright/test";
 
 const PORT = 8129;
 
-/** The real binary with the real front end, in Debian's Chromium. One worker: the tests share one practice. */
+/**
+ * The real binary with the real front end, in Debian's Chromium. One worker: the tests share one practice. Its clients have no
+ * pictures, so that drawing them does not slow the tests; those about pictures send their own.
+ */
 export default defineConfig({
   testDir: "tests",
   workers: 1,
@@ -20,7 +23,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `${process.env.ORTHOMER ?? "../target/debug/orthomer"} demo --port ${PORT}`,
+    command: `${process.env.ORTHOMER ?? "../target/debug/orthomer"} demo --no-pictures --port ${PORT}`,
     url: `http://127.0.0.1:${PORT}/api/v1/health`,
     reuseExistingServer: false,
     timeout: 60_000,

@@ -25,7 +25,7 @@ export async function openStep(page: Page, client: string, step: string): Promis
 }
 
 /** Adds a client with one empty round over the API, so that a test has a sheet of its own. Gives the round's address. */
-export async function freshRound(page: Page, name: string): Promise<string> {
+export async function freshRound(page: Page, name: string, more: object = {}): Promise<string> {
   const brief = {
     name,
     sex: "male",
@@ -37,6 +37,7 @@ export async function freshRound(page: Page, name: string): Promise<string> {
     days_per_week: 4,
     minutes_per_session: 70,
     equipment: ["dumbbell", "cable", "incline-bench", "bench"],
+    ...more,
   };
   const client = await (await page.request.post("/api/v1/clients", { data: brief })).json();
   const round = await page.request.post(`/api/v1/clients/${client.id}/rounds`, {

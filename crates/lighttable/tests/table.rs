@@ -69,7 +69,7 @@ fn front() -> Photo {
 
 #[fixture]
 #[once]
-fn atlas() -> Atlas {
+fn known() -> Atlas {
     Atlas::load().unwrap()
 }
 
@@ -86,16 +86,16 @@ fn failing(check: &str) -> Vec<Check> {
 }
 
 #[rstest]
-fn every_region_that_a_pose_shows_has_a_place(atlas: &Atlas) {
+fn every_region_that_a_pose_shows_has_a_place(known: &Atlas) {
     let frames = Frames::load().unwrap();
     let unplaced: Vec<_> =
-        atlas.regions().iter().filter(|r| !r.poses.is_empty() && !frames.knows(&r.id)).map(|r| r.id.as_str()).collect();
+        known.regions().iter().filter(|r| !r.poses.is_empty() && !frames.knows(&r.id)).map(|r| r.id.as_str()).collect();
     assert_eq!(unplaced, Vec::<&str>::new());
 }
 
 #[rstest]
-fn both_sides_of_a_region_are_framed_where_they_lie_and_inside_the_picture(atlas: &Atlas, front: Photo) {
-    let boxes = Frames::load().unwrap().in_photo(atlas, &front);
+fn both_sides_of_a_region_are_framed_where_they_lie_and_inside_the_picture(known: &Atlas, front: Photo) {
+    let boxes = Frames::load().unwrap().in_photo(known, &front);
     let forearm: Vec<_> = boxes.iter().filter(|frame| frame.region.as_str() == "forearm.flexors").collect();
     assert_eq!(forearm.iter().map(|frame| frame.side).collect::<Vec<_>>(), [Some(Side::Left), Some(Side::Right)]);
     let elbow = |side: Side| &front.landmarks[&format!("elbow-{side}")];
@@ -114,12 +114,12 @@ fn both_sides_of_a_region_are_framed_where_they_lie_and_inside_the_picture(atlas
 #[case::from_the_left(PhotoPose::SL, Side::Left)]
 #[case::from_the_right(PhotoPose::SR, Side::Right)]
 fn from_the_side_only_the_near_side_is_framed(
-    atlas: &Atlas,
+    known: &Atlas,
     front: Photo,
     #[case] pose: PhotoPose,
     #[case] near: Side,
 ) {
-    let boxes = Frames::load().unwrap().in_photo(atlas, &Photo { pose, ..front });
+    let boxes = Frames::load().unwrap().in_photo(known, &Photo { pose, ..front });
     let sides: BTreeSet<_> = boxes.iter().filter_map(|frame| frame.side).map(Side::as_str).collect();
     assert_eq!(sides, BTreeSet::from([near.as_str()]));
     assert!(boxes.iter().any(|frame| frame.region.as_str() == "delts.posterior"));
@@ -127,11 +127,11 @@ fn from_the_side_only_the_near_side_is_framed(
 }
 
 #[rstest]
-fn a_pose_that_does_not_show_a_region_is_not_offered_for_it(atlas: &Atlas) {
+fn a_pose_that_does_not_show_a_region_is_not_offered_for_it(known: &Atlas) {
     let poses: Vec<PoseId> = ["B", "SL"].iter().map(|pose| pose.parse().unwrap()).collect();
-    let asked = questions(atlas, &poses);
+    let asked = questions(known, &poses);
     for question in &asked {
-        let region = atlas.region(&question.region).unwrap();
+        let region = known.region(&question.region).unwrap();
         assert!(question.poses.iter().all(|pose| region.poses.contains(pose) && poses.contains(pose)), "{question:?}");
     }
     let of = |id: &str| asked.iter().find(|question| question.region.as_str() == id);

@@ -64,7 +64,7 @@ export const photos = {
   checks_other: "{{count}} checks passed",
   doubtful: "Judge with care",
   measured: "Measured here",
-  widths: "Widths, cm; ± is what two pictures of one body differ by",
+  widths: "Widths, cm (± what two pictures differ by)",
   level: { deltoid: "Shoulders", chest: "Chest", waist: "Waist", hip: "Hips" },
   segment: { "upper-arm": "Upper arm", forearm: "Forearm", thigh: "Thigh", calf: "Calf" },
   taper: "Shoulders over waist",
