@@ -73,11 +73,11 @@ impl Eye {
         let empty = || Photo::empty(ask.pose, picture.dimensions());
         let nothing = Plane::filled(picture.width() as usize, picture.height() as usize, 0.0);
         let found = self.net.person(picture)?.filter(|person| person.score >= LEAST_SCORE);
-        let Some(person) = found else { return Ok(without_model(picture, ask)) };
+        let Some(person) = found else { return without_model(picture, ask) };
         if person.accompanied {
             return Ok(View { photo: empty().nobody(NoPerson::Two), mask: nothing });
         }
-        let (mask, agreement) = refined(picture, &person);
+        let (mask, agreement) = refined(picture, &person)?;
         let joints = Joints::of(&person.points);
         let pose = ask.pose.unwrap_or_else(|| joints.guess(ask.mirrored));
         let joints = joints.sided(pose, ask.mirrored).centred(pose);
@@ -157,7 +157,7 @@ fn joints_of(marks: &BTreeMap<String, Landmark>) -> Option<Joints> {
 }
 
 /// The model's mask with its edges drawn to the picture's, one piece without holes; and how much both agree, 0 to 1.
-fn refined(picture: &RgbImage, person: &Person) -> (Plane, f64) {
+fn refined(picture: &RgbImage, person: &Person) -> Result<(Plane, f64), PhotoError> {
     let (width, height) = (person.mask.width, person.mask.height);
     let radius = (width.max(height) as f64 * EDGE_SHARE).max(2.0);
     let window = window(&person.mask, (2.5 * radius) as usize);
@@ -168,7 +168,7 @@ fn refined(picture: &RgbImage, person: &Person) -> (Plane, f64) {
         person.mask.values[start..start + window.2].iter().copied()
     });
     let soft = Plane { width: window.2, height: window.3, values: rows.collect() };
-    let mut sharp = guided(&cut, &soft, radius as usize, EDGE_EPS, EDGE_STEP);
+    let mut sharp = guided(&cut, &soft, radius as usize, EDGE_EPS, EDGE_STEP)?;
     // Where the model is certain that nobody is, nothing is drawn in: a bench in the colour of skin would join a calf.
     for (value, _) in sharp.values.iter_mut().zip(&soft.values).filter(|(_, soft)| **soft < CERTAIN) {
         *value = 0.0;
@@ -185,7 +185,7 @@ fn refined(picture: &RgbImage, person: &Person) -> (Plane, f64) {
         both += u32::from(inside && raw);
         either += u32::from(inside || raw);
     }
-    (mask, f64::from(both) / f64::from(either.max(1)))
+    Ok((mask, f64::from(both) / f64::from(either.max(1))))
 }
 
 /// Holes are filled where the model sees the person; between a bent arm and the trunk it does not, and the gap stays.
@@ -219,7 +219,7 @@ fn window(mask: &Plane, margin: usize) -> (usize, usize, usize, usize) {
 }
 
 /// Where the model finds no one: what stands out from a plain wall, without joints or limbs.
-fn without_model(picture: &RgbImage, ask: Ask) -> View {
+fn without_model(picture: &RgbImage, ask: Ask) -> Result<View, PhotoError> {
     let (width, height) = picture.dimensions();
     let shrink = (f64::from(WALL_PX) / f64::from(width.max(height))).min(1.0);
     let small = |side: u32| ((f64::from(side) * shrink) as u32).max(1);
@@ -227,9 +227,9 @@ fn without_model(picture: &RgbImage, ask: Ask) -> View {
     let empty = Photo::empty(ask.pose, picture.dimensions());
     let Some(found) = found else {
         let mask = Plane::filled(width as usize, height as usize, 0.0);
-        return View { photo: empty.nobody(NoPerson::Nobody), mask };
+        return Ok(View { photo: empty.nobody(NoPerson::Nobody), mask });
     };
-    let mask = found.resized(width as usize, height as usize);
+    let mask = found.resized(width as usize, height as usize)?;
     let mut photo = Photo { mask_confidence: WALL_CONFIDENCE, ..empty };
     let inside = mask.values.iter().enumerate().filter(|(_, value)| **value >= 0.5).map(|(i, _)| i);
     let (mut top, mut bottom, mut sum, mut count) = (mask.height, 0, 0, 0);
@@ -243,5 +243,5 @@ fn without_model(picture: &RgbImage, ask: Ask) -> View {
     for (name, y) in [("vertex", top), ("floor", bottom)] {
         photo.landmarks.insert(name.to_owned(), Landmark { x, y: y as f64, confidence: WALL_CONFIDENCE });
     }
-    View { photo, mask }
+    Ok(View { photo, mask })
 }

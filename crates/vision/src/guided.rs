@@ -1,6 +1,7 @@
 //! The guided filter (He, Sun & Tang 2013), with the colour picture as the guide, in its fast form (He & Sun 2015):
 //! the coefficients are found on a smaller picture and applied on the full one.
 
+use crate::error::PhotoError;
 use crate::plane::Plane;
 use image::RgbImage;
 
@@ -20,12 +21,18 @@ pub(crate) fn channels(picture: &RgbImage) -> [Plane; 3] {
 /// `radius` is in pixels of the full picture, `eps` the squared colour difference (0 to 1) below which nothing counts as
 /// an edge, `step` how many times smaller the picture is on which the coefficients are found.
 #[expect(clippy::many_single_char_names, reason = "p, a and m are the letters of the paper")]
-pub(crate) fn guided(picture: &RgbImage, soft: &Plane, radius: usize, eps: f32, step: usize) -> Plane {
+pub(crate) fn guided(
+    picture: &RgbImage,
+    soft: &Plane,
+    radius: usize,
+    eps: f32,
+    step: usize,
+) -> Result<Plane, PhotoError> {
     let (width, height) = (soft.width, soft.height);
     let (w, h) = ((width / step).max(1), (height / step).max(1));
     let small_picture = image::imageops::thumbnail(picture, w as u32, h as u32);
     let guide = channels(&small_picture);
-    let p = soft.resized(w, h);
+    let p = soft.resized(w, h)?;
     let radius = (radius / step).max(1);
     let mean = |plane: &Plane| plane.box_mean(radius);
     let product = |a: &Plane, b: &Plane| {
@@ -55,14 +62,15 @@ pub(crate) fn guided(picture: &RgbImage, soft: &Plane, radius: usize, eps: f32, 
         }
         lines[3].values[i] = mean_p.values[i] - a[0] * m[0] - a[1] * m[1] - a[2] * m[2];
     }
-    let [a, b, c, d] = lines.map(|line| line.box_mean(radius).resized(width, height));
+    let full = |line: &Plane| line.box_mean(radius).resized(width, height);
+    let (a, b, c, d) = (full(&lines[0])?, full(&lines[1])?, full(&lines[2])?, full(&lines[3])?);
     let colours = picture.as_raw().as_chunks::<3>().0;
     let lines = a.values.iter().zip(&b.values).zip(c.values.iter().zip(&d.values));
     let values = colours.iter().zip(lines).map(|(colour, ((a, b), (c, d)))| {
         let [red, green, blue] = colour.map(|value| f32::from(value) / 255.0);
         (a * red + b * green + c * blue + d).clamp(0.0, 1.0)
     });
-    Plane { width, height, values: values.collect() }
+    Ok(Plane { width, height, values: values.collect() })
 }
 
 /// The solution of a symmetric system of three, given as its upper triangle, by its adjugate.

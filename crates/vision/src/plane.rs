@@ -1,5 +1,9 @@
 //! A grid of numbers over a picture.
 
+use crate::error::PhotoError;
+use fast_image_resize::images::{Image, ImageRef};
+use fast_image_resize::{FilterType, PixelType, ResizeAlg, ResizeOptions, Resizer};
+
 /// Numbers over the pixels of a picture, row by row.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Plane {
@@ -20,6 +24,23 @@ impl Plane {
     /// The value between pixels, by straight lines; pixel centres are at halves. Outside it is 0.
     pub fn at(&self, x: f64, y: f64) -> f64 {
         let (x, y) = (x - 0.5, y - 0.5);
+        // Nearly every place lies between four pixels: no bounds to ask for each, and cutting off is cheaper than a floor.
+        if x >= 0.0 && y >= 0.0 {
+            let (left, top) = (x as usize, y as usize);
+            if left + 1 < self.width && top + 1 < self.height {
+                let (u, v) = (x - left as f64, y - top as f64);
+                let place = top * self.width + left;
+                let corner = |place: usize| f64::from(self.values[place]);
+                let upper = corner(place) * (1.0 - u) + corner(place + 1) * u;
+                let below = place + self.width;
+                let lower = corner(below) * (1.0 - u) + corner(below + 1) * u;
+                return upper * (1.0 - v) + lower * v;
+            }
+        }
+        self.at_edge(x, y)
+    }
+
+    fn at_edge(&self, x: f64, y: f64) -> f64 {
         let (left, top) = (x.floor(), y.floor());
         let (u, v) = (x - left, y - top);
         let pixel = |dx: f64, dy: f64| {
@@ -78,14 +99,18 @@ impl Plane {
         Self { width: self.height, height: self.width, values }
     }
 
-    /// The plane at another size, by straight lines.
-    pub(crate) fn resized(&self, width: usize, height: usize) -> Self {
-        let (sx, sy) = (self.width as f64 / width as f64, self.height as f64 / height as f64);
-        let clamp = |value: f64, most: usize| value.clamp(0.5, most as f64 - 0.5);
-        let value = |place: usize| {
-            let (x, y) = ((place % width) as f64 + 0.5, (place / width) as f64 + 0.5);
-            self.at(clamp(x * sx, self.width), clamp(y * sy, self.height)) as f32
-        };
-        Self { width, height, values: (0..width * height).map(value).collect() }
+    /// The plane at another size, by straight lines between its pixels.
+    ///
+    /// # Errors
+    /// [`PhotoError::Model`] when there is nothing to resize; a picture has pixels.
+    pub(crate) fn resized(&self, width: usize, height: usize) -> Result<Self, PhotoError> {
+        let failed = |error: &dyn std::fmt::Display| PhotoError::Model(error.to_string());
+        let bytes = bytemuck::cast_slice(&self.values);
+        let source = ImageRef::new(self.width as u32, self.height as u32, bytes, PixelType::F32)
+            .map_err(|error| failed(&error))?;
+        let mut target = Image::new(width as u32, height as u32, PixelType::F32);
+        let straight = ResizeOptions::new().resize_alg(ResizeAlg::Interpolation(FilterType::Bilinear));
+        Resizer::new().resize(&source, &mut target, Some(&straight)).map_err(|error| failed(&error))?;
+        Ok(Self { width, height, values: bytemuck::pod_collect_to_vec(target.buffer()) })
     }
 }

@@ -66,11 +66,14 @@ impl Square {
         (self.x + a * cos - b * sin, self.y + a * sin + b * cos)
     }
 
-    /// A place of the picture in the square.
-    fn back(&self, x: f64, y: f64) -> (f64, f64) {
+    /// From a place of the picture to the square. The turn is worked out once: this is asked of every pixel.
+    fn back(&self) -> impl Fn(f64, f64) -> (f64, f64) {
         let (sin, cos) = self.turn.sin_cos();
-        let (dx, dy) = (x - self.x, y - self.y);
-        ((dx * cos + dy * sin) / self.side, (-dx * sin + dy * cos) / self.side)
+        let Self { x: x0, y: y0, side, .. } = *self;
+        move |x, y| {
+            let (dx, dy) = (x - x0, y - y0);
+            ((dx * cos + dy * sin) / side, (-dx * sin + dy * cos) / side)
+        }
     }
 }
 
@@ -296,9 +299,11 @@ fn cropped(picture: &RgbImage, square: Square, side: usize, range: (f32, f32), b
 fn unwarped(mask: &[f32], square: Square, picture: &RgbImage) -> Plane {
     let (width, height) = (picture.width() as usize, picture.height() as usize);
     let mask = Plane { width: LANDMARK_PX, height: LANDMARK_PX, values: mask.iter().map(|&v| sigmoid(v)).collect() };
-    let value = |place: usize| {
-        let (u, v) = square.back((place % width) as f64 + 0.5, (place / width) as f64 + 0.5);
+    let back = square.back();
+    let rows = (0..height).flat_map(|y| (0..width).map(move |x| (x as f64 + 0.5, y as f64 + 0.5)));
+    let values = rows.map(|(x, y)| {
+        let (u, v) = back(x, y);
         mask.at((u + 0.5) * LANDMARK_PX as f64, (v + 0.5) * LANDMARK_PX as f64) as f32
-    };
-    Plane { width, height, values: (0..width * height).map(value).collect() }
+    });
+    Plane { width, height, values: values.collect() }
 }

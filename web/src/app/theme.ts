@@ -87,6 +87,7 @@ export function antdTheme(name: ThemeName): ThemeConfig {
       colorTextTertiary: palette.muted,
       colorTextDescription: palette.muted,
       colorTextPlaceholder: palette.muted,
+      colorTextDisabled: palette.muted,
       colorBorder: palette.hairline,
       colorBorderSecondary: palette.hairline,
       colorTextLightSolid: palette.ground,

@@ -109,6 +109,8 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
             }))}
           />
         </Form.Item>
+        <h2>{t("consent.title")}</h2>
+        <ConsentField client={client} />
       </section>
       <section>
         <h2>{t("brief.goal")}</h2>
@@ -134,8 +136,6 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
             options={atlas.data.exercises.map(({ id, name }) => ({ value: id, label: name }))}
           />
         </Form.Item>
-        <h2>{t("consent.title")}</h2>
-        <ConsentField client={client} />
         <p className="quiet">{t("brief.notMedical")}</p>
       </section>
       <footer className={styles.foot}>
