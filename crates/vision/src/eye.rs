@@ -1,6 +1,7 @@
 //! From a view to a [`Photo`]: the person, the mask, what can be measured on it.
 
 use crate::body::Joints;
+use crate::by_hand::template;
 use crate::error::{NoPerson, PhotoError};
 use crate::guided::guided;
 use crate::measure::Standing;
@@ -26,6 +27,9 @@ const EDGE_STEP: usize = 2;
 const WALL_PX: u32 = 600;
 /// How sure the outline before a plain wall is at most: nothing says that it is a person.
 const WALL_CONFIDENCE: f64 = 0.5;
+
+/// How sure an outline is that the coach painted.
+const BY_HAND_CONFIDENCE: f64 = 0.6;
 
 /// What is known of a picture before it is looked at.
 #[derive(Clone, Copy, Debug, Default)]
@@ -94,6 +98,8 @@ impl Eye {
 
     /// Measures again with landmarks the coach has moved; the outline stays as it was found.
     ///
+    /// Where nobody was found, landmarks and outline are all the coach's own: once both are there it is measured too.
+    ///
     /// `moved` holds only what was moved. Joints, vertex and floor change what is measured; an edge of deltoid, waist or hip
     /// sets that width.
     pub fn with_moved(view: &View, moved: &BTreeMap<String, Landmark>, ask: Ask) -> Photo {
@@ -104,6 +110,10 @@ impl Eye {
             return photo;
         };
         standing.rescale(moved.get("vertex"), moved.get("floor"), ask.stature_cm);
+        if !photo.person {
+            photo.mask_confidence = BY_HAND_CONFIDENCE;
+            photo.why_not = None;
+        }
         measured(&mut photo, &standing);
         for width in &mut photo.widths {
             let edges = ["left", "right"].map(|side| format!("{}-{side}", width.level));
@@ -227,7 +237,8 @@ fn without_model(picture: &RgbImage, ask: Ask) -> Result<View, PhotoError> {
     let empty = Photo::empty(ask.pose, picture.dimensions());
     let Some(found) = found else {
         let mask = Plane::filled(width as usize, height as usize, 0.0);
-        return Ok(View { photo: empty.nobody(NoPerson::Nobody), mask });
+        let landmarks = template(empty.pose, ask.mirrored, (width, height));
+        return Ok(View { photo: Photo { landmarks, ..empty.nobody(NoPerson::Nobody) }, mask });
     };
     let mask = found.resized(width as usize, height as usize)?;
     let mut photo = Photo { mask_confidence: WALL_CONFIDENCE, ..empty };

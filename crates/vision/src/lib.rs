@@ -10,6 +10,7 @@
 
 mod align;
 mod body;
+mod by_hand;
 mod contour;
 mod error;
 mod eye;

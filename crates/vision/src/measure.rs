@@ -16,6 +16,9 @@ const CAMERA_SHARE: f64 = 0.57;
 /// How far the lowest point of the outline is before the plane of the body, as a share of stature: toes from the front,
 /// the near foot from the side; from behind the heels are under the body.
 const FOOT_AHEAD_SHARE: [f64; 3] = [0.085, -0.01, 0.07];
+/// How far hanging arms are before the plane of the body, as a share of stature (booth figures): from the front they look
+/// larger, from behind smaller.
+const ARM_AHEAD_SHARE: f64 = 0.028;
 /// Segments, and the stretch over which their width is averaged, as shares of the way between their joints.
 const SEGMENTS: [(&str, (f64, f64)); 4] =
     [("upper-arm", (0.5, 0.82)), ("forearm", (0.1, 0.7)), ("thigh", (0.4, 0.9)), ("calf", (0.1, 0.8))];
@@ -46,6 +49,8 @@ pub(crate) struct Standing<'a> {
     pub vertex: f64,
     pub floor: f64,
     pub cm_per_px: f64,
+    /// Where the camera stands, cm.
+    distance_cm: f64,
     /// 1 when the client's left is on the right of the picture, -1 otherwise.
     pub left: f64,
     /// Levels that several measures rest on, each looked for once.
@@ -105,6 +110,7 @@ impl<'a> Standing<'a> {
             vertex,
             floor: vertex - stature_px,
             cm_per_px,
+            distance_cm: distance,
             left,
             levels: Levels::default(),
         })
@@ -288,13 +294,24 @@ impl<'a> Standing<'a> {
             // Both sides are averaged over the same places.
             let both: Vec<(f64, f64)> = widths.left.iter().zip(&widths.right).filter_map(|(l, r)| l.zip(*r)).collect();
             let count = both.len() as f64;
+            let own_size = self.own_size(segment);
             (count >= FREE_SHARE * f64::from(PLACES)).then(|| Limb {
                 segment: (*segment).to_owned(),
-                left_width_cm: self.cm(both.iter().map(|w| w.0).sum::<f64>() / count),
-                right_width_cm: self.cm(both.iter().map(|w| w.1).sum::<f64>() / count),
+                left_width_cm: self.cm(both.iter().map(|w| w.0).sum::<f64>() / count) * own_size,
+                right_width_cm: self.cm(both.iter().map(|w| w.1).sum::<f64>() / count) * own_size,
             })
         };
         SEGMENTS.iter().filter_map(limb).collect()
+    }
+
+    /// What takes perspective out of a limb that hangs before the plane of the scale.
+    fn own_size(&self, segment: &str) -> f64 {
+        if !self.arms_hang() || !matches!(segment, "upper-arm" | "forearm") {
+            return 1.0;
+        }
+        let ahead_cm = ARM_AHEAD_SHARE * self.cm(self.vertex - self.floor);
+        let nearer = if self.pose.from_behind() { -ahead_cm } else { ahead_cm };
+        1.0 - nearer / self.distance_cm
     }
 
     pub fn segment(&self, segment: &str, side: Side) -> (Found, Found) {

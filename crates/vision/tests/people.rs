@@ -136,3 +136,29 @@ fn moved_landmarks_change_the_scale_and_what_was_found_stays(studio: &Studio) {
     assert!(again.scale_cm_per_px < 0.97 * view.photo.scale_cm_per_px);
     assert!((view.photo.landmarks["vertex"].y - vertex.y).abs() < 1e-12 && again.landmarks["vertex"].confidence >= 1.0);
 }
+
+#[rstest]
+fn a_person_the_eye_does_not_find_is_measured_from_the_coachs_own_outline_and_landmarks(studio: &Studio) {
+    let wall = RgbImage::from_pixel(600, 800, Rgb([190, 188, 180]));
+    let mut spec = spec(Sex::Male, Pose::F, LightKind::Even, Skin::Light, Room::Plain);
+    (spec.image.width, spec.image.height) = (600, 800);
+    let ask = ask(&spec, Some(PhotoPose::F));
+    let nobody = studio.eye.look(&wall, ask).unwrap();
+    assert!(!nobody.photo.person && nobody.photo.landmarks["knee-left"].x > nobody.photo.landmarks["knee-right"].x);
+    assert!(!Eye::with_moved(&nobody, &BTreeMap::new(), ask).person, "landmarks without an outline measure nothing");
+
+    let shot = booth::shoot(&studio.figure, &spec).unwrap();
+    let names: Vec<&String> = nobody.photo.landmarks.keys().collect();
+    let placed = |name: &&String| {
+        let truth = shot.truth.landmarks.get(*name)?;
+        Some(((*name).clone(), Landmark { x: truth.x, y: truth.y, confidence: 1.0 }))
+    };
+    let moved: BTreeMap<String, Landmark> = names.iter().filter_map(placed).collect();
+    let mut outlined = nobody.clone();
+    outlined.mask.values = shot.mask.iter().map(|&inside| f32::from(u8::from(inside))).collect();
+    let photo = Eye::with_moved(&outlined, &moved, ask);
+    let waist = |level: &str| photo.widths.iter().find(|width| width.level == level).unwrap().cm;
+    let truth = shot.truth.widths.iter().find(|width| width.level == "waist").unwrap().cm;
+    assert!(photo.person && photo.why_not.is_none());
+    assert!((waist("waist") / truth - 1.0).abs() < 0.03, "{} against {truth}", waist("waist"));
+}

@@ -34,7 +34,7 @@ export function useOutline(photo: Photo | undefined, wanted: boolean) {
     "get",
     "/api/v1/photos/{photo_id}/outline",
     { params: { path: { photo_id: photo?.id ?? "" } } },
-    { enabled: wanted && !!photo?.measured?.person },
+    { enabled: wanted && !!photo?.measured },
   );
 }
 

@@ -1,3 +1,4 @@
+import { Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { thumbOf } from "../api";
 import { inPose, type Photo, posesOf } from "../model";
@@ -8,10 +9,12 @@ interface Props {
   poseNames: Map<string, string>;
   pose: string | undefined;
   onPick: (pose: string) => void;
+  /** Names the pose of a picture in which nobody was found. */
+  onName: (photo: Photo, pose: string) => void;
 }
 
 /** The round's pictures, small, by pose; those still being looked at come last. */
-export function PoseBar({ photos, poseNames, pose, onPick }: Props) {
+export function PoseBar({ photos, poseNames, pose, onPick, onName }: Props) {
   const { t } = useTranslation();
   const waiting = photos.filter((photo) => !photo.pose);
   return (
@@ -51,6 +54,16 @@ export function PoseBar({ photos, poseNames, pose, onPick }: Props) {
         <li key={photo.id} className={styles.waiting}>
           <img src={thumbOf(photo)} alt="" width="36" height="48" />
           <span className="quiet">{photo.failure ?? photo.measured?.why_not ?? t("photos.waiting")}</span>
+          {photo.state !== "waiting" && (
+            <Select
+              size="small"
+              aria-label={t("photos.pose")}
+              placeholder={t("photos.pose")}
+              popupMatchSelectWidth={false}
+              options={[...poseNames].map(([value, label]) => ({ value, label }))}
+              onChange={(named) => onName(photo, named)}
+            />
+          )}
         </li>
       ))}
     </ul>

@@ -130,7 +130,7 @@ test("poses show what is wrong with their picture; what is being looked at comes
     ["B", "Back relaxed"],
     ["F", "Front relaxed"],
   ]);
-  show(<PoseBar photos={photos} poseNames={names} pose="B" onPick={vi.fn()} />);
+  show(<PoseBar photos={photos} poseNames={names} pose="B" onPick={vi.fn()} onName={vi.fn()} />);
   expect(screen.getAllByRole("listitem").map((item) => item.textContent)).toEqual([
     "Front relaxedJudge with care",
     "Back relaxedTaken in a mirror?",
@@ -172,4 +172,17 @@ test("why no picture may be taken in is said where pictures would be", () => {
   show(<Empty refusal="there is no consent to photos" bar={null} />);
   expect(screen.getByRole("alert").textContent).toContain("There is no consent to photos.");
   expect(screen.getByRole("link", { name: "Go to the brief" })).toBeTruthy();
+});
+
+test("a picture in which nobody was found can be named, to be marked by hand", () => {
+  const nobody = photo({
+    id: "n",
+    pose: undefined,
+    measured: { person: false, quality: [], why_not: "nobody was found" },
+  });
+  show(
+    <PoseBar photos={[nobody]} poseNames={new Map()} pose={undefined} onPick={vi.fn()} onName={vi.fn()} />,
+  );
+  expect(screen.getByText("nobody was found")).toBeTruthy();
+  expect(screen.getByRole("combobox", { name: "Pose" })).toBeTruthy();
 });

@@ -153,9 +153,9 @@ export function Desk(props: Props) {
 
   const places: Record<string, Point> = { ...photo.measured?.landmarks, ...moves.moved.landmarks };
   const toolLayer =
-    tool === "marks" && photo.measured?.person ? (
+    tool === "marks" && photo.measured ? (
       <Marks photo={photo} places={places} onMove={moves.move} onDone={moves.done} onActive={setActive} />
-    ) : tool === "brush" && photo.measured?.person ? (
+    ) : tool === "brush" && photo.measured ? (
       <>
         <path className={tableStyles.outlineTool} d={pathOf(outline.data?.lines ?? [])} />
         <Brush photo={photo} adds={brush.adds} radius={brush.radius} onStroke={moves.stroke} />

@@ -5,12 +5,12 @@ import { useParams, useSearchParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { ErrorNote } from "../../../shared/ui";
-import { useLightTable } from "../api";
+import { saved, useLightTable, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
 import { PoseBar } from "../components/PoseBar";
 import { UploadTray } from "../components/UploadTray";
-import { inPose, posesOf } from "../model";
+import { inPose, type Photo, posesOf } from "../model";
 import { useUploads } from "../uploads";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
@@ -25,6 +25,7 @@ export function PhotosPage() {
   const names = useNames();
   const table = useLightTable(roundId);
   const uploads = useUploads(roundId, t("photos.uploads.broken"));
+  const savePhoto = useSavePhoto();
   const [over, setOver] = useState(false);
 
   const error = atlas.error ?? table.error;
@@ -46,6 +47,11 @@ export function PhotosPage() {
     setSearch(params, { replace: true });
   };
   const say = (failure: unknown) => message.error(problemOf(failure)?.detail ?? t("error.unknown"));
+  const name = (photo: Photo, as: string) =>
+    savePhoto.mutate(
+      { params: { path: { photo_id: photo.id } }, body: { ...saved(photo), pose: as as Photo["pose"] } },
+      { onError: say, onSuccess: () => look({ pose: as }) },
+    );
   const refusal = table.data.refusal ?? undefined;
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -74,7 +80,13 @@ export function PhotosPage() {
       ) : (
         <>
           <header className={styles.head}>
-            <PoseBar photos={own} poseNames={poseNames} pose={pose} onPick={(next) => look({ pose: next })} />
+            <PoseBar
+              photos={own}
+              poseNames={poseNames}
+              pose={pose}
+              onPick={(next) => look({ pose: next })}
+              onName={name}
+            />
             {bar}
           </header>
           {now && pose ? (

@@ -122,9 +122,10 @@ export function VerdictPage() {
               <p className="quiet">{t("verdict.pick")}</p>
               <h2>{t("verdict.next")}</h2>
               <ul className={styles.next}>
-                {assessment.next.map(({ what, minutes }) => (
+                {assessment.next.map(({ what, minutes, kind, region }) => (
                   <li key={what}>
-                    {what} <span className="quiet">{t("verdict.minutes", { minutes })}</span>
+                    <NextWay what={what} kind={kind} region={region ?? undefined} />{" "}
+                    <span className="quiet">{t("verdict.minutes", { minutes })}</span>
                   </li>
                 ))}
               </ul>
@@ -141,4 +142,11 @@ export function VerdictPage() {
       </div>
     </>
   );
+}
+
+/** What to look at next, as a way to where it is done. */
+function NextWay({ what, kind, region }: { what: string; kind: string; region?: string }) {
+  if (kind === "rating") return <Link to={`../photos?region=${region}`}>{what}</Link>;
+  if (kind === "tape") return <Link to="../tape">{what}</Link>;
+  return what;
 }
