@@ -348,7 +348,8 @@ fn girth(site: &str, cm: f64) -> Value {
     json!([{"site": "waist", "readings_cm": [80.0, 83.0]}]), "tape", "look", "1 third reading due"
 )]
 #[case::nothing_chosen(json!([girth("waist", 81.0)]), "plan", "empty", "nothing chosen")]
-#[case::photos_come_later(json!([]), "photos", "later", "not yet")]
+#[case::no_pictures_yet(json!([]), "photos", "empty", "no pictures")]
+#[case::tests_come_later(json!([]), "tests", "later", "not yet")]
 #[case::the_brief_is_there(json!([]), "brief", "enough", "4 days a week")]
 #[actix_web::test]
 async fn each_step_of_a_round_says_how_far_it_has_come(

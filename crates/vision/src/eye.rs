@@ -105,7 +105,8 @@ impl Eye {
     pub fn with_moved(view: &View, moved: &BTreeMap<String, Landmark>, ask: Ask) -> Photo {
         let mut photo = view.photo.clone();
         photo.landmarks.extend(moved.iter().map(|(name, mark)| (name.clone(), Landmark { confidence: 1.0, ..*mark })));
-        let Some(joints) = joints_of(&photo.landmarks) else { return photo };
+        let outlined = view.mask.values.iter().any(|&value| value >= 0.5);
+        let Some(joints) = joints_of(&photo.landmarks).filter(|_| outlined) else { return photo };
         let Some(mut standing) = Standing::find(&view.mask, &joints, photo.pose, ask.stature_cm, ask.distance_m) else {
             return photo;
         };
