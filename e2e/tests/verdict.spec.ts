@@ -38,3 +38,19 @@ test("the chart has a table twin", async ({ page }) => {
   await page.getByText("The same as a table").click();
   await expect(page.getByRole("row", { name: /Gastrocnemius behind −/ })).toBeVisible();
 });
+
+test("a verdict is overruled with a reason, shown, kept, and taken back", async ({ page }) => {
+  await openStep(page, "Juno Halvard", "Verdict");
+  await page.getByRole("button", { name: /^Gastrocnemius/ }).click();
+  const detail = page.getByRole("complementary");
+  await detail.getByRole("button", { name: "Say otherwise…" }).click();
+  await detail.getByRole("button", { name: "behind", exact: true }).click();
+  await detail.getByLabel("Because").fill("short muscle bellies, seen on stage");
+  await page.keyboard.press("Enter");
+  await expect(detail).toContainText("You say: behind.");
+  await page.reload();
+  await page.getByRole("button", { name: /^Gastrocnemius/ }).click();
+  await expect(detail).toContainText("short muscle bellies, seen on stage");
+  await detail.getByRole("button", { name: "Take your verdict back" }).click();
+  await expect(detail.getByRole("button", { name: "Say otherwise…" })).toBeVisible();
+});

@@ -5,9 +5,12 @@ import {
   evidenceFor,
   groups,
   moved,
+  noChoices,
+  overruled,
   type RegionEntry,
   rows,
   sidesKnown,
+  takenBack,
   toggledBringUp,
   toggledHoldBack,
 } from "./model";
@@ -83,4 +86,11 @@ describe("choosing", () => {
       hold_back: [],
     });
   });
+});
+
+test("a region has one verdict of the coach's: a second replaces the first, and it can be taken back", () => {
+  const first = overruled(noChoices, "calf", "level", "scar");
+  const second = overruled(first, "calf", "ahead", "looked again");
+  expect(second.overrides).toEqual([{ region: "calf", verdict: "ahead", reason: "looked again" }]);
+  expect(takenBack(second, "calf")).toEqual(noChoices);
 });

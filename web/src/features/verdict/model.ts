@@ -97,6 +97,24 @@ export function toggledHoldBack(choices: Choices, region: string): Choices {
   };
 }
 
+/** Choices with the coach's own verdict on a region in place of any earlier one. */
+export function overruled(
+  choices: Choices,
+  region: string,
+  verdict: Schemas["Standing"],
+  reason: string,
+): Choices {
+  return {
+    ...takenBack(choices, region),
+    overrides: [...takenBack(choices, region).overrides, { region, verdict, reason }],
+  };
+}
+
+/** Choices without the coach's own verdict on a region. */
+export function takenBack(choices: Choices, region: string): Choices {
+  return { ...choices, overrides: choices.overrides.filter((one) => one.region !== region) };
+}
+
 /** Where a girth stands, for its mark: a diamond has no whisker, so half an SD either way counts as level. */
 export function siteStanding(z: number, half: number): Schemas["Standing"] {
   if (z < -half) return "behind";

@@ -37,18 +37,19 @@ const assessment = {
   ],
 } as unknown as Assessment;
 
-const detail = (entry: RegionEntry, onBringUp = vi.fn()) => {
+const detail = (entry: RegionEntry) => {
+  const acts = { onBringUp: vi.fn(), onOverrule: vi.fn(), onTakeBack: vi.fn() };
   show(
     <RegionDetail
       entry={entry}
       assessment={assessment}
       threshold={3}
       choices={noChoices}
-      onBringUp={onBringUp}
       onHoldBack={vi.fn()}
+      {...acts}
     />,
   );
-  return onBringUp;
+  return acts;
 };
 
 test("a region opens to its sentence, its numbers and each piece with the verdict without it", () => {
@@ -61,7 +62,7 @@ test("a region opens to its sentence, its numbers and each piece with the verdic
 });
 
 test("choosing is one press", () => {
-  const onBringUp = detail(region);
+  const { onBringUp } = detail(region);
   fireEvent.click(screen.getByRole("button", { name: "Bring up" }));
   expect(onBringUp).toHaveBeenCalledOnce();
 });
@@ -90,4 +91,24 @@ test("causes say what was seen and what to do; contradictions and sides that dis
 test("without causes or contradictions there is no such heading", () => {
   detail(region);
   expect(screen.queryByText("Why, and what to do")).toBeNull();
+});
+
+test("a verdict is overruled with a reason, and not without one", () => {
+  const { onOverrule } = detail(region);
+  fireEvent.click(screen.getByRole("button", { name: "Say otherwise…" }));
+  expect(screen.queryByRole("button", { name: "behind" })).toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "level" }));
+  const keep = screen.getByRole("button", { name: "Keep as the verdict" });
+  expect((keep as HTMLButtonElement).disabled).toBe(true);
+  fireEvent.change(screen.getByLabelText("Because"), { target: { value: " scar, not muscle " } });
+  fireEvent.submit(keep);
+  expect(onOverrule).toHaveBeenCalledWith("level", "scar, not muscle");
+});
+
+test("an overruled verdict shows the coach's word first, the computed one beside it, and can be taken back", () => {
+  const { onTakeBack } = detail({ ...region, overruled: "level", overruled_because: "scar, not muscle" });
+  expect(screen.getByText("You say: level.").parentElement?.textContent).toContain("scar, not muscle");
+  expect(screen.getByText(/^Computed: Behind the rest of this build/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Take your verdict back" }));
+  expect(onTakeBack).toHaveBeenCalledOnce();
 });

@@ -2,10 +2,12 @@ import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
 import { type Assessment, type Choices, evidenceFor, pieceOf, type RegionEntry, standing } from "../model";
 import styles from "./Detail.module.css";
+import { Overrule } from "./Overrule";
 import { Why } from "./Why";
 
 interface Props {
@@ -15,10 +17,13 @@ interface Props {
   choices: Choices;
   onBringUp: () => void;
   onHoldBack: () => void;
+  onOverrule: (verdict: Schemas["Standing"], reason: string) => void;
+  onTakeBack: () => void;
 }
 
 /** A region: the sentence, the numbers, what they rest on, and the choice. */
-export function RegionDetail({ entry, assessment, threshold, choices, onBringUp, onHoldBack }: Props) {
+export function RegionDetail(props: Props) {
+  const { entry, assessment, threshold, choices, onBringUp, onHoldBack, onOverrule, onTakeBack } = props;
   const { t } = useTranslation();
   const names = useNames();
   const { bulk, asymmetry } = entry;
@@ -36,13 +41,19 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
       <h1 className={styles.title}>
         {names.region(entry.region)} <StandingMark standing={standing(entry)} />
       </h1>
-      <p>
+      {entry.overruled && (
+        <p>
+          <strong>{t("verdict.youSay", { verdict: t(`verdict.${entry.overruled}`) })}</strong>{" "}
+          {entry.overruled_because}
+        </p>
+      )}
+      <p className={entry.overruled ? "quiet" : undefined}>
+        {entry.overruled && `${t("verdict.computed")} `}
         {t(`verdict.sentence.${bulk.verdict}`, {
           percent: chance(sure[bulk.verdict]),
           behind: chance(bulk.p_behind),
           ahead: chance(bulk.p_ahead),
-        })}{" "}
-        {entry.overruled_because}
+        })}
       </p>
       {asymmetry && <p>{tiltSentence(asymmetry, threshold, t)}</p>}
       <div className={styles.buttons}>
@@ -53,6 +64,7 @@ export function RegionDetail({ entry, assessment, threshold, choices, onBringUp,
           {held ? t("verdict.letGo") : t("verdict.holdBack")}
         </Button>
       </div>
+      <Overrule key={entry.region} entry={entry} onOverrule={onOverrule} onTakeBack={onTakeBack} />
       <dl className={styles.numbers}>
         <dt>{t("verdict.mean")}</dt>
         <dd>

@@ -18,8 +18,10 @@ import {
   groups,
   moved,
   noChoices,
+  overruled,
   type Pick,
   rows,
+  takenBack,
   toggledBringUp,
   toggledHoldBack,
 } from "../model";
@@ -112,6 +114,8 @@ export function VerdictPage() {
               choices={choices}
               onBringUp={() => bringUp(pickedRegion.region)}
               onHoldBack={() => holdBack(pickedRegion.region)}
+              onOverrule={(verdict, reason) => save(overruled(choices, pickedRegion.region, verdict, reason))}
+              onTakeBack={() => save(takenBack(choices, pickedRegion.region))}
             />
           )}
           {picked?.kind === "site" && (
