@@ -2261,6 +2261,8 @@ export interface components {
         TapeSheet: {
             /** @description Left against right. */
             asymmetries: components["schemas"]["AsymmetryEntry"][];
+            /** @description Changes since the latest earlier round that has the site, against what two measurements may differ by. */
+            changes: components["schemas"]["ChangeEntry"][];
             /** @description Its values. */
             earlier: components["schemas"]["EarlierValue"][];
             /** @description The day of the round before. */

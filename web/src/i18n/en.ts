@@ -146,6 +146,8 @@ export const en = {
     apart: "Apart",
     value: "Value",
     lastTime: "since {{date}}",
+    changeReal: "Changed by more than two measurements differ by (±{{cm}} cm)",
+    changeNoise: "Within what two measurements differ by (±{{cm}} cm)",
     lean: "Left against right",
     notNumber: "“{{text}}” is not a number: type centimetres, such as 37.4.",
     saved: "Saved",

@@ -1,7 +1,7 @@
 //! A round: its steps, its tape sheet, its verdict, its plan.
 
 use crate::dto::RoundSummary;
-use casefile::{AssessmentFile, AsymmetryEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning};
+use casefile::{AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning};
 use serde::{Deserialize, Serialize};
 use units::{Side, SiteId};
 use utoipa::ToSchema;
@@ -94,6 +94,8 @@ pub struct TapeSheet {
     pub sites: Vec<SiteEntry>,
     /// Left against right.
     pub asymmetries: Vec<AsymmetryEntry>,
+    /// Changes since the latest earlier round that has the site, against what two measurements may differ by.
+    pub changes: Vec<ChangeEntry>,
     /// What looks wrong.
     pub warnings: Vec<Warning>,
     /// Entries that were not saved, and why; pointers go into the entries of the request.

@@ -90,6 +90,7 @@ fn sheet(
         entries,
         sites: file.sites,
         asymmetries: file.asymmetries,
+        changes: file.changes,
         warnings: file.warnings,
         problems,
         earlier_date,

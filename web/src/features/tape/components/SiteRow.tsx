@@ -84,15 +84,34 @@ function SideFields({ site, side, sheet, editor }: Omit<Props, "onFocus"> & { si
 }
 
 function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schemas["TapeSheet"] }) {
-  const same = (value: { site: string; side?: Side | null }) =>
-    value.site === site && (value.side ?? undefined) === side;
-  const now = sheet.sites.find((value) => same(value) && !value.carried_over);
+  const { t } = useTranslation();
+  const same = (one: { site: string; side?: Side | null }) =>
+    one.site === site && (one.side ?? undefined) === side;
+  const letter = side === "left" ? "L " : side === "right" ? "R " : "";
+  const change = sheet.changes.find(same);
   const before = sheet.earlier.find(same);
-  if (!now || !before) return null;
+  // Before this round's reading is there, what it was is what helps.
+  if (!change)
+    return (
+      before && (
+        <span className="quiet" style={{ display: "block" }}>
+          {letter}
+          {cm(before.value_cm)} cm
+        </span>
+      )
+    );
+  const error = cm(change.mdc95_cm);
   return (
-    <span style={{ display: "block", color: side ? `var(--${side})` : undefined }}>
-      {side === "left" ? "L " : side === "right" ? "R " : ""}
-      {signed(now.value_cm - before.value_cm, cm)} cm
+    <span
+      title={t(change.real ? "tape.changeReal" : "tape.changeNoise", { cm: error })}
+      style={{
+        display: "block",
+        color: side ? `var(--${side})` : undefined,
+        fontWeight: change.real ? 700 : 400,
+      }}
+    >
+      {letter}
+      {signed(change.change_cm, cm)} <span className="quiet">±{error} cm</span>
     </span>
   );
 }

@@ -23,6 +23,7 @@ const sheet = (change: Partial<Sheet> = {}): Sheet =>
     warnings: [],
     problems: [],
     earlier: [],
+    changes: [],
     ...change,
   }) as Sheet;
 
@@ -80,14 +81,25 @@ test("two readings too far apart open a third field and say so", () => {
   expect(field("Waist, reading 3")).toBeTruthy();
 });
 
-test("the change since last time stands beside its site and side", () => {
-  const now = { site: "calf", side: "left", value_cm: 37.4, se_cm: 0.2, tem_pct: 1, readings: 2 } as const;
+test("the change since last time stands beside its site and side, against what two measurements differ by", () => {
+  const change = { site: "calf", side: "left", since: "2026-01-05", before_cm: 37.1, mdc95_cm: 0.8 } as const;
   open({
-    sites: [{ ...now, needs_third: false, carried_over: false }],
-    earlier: [{ site: "calf", side: "left", value_cm: 37.1 }],
+    changes: [
+      { ...change, change_cm: 0.3, real: false },
+      { ...change, side: "right", change_cm: 1.2, real: true },
+    ],
     earlier_date: "2026-01-05",
   });
-  expect(within(screen.getByRole("group", { name: "Calf" })).getByText("L +0.3 cm")).toBeTruthy();
+  const row = within(screen.getByRole("group", { name: "Calf" }));
+  expect(row.getByTitle("Within what two measurements differ by (±0.8 cm)").textContent).toBe(
+    "L +0.3 ±0.8 cm",
+  );
+  expect(row.getByTitle(/^Changed by more than/).textContent).toBe("R +1.2 ±0.8 cm");
+});
+
+test("before this round's reading is there, the one before stands beside the site", () => {
+  open({ earlier: [{ site: "calf", side: "left", value_cm: 37.1 }], earlier_date: "2026-01-05" });
+  expect(within(screen.getByRole("group", { name: "Calf" })).getByText("L 37.1 cm")).toBeTruthy();
 });
 
 test("a text that is no number is named at its field, as typed", () => {
