@@ -1,18 +1,20 @@
 //! What every handler shares.
 
-use crate::error::ApiError;
+use crate::error::{ApiError, ServeError};
 use crate::looking::Looker;
 use actix_web::web;
 use assess::Knowledge;
 use booth::Figure;
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
-use lighttable::{FrameError, Frames};
+use lighttable::Frames;
+use rayon::{ThreadPool, ThreadPoolBuilder};
 use std::sync::{Arc, OnceLock};
 use store::{Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
+use vision::{Ingested, PhotoError, ingest};
 
-/// Pictures taken in at once; more wait. Two hold one whole upload each and one decoded view.
+/// Uploads read at once; more wait with their bytes on the way.
 const UPLOADS_AT_ONCE: usize = 2;
 
 /// The store and the knowledge of the trade.
@@ -27,6 +29,7 @@ pub struct AppState {
     /// Looks at pictures.
     pub(crate) looker: Looker,
     uploads: Arc<Semaphore>,
+    darkroom: Arc<ThreadPool>,
     figure: Arc<OnceLock<Figure>>,
 }
 
@@ -34,12 +37,13 @@ impl AppState {
     /// Starts to serve a store: pictures that wait are looked at from now on.
     ///
     /// # Errors
-    /// [`FrameError`] when the shipped places of regions do not load.
-    pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, FrameError> {
+    /// A sentence when the shipped places of regions do not load or no thread can be started.
+    pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, ServeError> {
         Ok(Self {
-            frames: Arc::new(Frames::load()?),
+            frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone()),
             uploads: Arc::new(Semaphore::new(UPLOADS_AT_ONCE)),
+            darkroom: Arc::new(ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?),
             figure: Arc::new(OnceLock::new()),
             store,
             knowledge,
@@ -49,6 +53,12 @@ impl AppState {
     /// Waits until a picture may be taken in; the turn ends when what is given is dropped.
     pub(crate) async fn upload_turn(&self) -> Result<OwnedSemaphorePermit, ApiError> {
         self.uploads.clone().acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))
+    }
+
+    /// Takes an upload apart, on one thread for all: what a thread has freed the system keeps for that thread, so that
+    /// decoding on whichever thread is free would hold a picture's memory on each of them.
+    pub(crate) fn develop(&self, bytes: &[u8]) -> Result<Ingested, PhotoError> {
+        self.darkroom.install(|| ingest(bytes))
     }
 
     /// The figure of the stand-in camera, loaded when it is first needed.

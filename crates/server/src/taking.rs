@@ -6,7 +6,7 @@ use crate::standin;
 use crate::state::AppState;
 use sha2::{Digest, Sha256};
 use store::NewPhoto;
-use vision::{PhotoPose, ingest};
+use vision::PhotoPose;
 
 /// Where the stand-in camera stands, m.
 const BOOTH_DISTANCE_M: f64 = 3.5;
@@ -20,7 +20,7 @@ impl AppState {
         added_by: &str,
         bytes: &[u8],
     ) -> Result<PhotoView, ApiError> {
-        let taken = ingest(bytes)?;
+        let taken = self.develop(bytes)?;
         let sha256 = hex::encode(Sha256::digest(&taken.original));
         let new = NewPhoto {
             media_type: taken.format.media_type(),

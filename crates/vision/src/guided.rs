@@ -62,15 +62,20 @@ pub(crate) fn guided(
         }
         lines[3].values[i] = mean_p.values[i] - a[0] * m[0] - a[1] * m[1] - a[2] * m[2];
     }
+    // One full plane at a time: four of them at once are what a look would need most memory for.
     let full = |line: &Plane| line.box_mean(radius).resized(width, height);
-    let (a, b, c, d) = (full(&lines[0])?, full(&lines[1])?, full(&lines[2])?, full(&lines[3])?);
+    let mut sharp = full(&lines[3])?;
     let colours = picture.as_raw().as_chunks::<3>().0;
-    let lines = a.values.iter().zip(&b.values).zip(c.values.iter().zip(&d.values));
-    let values = colours.iter().zip(lines).map(|(colour, ((a, b), (c, d)))| {
-        let [red, green, blue] = colour.map(|value| f32::from(value) / 255.0);
-        (a * red + b * green + c * blue + d).clamp(0.0, 1.0)
-    });
-    Ok(Plane { width, height, values: values.collect() })
+    for (channel, line) in lines.iter().take(3).enumerate() {
+        let slopes = full(line)?;
+        for ((value, slope), colour) in sharp.values.iter_mut().zip(&slopes.values).zip(colours) {
+            *value += slope * f32::from(colour[channel]) / 255.0;
+        }
+    }
+    for value in &mut sharp.values {
+        *value = value.clamp(0.0, 1.0);
+    }
+    Ok(sharp)
 }
 
 /// The solution of a symmetric system of three, given as its upper triangle, by its adjugate.

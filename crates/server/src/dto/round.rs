@@ -1,7 +1,9 @@
 //! A round: its steps, its tape sheet, its verdict, its plan.
 
 use crate::dto::RoundSummary;
-use casefile::{AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning};
+use casefile::{
+    AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning,
+};
 use serde::{Deserialize, Serialize};
 use units::{Side, SiteId};
 use utoipa::ToSchema;
