@@ -1,8 +1,9 @@
-//! Looking at pictures, one at a time on a thread of its own: taking in goes on while it works, and what waits survives a
-//! restart because it waits in the store.
+//! Looking at pictures, one at a time, in turn with the uploads on the darkroom's thread; what waits survives a restart
+//! because it waits in the store.
 
 use crate::error::ApiError;
 use assess::{Client, Knowledge};
+use rayon::ThreadPool;
 use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
 use std::sync::mpsc::{Receiver, Sender, channel};
@@ -17,9 +18,9 @@ pub(crate) struct Looker {
 
 impl Looker {
     /// Starts the thread; it begins with whatever waits already.
-    pub fn start(store: Store, knowledge: Arc<Knowledge>) -> Self {
+    pub fn start(store: Store, knowledge: Arc<Knowledge>, darkroom: Arc<ThreadPool>) -> Self {
         let (wake, woken) = channel();
-        std::thread::spawn(move || look_on(&store, &knowledge, &woken));
+        std::thread::spawn(move || look_on(&store, &knowledge, &darkroom, &woken));
         let looker = Self { wake };
         looker.nudge();
         looker
@@ -32,7 +33,7 @@ impl Looker {
     }
 }
 
-fn look_on(store: &Store, knowledge: &Knowledge, woken: &Receiver<()>) {
+fn look_on(store: &Store, knowledge: &Knowledge, darkroom: &ThreadPool, woken: &Receiver<()>) {
     // The model is loaded for the first picture: a practice without pictures starts at once and stays small.
     let mut eye: Option<Eye> = None;
     while woken.recv().is_ok() {
@@ -45,7 +46,7 @@ fn look_on(store: &Store, knowledge: &Knowledge, woken: &Receiver<()>) {
                 break;
             }
             for id in waiting {
-                look_at(store, knowledge, &mut eye, &id);
+                darkroom.install(|| look_at(store, knowledge, &mut eye, &id));
             }
         }
     }

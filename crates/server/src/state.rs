@@ -39,11 +39,13 @@ impl AppState {
     /// # Errors
     /// A sentence when the shipped places of regions do not load or no thread can be started.
     pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, ServeError> {
+        let darkroom = ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?;
+        let darkroom = Arc::new(darkroom);
         Ok(Self {
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
-            looker: Looker::start(store.clone(), knowledge.clone()),
+            looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
             uploads: Arc::new(Semaphore::new(UPLOADS_AT_ONCE)),
-            darkroom: Arc::new(ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?),
+            darkroom,
             figure: Arc::new(OnceLock::new()),
             store,
             knowledge,
