@@ -246,7 +246,7 @@ pub(crate) fn load_many(
         let record = RatingRecord::try_from(row)?;
         let Some(value) = record.value else { continue };
         let RatingPlace { round_id, region, pose, kind } = record.place;
-        let rater_sd_steps = learned.get(&record.rated_by).copied();
+        let rater_sd_steps = learned.get(&record.rated_by).copied().filter(|_| kind == RatingKind::Standing);
         rounds.entry(round_id).or_default().push(Rating {
             region,
             pose,

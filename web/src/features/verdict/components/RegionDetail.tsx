@@ -98,7 +98,7 @@ export function RegionDetail(props: Props) {
             {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
             <span className="quiet">
               {" "}
-              · {t("verdict.share", { percent: Math.round(100 * share) })}
+              {share < 1 && `· ${t("verdict.share", { percent: Math.round(100 * share) })}`}
               {without(entry, assessment, observation, t)}
             </span>
           </li>
