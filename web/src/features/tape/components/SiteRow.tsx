@@ -96,7 +96,7 @@ function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schem
       before && (
         <span className="quiet" style={{ display: "block" }}>
           {letter}
-          {cm(before.value_cm)} cm
+          {cm(before.value_cm)}
         </span>
       )
     );
@@ -108,10 +108,11 @@ function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schem
         display: "block",
         color: side ? `var(--${side})` : undefined,
         fontWeight: change.real ? 700 : 400,
+        whiteSpace: "nowrap",
       }}
     >
       {letter}
-      {signed(change.change_cm, cm)} <span className="quiet">±{error} cm</span>
+      {signed(change.change_cm, cm)} <span className="quiet">±{error}</span>
     </span>
   );
 }

@@ -92,14 +92,14 @@ test("the change since last time stands beside its site and side, against what t
   });
   const row = within(screen.getByRole("group", { name: "Calf" }));
   expect(row.getByTitle("Within what two measurements differ by (±0.8 cm)").textContent).toBe(
-    "L +0.3 ±0.8 cm",
+    "L +0.3 ±0.8",
   );
-  expect(row.getByTitle(/^Changed by more than/).textContent).toBe("R +1.2 ±0.8 cm");
+  expect(row.getByTitle(/^Changed by more than/).textContent).toBe("R +1.2 ±0.8");
 });
 
 test("before this round's reading is there, the one before stands beside the site", () => {
   open({ earlier: [{ site: "calf", side: "left", value_cm: 37.1 }], earlier_date: "2026-01-05" });
-  expect(within(screen.getByRole("group", { name: "Calf" })).getByText("L 37.1 cm")).toBeTruthy();
+  expect(within(screen.getByRole("group", { name: "Calf" })).getByText("L 37.1")).toBeTruthy();
 });
 
 test("a text that is no number is named at its field, as typed", () => {
