@@ -91,9 +91,7 @@ test("the change since last time stands beside its site and side, against what t
     earlier_date: "2026-01-05",
   });
   const row = within(screen.getByRole("group", { name: "Calf" }));
-  expect(row.getByTitle("Within what two measurements differ by (±0.8 cm)").textContent).toBe(
-    "L +0.3 ±0.8",
-  );
+  expect(row.getByTitle("Within what two measurements differ by (±0.8 cm)").textContent).toBe("L +0.3 ±0.8");
   expect(row.getByTitle(/^Changed by more than/).textContent).toBe("R +1.2 ±0.8");
 });
 
