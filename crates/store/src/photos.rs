@@ -1,7 +1,7 @@
 //! Pictures of rounds: what is known of them, what was found in them, what the coach made of that.
 
 use crate::connection::{Connection, Store};
-use crate::error::StoreError;
+use crate::error::{Kind, StoreError};
 use crate::photo_files::PhotoFile;
 use crate::schema::{outline, photo, round};
 use crate::{clients, new_id, rounds};
@@ -273,7 +273,7 @@ impl Store {
     pub fn photo_seen(&self, id: &str, revision: i32, found: &Photo, mask_png: &[u8]) -> Result<(), StoreError> {
         self.files().keep(id, &[(PhotoFile::Mask, mask_png)])?;
         let found_json = json(id, found)?;
-        self.connect()?.immediate_transaction(|connection| {
+        let kept = self.connect()?.immediate_transaction(|connection| {
             let same = photo::table.filter(photo::id.eq(id)).filter(photo::revision.eq(revision));
             let kept = diesel::update(same)
                 .set((
@@ -290,7 +290,12 @@ impl Store {
             }
             let round_id = find(connection, id)?.round_id;
             refresh_outlines(connection, &round_id)
-        })
+        });
+        // Removed while it was looked at, consent withdrawn perhaps: its outline must not outlive it.
+        if self.photo(id).is_err_and(|error| error.kind() == Kind::NotFound) {
+            self.files().remove(id)?;
+        }
+        kept
     }
 
     /// Notes that a picture could not be looked at.

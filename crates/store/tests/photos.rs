@@ -94,6 +94,14 @@ fn what_was_found_for_a_picture_that_was_changed_meanwhile_is_thrown_away(practi
 }
 
 #[rstest]
+fn a_picture_removed_while_it_is_looked_at_leaves_no_outline(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    practice.store.withdraw_photo_consent(&practice.atlas, &practice.client, 1).unwrap();
+    practice.store.photo_seen(&photo.id, photo.revision, &found(), b"mask").unwrap();
+    assert_eq!(practice.files(), 0);
+}
+
+#[rstest]
 fn the_second_of_two_savers_is_told(practice: Practice) {
     let photo = practice.add("a").unwrap();
     practice.store.save_photo(&photo.id, &said(1, true, None)).unwrap();
