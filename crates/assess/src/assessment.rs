@@ -22,7 +22,7 @@ use crate::strength_sides::{StrengthAsymmetry, strength_asymmetries};
 use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
 use crate::training::Recent;
 use crate::verdict::{RegionVerdict, SidesDisagree, asymmetry_verdict, bulk_verdict};
-use atlas::{Atlas, AtlasError};
+use atlas::{Atlas, AtlasError, PracticeSettings};
 use units::{ExerciseId, RegionId, SiteId};
 
 /// Why the core cannot start.
@@ -52,6 +52,13 @@ impl Knowledge {
         let atlas = Atlas::load()?;
         let evidence = Evidence::new(&atlas);
         Ok(Self { atlas, norms: Norms::load()?, evidence })
+    }
+
+    /// The same knowledge as a practice has set it.
+    pub fn with_practice(&self, practice: &PracticeSettings) -> Self {
+        let atlas = self.atlas.with_practice(practice);
+        let evidence = Evidence::new(&atlas);
+        Self { atlas, norms: self.norms.clone(), evidence }
     }
 
     /// The priors.

@@ -6,6 +6,7 @@ use crate::composition::Composition;
 use crate::input::{Case, Sex};
 use crate::measured::measure_one_round;
 use crate::measurer::MeasurerErrors;
+use crate::readiness::NotReady;
 use crate::strength_sides::StrengthAsymmetry;
 use crate::symmetry::{Asymmetry, SideVerdict};
 use atlas::{Atlas, ReferSettings};
@@ -30,6 +31,8 @@ pub enum FlagKind {
     VeryLowFat,
     /// Pain of 3 of 10 or more.
     Pain,
+    /// A readiness question was answered with yes.
+    Clearance,
 }
 
 /// A flag with its sentence.
@@ -60,7 +63,15 @@ pub(crate) fn flags(
     let new = new_side_differences(atlas, case, errors, asymmetries);
     let weight = weight_loss(refer, case);
     let fat = low_fat(refer, case.client.sex, composition);
-    large.chain(strong).chain(new).chain(weight).chain(fat).chain(pain(case)).collect()
+    let ready = clearance(case);
+    ready.into_iter().chain(large).chain(strong).chain(new).chain(weight).chain(fat).chain(pain(case)).collect()
+}
+
+fn clearance(case: &Case) -> Option<Flag> {
+    let why = case.client.may_be_given_a_plan().err().filter(|why| *why == NotReady::NotCleared)?;
+    let mut says = why.to_string();
+    says.replace_range(..1, "A");
+    Some(Flag { kind: FlagKind::Clearance, says: format!("{says}."), refer: true })
 }
 
 fn site_name(atlas: &Atlas, site: &units::SiteId) -> String {

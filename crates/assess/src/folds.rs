@@ -31,8 +31,8 @@ pub struct Folds {
 }
 
 impl Folds {
-    /// The folds of the newest round.
-    pub(crate) fn measure(atlas: &Atlas, round: &Round, errors: &MeasurerErrors) -> Self {
+    /// The folds of a round, with what is known of their measurer.
+    pub fn measure(atlas: &Atlas, round: &Round, errors: &MeasurerErrors) -> Self {
         let third = atlas.evidence().error.third_reading_skinfold_pct;
         let fold = |entry: &crate::input::Skinfolds| {
             let readings: Vec<f64> = entry.readings.iter().map(|r| Skinfold::mm(*r)).collect();

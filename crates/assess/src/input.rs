@@ -1,6 +1,7 @@
 //! What is known about a client, already validated: the shape every computation takes.
 
 use crate::consent::PhotoConsent;
+use crate::readiness::{Clearance, Readiness};
 use atlas::{Atlas, Exercise, Screen};
 use jiff::civil::Date;
 use schemars::JsonSchema;
@@ -68,8 +69,10 @@ pub struct Client {
     pub minutes_per_session: u16,
     /// Exercises a session at most.
     pub max_exercises_per_session: u8,
-    /// What there is to train with.
+    /// What there is to train with, at the gym.
     pub equipment: BTreeSet<EquipmentId>,
+    /// Training at home, when some of it is there.
+    pub home: Option<Home>,
     /// Where it hurts.
     pub pain: Vec<Pain>,
     /// Mobility screens.
@@ -80,11 +83,40 @@ pub struct Client {
     pub schools: BTreeMap<String, String>,
     /// Consent to pictures; `None` when not given or withdrawn.
     pub photo_consent: Option<PhotoConsent>,
+    /// The readiness questions; `None` when nobody asked.
+    pub readiness: Option<Readiness>,
+    /// Medical clearance, when it was recorded.
+    pub clearance: Option<Clearance>,
+}
+
+/// Training at home: how many of the week's days, and with what.
+#[derive(Clone, Debug, Default, PartialEq, Eq)]
+pub struct Home {
+    /// Days a week, at most those of the week.
+    pub days_per_week: u8,
+    /// What there is.
+    pub equipment: BTreeSet<EquipmentId>,
 }
 
 impl Client {
     /// Nobody younger is photographed or tested to a maximum (cautions.md).
     pub const ADULT_YEARS: f64 = 18.0;
+
+    /// Whether there is an item anywhere the client trains; body weight is always there.
+    pub fn has(&self, item: &EquipmentId) -> bool {
+        self.has_at(false, item) || (self.home_days() > 0 && self.has_at(true, item))
+    }
+
+    /// Whether there is an item at home or at the gym.
+    pub fn has_at(&self, home: bool, item: &EquipmentId) -> bool {
+        let there = |items: &BTreeSet<EquipmentId>| item.as_str() == "bodyweight" || items.contains(item);
+        if home { self.home.as_ref().is_some_and(|home| there(&home.equipment)) } else { there(&self.equipment) }
+    }
+
+    /// How many of the week's days are at home.
+    pub fn home_days(&self) -> u8 {
+        self.home.as_ref().map_or(0, |home| home.days_per_week.min(self.days_per_week))
+    }
 
     /// Age on a day, years.
     pub fn age_on(&self, day: Date) -> f64 {
@@ -303,6 +335,8 @@ pub struct Round {
     pub measured_by: String,
     /// Girths and breadths.
     pub tape: Vec<TapeMeasure>,
+    /// How far from its bony point the tape lay, by site.
+    pub levels: BTreeMap<SiteId, Length>,
     /// Skinfolds.
     pub skinfolds: Vec<Skinfolds>,
     /// Ratings.
@@ -345,6 +379,20 @@ pub struct Override {
     pub reason: String,
 }
 
+/// What of a verdict the client is shown; nothing unless the coach shares it (cautions.md, body image).
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Shared {
+    /// The regions that are brought up, and why these.
+    Priorities,
+    /// Where every region stands on the plumb line.
+    Standings,
+    /// Left against right.
+    Sides,
+    /// The girths and their change.
+    Girths,
+}
+
 /// What the coach chose on the verdict.
 #[derive(Clone, Debug, Default)]
 pub struct Choices {
@@ -354,6 +402,8 @@ pub struct Choices {
     pub hold_back: Vec<RegionId>,
     /// Verdicts overruled.
     pub overrides: Vec<Override>,
+    /// What the client is shown.
+    pub share: BTreeSet<Shared>,
 }
 
 impl Choices {

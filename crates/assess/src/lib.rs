@@ -15,6 +15,7 @@ mod flags;
 mod folds;
 mod hang;
 mod input;
+mod levels;
 mod measured;
 mod measurer;
 mod next_look;
@@ -22,6 +23,7 @@ mod norms;
 mod observe;
 mod pieces;
 mod rater;
+mod readiness;
 mod reference;
 mod replicate;
 mod sizing;
@@ -29,6 +31,7 @@ mod strength;
 mod strength_sides;
 mod symmetry;
 mod tem;
+mod test_side;
 mod training;
 mod verdict;
 
@@ -48,16 +51,18 @@ pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold};
 pub use hang::Hang;
 pub use input::{
-    Case, Choices, Client, Experience, Felt, Hand, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement,
-    Round, ScreenShort, Screens, Segment, Sex, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
+    Case, Choices, Client, Experience, Felt, Hand, Home, OneSideTest, Outline, Override, Pain, Rating, RatingJudgement,
+    Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
+pub use levels::{LevelShift, level_shifts};
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round};
-pub use measurer::MeasurerErrors;
+pub use measurer::{LearnedError, MeasurerErrors};
 pub use next_look::{NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pieces::{Conflict, Piece};
 pub use rater::{RaterAgreement, rater_agreement};
+pub use readiness::{Clearance, NotReady, Readiness};
 pub use reference::{Reference, SizedSite};
 pub use replicate::{Replicate, replicate};
 pub use sizing::{Roster, SchoolSize, SizingSchool, frame_ratio_z};
@@ -65,6 +70,7 @@ pub use strength::{MAX_REPS, StrengthError, brzycki_kg, epley_kg, one_rep_max_kg
 pub use strength_sides::StrengthAsymmetry;
 pub use symmetry::{Asymmetry, SideVerdict, asymmetry, symmetry_angle, symmetry_index};
 pub use tem::{TechnicalError, technical_error, weighted_kappa, within_rater_sd};
+pub use test_side::first_side;
 pub use training::recent_average;
 pub use verdict::{
     AsymmetryVerdict, BulkVerdict, RegionVerdict, SidesDisagree, Standing, Tilt, asymmetry_verdict, bulk_verdict,

@@ -2,7 +2,7 @@
 
 use crate::input::Round;
 use atlas::{Atlas, ErrorSettings, SiteKind};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use units::SiteId;
 
 /// Sum of squares and degrees of freedom of replicate readings, in percent of their mean.
@@ -72,6 +72,54 @@ impl MeasurerErrors {
         let settings = &atlas.evidence().error;
         let spread = self.folds.of(measurer, site);
         pooled_tem_pct(settings.skinfold_pct, settings.prior_pairs, spread.squares, spread.freedom)
+    }
+}
+
+/// What was learned of one measurer at one site.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LearnedError {
+    /// The site.
+    pub site: SiteId,
+    /// Whether it is a skinfold.
+    pub fold: bool,
+    /// Pooled with the default, % of the value.
+    pub tem_pct: f64,
+    /// The default, %.
+    pub default_pct: f64,
+    /// Pairs of readings it was learned from.
+    pub pairs: f64,
+}
+
+impl MeasurerErrors {
+    /// Everyone who measured, by name.
+    pub fn measurers(&self) -> BTreeSet<&str> {
+        self.tape.0.keys().chain(self.folds.0.keys()).map(String::as_str).collect()
+    }
+
+    /// What was learned of a measurer, sites with at least one pair of readings, the most read first.
+    pub fn learned(&self, atlas: &Atlas, measurer: &str) -> Vec<LearnedError> {
+        let settings = &atlas.evidence().error;
+        let of = |spreads: &Spreads, fold: bool| -> Vec<LearnedError> {
+            let sites = spreads.0.get(measurer).into_iter().flatten();
+            let learned = sites.filter(|(_, spread)| spread.freedom > 0.0).map(|(site, spread)| {
+                let default_pct = if fold { settings.skinfold_pct } else { default_pct(atlas, settings, site) };
+                let tem_pct = pooled_tem_pct(default_pct, settings.prior_pairs, spread.squares, spread.freedom);
+                LearnedError { site: site.clone(), fold, tem_pct, default_pct, pairs: spread.freedom }
+            });
+            learned.collect()
+        };
+        let mut all = of(&self.tape, false);
+        all.extend(of(&self.folds, true));
+        all.sort_by(|a, b| b.pairs.total_cmp(&a.pairs));
+        all
+    }
+
+    /// A measurer's error over all girths together, % of the value, pooled as one site is; and the pairs behind it.
+    pub fn overall(&self, atlas: &Atlas, measurer: &str) -> (f64, f64) {
+        let settings = &atlas.evidence().error;
+        let sites = self.tape.0.get(measurer).into_iter().flatten();
+        let (squares, pairs) = sites.fold((0.0, 0.0), |(s, n), (_, spread)| (s + spread.squares, n + spread.freedom));
+        (pooled_tem_pct(settings.girth_pct, settings.prior_pairs, squares, pairs), pairs)
     }
 }
 

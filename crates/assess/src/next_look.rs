@@ -172,7 +172,7 @@ fn may_test(atlas: &Atlas, client: &Client, exercise: &Exercise) -> bool {
     let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
     exercise.reps.is_some()
         && exercise.advised_against.is_none()
-        && exercise.equipment.iter().all(|item| known_load(item) && client.equipment.contains(item))
+        && exercise.equipment.iter().all(|item| known_load(item) && client.has(item))
         && !exercise.loads_joint.iter().any(|joint| hurts(joint))
         && !client.excluded_exercises.contains(&exercise.id)
         && client.screens.short_for(atlas, exercise).is_none()

@@ -49,6 +49,9 @@ fn client(hand: Hand) -> Client {
         excluded_exercises: BTreeSet::new(),
         schools: BTreeMap::new(),
         photo_consent: None,
+        home: None,
+        readiness: None,
+        clearance: None,
     }
 }
 
@@ -73,6 +76,7 @@ fn case(factor: impl Fn(&str, Side) -> f64, readings: usize) -> Case {
         weight: None,
         measured_by: "A".into(),
         tape,
+        levels: BTreeMap::new(),
         skinfolds: Vec::new(),
         ratings: Vec::new(),
         outlines: Vec::new(),

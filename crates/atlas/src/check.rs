@@ -24,6 +24,7 @@ fn unique<'a>(kind: &str, ids: impl Iterator<Item = &'a str>) -> Result<(), Atla
 pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
     unique("region", atlas.regions.iter().map(|r| r.id.as_str()))?;
     unique("site", atlas.sites.iter().map(|s| s.id.as_str()))?;
+    unique("readiness question", atlas.readiness.iter().map(|q| q.id.as_str()))?;
     unique("exercise", atlas.exercises.iter().map(|e| e.id.as_str()))?;
     regions(atlas)?;
     looks_and_kits(atlas)?;

@@ -1,11 +1,11 @@
 //! Settings of the evidence model and of measuring error: shares, variances, thresholds.
 
-use serde::Deserialize;
+use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, SiteId};
 
 /// All settings of `data/evidence.toml`.
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct EvidenceSettings {
     /// Half-width of "level", SD.
@@ -45,7 +45,7 @@ pub struct EvidenceSettings {
 }
 
 /// SD by kind of evidence.
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ObservationSd {
     /// Tape against expectation, SD.
@@ -63,7 +63,7 @@ pub struct ObservationSd {
 }
 
 /// Factors from raw observation to model unit.
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ObservationScale {
     /// SD per rating step.
@@ -75,7 +75,7 @@ pub struct ObservationScale {
 }
 
 /// Percent from which a real difference is acted on.
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ActThresholds {
     /// Girths.
@@ -87,7 +87,7 @@ pub struct ActThresholds {
 }
 
 /// Default technical errors and the rules for replicate readings.
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ErrorSettings {
     /// %TEM of a girth.
@@ -111,7 +111,7 @@ pub struct ErrorSettings {
 }
 
 /// When a coach sends a client to a doctor or physiotherapist first (cautions.md).
-#[derive(Clone, Debug, Deserialize)]
+#[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ReferSettings {
     /// Girth difference between sides, %.

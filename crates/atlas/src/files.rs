@@ -1,6 +1,9 @@
 //! Reads the data files that ship inside the binary.
 
-use crate::{Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, Region, School, Screen, Site, SkinfoldSite};
+use crate::{
+    Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Setting, Site,
+    SkinfoldSite,
+};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use std::collections::BTreeMap;
@@ -97,6 +100,18 @@ struct Screens {
 
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
+struct Readiness {
+    question: Vec<ReadinessQuestion>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Settings {
+    setting: Vec<Setting>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
 struct Exercises {
     exercise: Vec<Exercise>,
 }
@@ -126,6 +141,8 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         evidence: parse(data!("evidence.toml"))?,
         ideals: parse(data!("ideals.toml"))?,
         screens: parse::<Screens>(data!("screens.toml"))?.screen,
+        readiness: parse::<Readiness>(data!("readiness.toml"))?.question,
+        settings: parse::<Settings>(data!("settings.toml"))?.setting,
         takes_over: causes.takes_over,
         causes: causes.cause,
     })

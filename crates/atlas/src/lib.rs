@@ -10,6 +10,8 @@ mod exercise;
 mod files;
 mod ideals;
 mod nearest;
+mod practice;
+mod readiness;
 mod region;
 mod school;
 mod screen;
@@ -22,9 +24,11 @@ pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
 pub use ideals::{FrameRatio, Ideals, Silhouette};
 pub use nearest::nearest;
+pub use practice::{PracticeSettings, Setting};
+pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
 pub use school::{School, SchoolCue, SchoolOption};
-pub use screen::Screen;
+pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
 
 use std::collections::BTreeMap;
@@ -48,6 +52,8 @@ pub struct Atlas {
     evidence: EvidenceSettings,
     ideals: Ideals,
     screens: Vec<Screen>,
+    readiness: Vec<ReadinessQuestion>,
+    settings: Vec<Setting>,
     takes_over: BTreeMap<String, String>,
     causes: Vec<CauseText>,
 }
@@ -193,9 +199,24 @@ impl Atlas {
         self.screens.iter().find(|screen| screen.id == id)
     }
 
+    /// The questions asked before training.
+    pub fn readiness(&self) -> &[ReadinessQuestion] {
+        &self.readiness
+    }
+
+    /// The numbers of the evidence model that a practice may change.
+    pub fn settings(&self) -> &[Setting] {
+        &self.settings
+    }
+
     /// The text of a cause of a lag.
     pub fn cause(&self, id: &str) -> Option<&CauseText> {
         self.causes.iter().find(|cause| cause.id == id)
+    }
+
+    /// What can take over in an exercise and is no region, by id.
+    pub fn takeovers(&self) -> &BTreeMap<String, String> {
+        &self.takes_over
     }
 
     /// What a takeover that is no region is called, such as `momentum`.

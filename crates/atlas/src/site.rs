@@ -30,6 +30,9 @@ pub struct Site {
     pub bounds: [f64; 2],
     /// Where the tape lies, in a sentence.
     pub level: String,
+    /// The bony point from which the tape's level is noted, with the direction: `above the kneecap`.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub level_from: Option<String>,
     /// Whether it says how much muscle there is (and so gets an expected size).
     #[serde(default)]
     pub muscle: bool,
@@ -45,4 +48,9 @@ pub struct SkinfoldSite {
     pub name: String,
     /// Lowest and highest plausible value of any adult, mm.
     pub bounds_mm: [f64; 2],
+    /// Where the calipers go, in a sentence.
+    pub level: String,
+    /// Whether both sides are worth taking: the fold lies over a limb's muscle.
+    #[serde(default)]
+    pub limb: bool,
 }

@@ -11,6 +11,7 @@
 mod camera;
 mod figure;
 mod fit;
+mod gauge;
 mod light;
 mod paint;
 mod pose;
@@ -23,6 +24,7 @@ mod truth;
 
 pub use figure::{BoothError, Figure};
 pub use fit::SITES;
+pub use gauge::Gauge;
 pub use spec::{Body, Camera, Clothes, Girth, Hair, Image, Light, LightKind, Pose, Problem, Room, Sex, Skin, Spec};
 pub use truth::{LimbTruth, Point, Truth, WidthTruth};
 

@@ -1,9 +1,12 @@
 //! A case back into its file, so that the same client can be assessed from the command line.
 
 use crate::raw::{
-    CaseFile, ChoicesEntry, ClientEntry, ConsentEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry,
+    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry,
     SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow,
 };
+use atlas::PracticeSettings;
+use std::collections::BTreeMap;
+use units::RegionId;
 use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 
 fn texts<T: ToString>(ids: impl IntoIterator<Item = T>) -> Vec<String> {
@@ -18,8 +21,20 @@ pub fn case_file(case: &Case) -> CaseFile {
         as_of: case.as_of.to_string(),
         client: ClientEntry::from(&case.client),
         rounds: case.rounds.iter().map(round).collect(),
-        training: case.training.iter().map(training).collect(),
+        training: case.training.iter().map(TrainingRow::from).collect(),
         choices: ChoicesEntry::from(&case.choices),
+        practice: PracticeEntry::default(),
+    }
+}
+
+impl From<&PracticeSettings> for PracticeEntry {
+    fn from(settings: &PracticeSettings) -> Self {
+        let row = |row: &BTreeMap<RegionId, f64>| row.iter().map(|(id, share)| (id.to_string(), *share)).collect();
+        Self {
+            schools: settings.schools.clone(),
+            numbers: settings.numbers.clone(),
+            composition: settings.composition.iter().map(|(site, shares)| (site.to_string(), row(shares))).collect(),
+        }
     }
 }
 
@@ -38,6 +53,10 @@ impl From<&Client> for ClientEntry {
             minutes_per_session: client.minutes_per_session,
             max_exercises_per_session: client.max_exercises_per_session,
             equipment: texts(&client.equipment),
+            home: client.home.as_ref().map(|home| HomeEntry {
+                days_per_week: home.days_per_week,
+                equipment: texts(&home.equipment),
+            }),
             pain: client.pain.clone(),
             screens: client.screens.clone(),
             excluded_exercises: texts(&client.excluded_exercises),
@@ -45,6 +64,14 @@ impl From<&Client> for ClientEntry {
             photo_consent: client.photo_consent.as_ref().map(|consent| ConsentEntry {
                 given_on: consent.given_on.to_string(),
                 purposes: consent.purposes.iter().copied().collect(),
+            }),
+            readiness: client.readiness.as_ref().map(|readiness| ReadinessEntry {
+                asked_on: readiness.asked_on.to_string(),
+                yes: texts(&readiness.yes),
+            }),
+            clearance: client.clearance.as_ref().map(|clearance| ClearanceEntry {
+                given_on: clearance.given_on.to_string(),
+                note: clearance.note.clone(),
             }),
         }
     }
@@ -61,6 +88,7 @@ impl From<&Choices> for ChoicesEntry {
             bring_up: texts(&choices.bring_up),
             hold_back: texts(&choices.hold_back),
             overrides: overrides.collect(),
+            share: choices.share.iter().copied().collect(),
         }
     }
 }
@@ -86,10 +114,11 @@ fn round(round: &Round) -> RoundEntry {
         weight_kg: round.weight.map(units::Mass::kg),
         measured_by: round.measured_by.clone(),
         tape: tape.collect(),
+        levels_cm: round.levels.iter().map(|(site, level)| (site.to_string(), level.cm())).collect(),
         skinfolds: skinfolds.collect(),
         ratings: round.ratings.iter().map(rating).collect(),
         outlines: outlines.collect(),
-        tests: round.tests.iter().map(test).collect(),
+        tests: round.tests.iter().map(TestEntry::from).collect(),
     }
 }
 
@@ -111,31 +140,35 @@ fn strength(set: StrengthSet) -> StrengthEntry {
     StrengthEntry { load_kg: set.load.kg(), reps: set.reps }
 }
 
-fn test(test: &Test) -> TestEntry {
-    match test {
-        Test::OneSide(test) => TestEntry::OneSide {
-            exercise: test.exercise.to_string(),
-            left: strength(test.sides.left),
-            right: strength(test.sides.right),
-        },
-        Test::Hang(seconds) => TestEntry::Hang { seconds: *seconds },
-        Test::Feel(felt) => TestEntry::Feel {
-            exercise: felt.exercise.to_string(),
-            region: felt.region.to_string(),
-            felt: felt.felt.clone(),
-        },
+impl From<&Test> for TestEntry {
+    fn from(test: &Test) -> Self {
+        match test {
+            Test::OneSide(test) => Self::OneSide {
+                exercise: test.exercise.to_string(),
+                left: strength(test.sides.left),
+                right: strength(test.sides.right),
+            },
+            Test::Hang(seconds) => Self::Hang { seconds: *seconds },
+            Test::Feel(felt) => Self::Feel {
+                exercise: felt.exercise.to_string(),
+                region: felt.region.to_string(),
+                felt: felt.felt.clone(),
+            },
+        }
     }
 }
 
-fn training(entry: &TrainingEntry) -> TrainingRow {
-    TrainingRow {
-        week_of: entry.week_of.to_string(),
-        session: entry.session,
-        position: entry.position,
-        exercise: entry.exercise.to_string(),
-        sets: entry.sets,
-        one_sided: entry.one_sided,
-        reps: entry.reps,
-        swung: entry.swung,
+impl From<&TrainingEntry> for TrainingRow {
+    fn from(entry: &TrainingEntry) -> Self {
+        Self {
+            week_of: entry.week_of.to_string(),
+            session: entry.session,
+            position: entry.position,
+            exercise: entry.exercise.to_string(),
+            sets: entry.sets,
+            one_sided: entry.one_sided,
+            reps: entry.reps,
+            swung: entry.swung,
+        }
     }
 }

@@ -11,6 +11,8 @@ mod plan_file;
 mod problem;
 mod raw;
 mod schema;
+mod tape_csv;
+mod usual_week;
 mod warning;
 
 pub use assessment::{
@@ -20,13 +22,18 @@ pub use assessment::{
     StrengthSidesEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
-pub use check::{check_choices, check_client, check_rating, check_tape};
+pub use check::{
+    check_choices, check_client, check_levels, check_practice, check_rating, check_skinfolds, check_tape, check_tests,
+    check_training, check_weight,
+};
 pub use export::case_file;
 pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry, plan_file};
 pub use problem::Problem;
 pub use raw::{
-    CaseFile, ChoicesEntry, ClientEntry, ConsentEntry, OutlineEntry, OverrideEntry, RatingEntry, RoundEntry,
+    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry,
     SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow, parse_json,
 };
 pub use schema::schemas;
+pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};
+pub use usual_week::{UsualExercise, UsualWeek};
 pub use warning::{Warning, warnings};

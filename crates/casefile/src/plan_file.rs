@@ -38,6 +38,9 @@ pub struct PlanFile {
 pub struct SessionEntry {
     /// Weekday, Monday = 1.
     pub day: u8,
+    /// Whether it is trained at home.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub home: bool,
     /// What it takes.
     pub minutes: f64,
     /// In order.
@@ -149,6 +152,7 @@ pub fn plan_file(plan: &Plan, solve_ms: f64) -> PlanFile {
 fn session(session: &Session) -> SessionEntry {
     SessionEntry {
         day: session.day,
+        home: session.home,
         minutes: session.minutes,
         items: session.items.iter().enumerate().map(|(position, i)| item(position, i)).collect(),
     }

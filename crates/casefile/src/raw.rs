@@ -1,7 +1,7 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
 use crate::problem::Problem;
-use assess::{Experience, Hand, Pain, PhotoPurpose, Screens, Segment, Sex, Standing};
+use assess::{Experience, Hand, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -29,6 +29,27 @@ pub struct CaseFile {
     /// The coach's choices.
     #[serde(default)]
     pub choices: ChoicesEntry,
+    /// What the practice sets differently from what ships.
+    #[serde(default, skip_serializing_if = "PracticeEntry::is_shipped")]
+    pub practice: PracticeEntry,
+}
+
+/// What a practice sets for all its clients; what is not named keeps its shipped value.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct PracticeEntry {
+    /// Answers to schools.
+    pub schools: BTreeMap<String, String>,
+    /// Numbers of the evidence model by id, such as `observation_sd.tape_bulk`.
+    pub numbers: BTreeMap<String, f64>,
+    /// Shares of a girth by region, whole rows; each adds to 1.
+    pub composition: BTreeMap<String, BTreeMap<String, f64>>,
+}
+
+impl PracticeEntry {
+    fn is_shipped(&self) -> bool {
+        *self == Self::default()
+    }
 }
 
 /// The brief.
@@ -59,9 +80,12 @@ pub struct ClientEntry {
     /// Exercises a session at most, 1 to 12.
     #[serde(default = "most_exercises")]
     pub max_exercises_per_session: u8,
-    /// What there is to train with.
+    /// What there is to train with, at the gym.
     #[serde(default)]
     pub equipment: Vec<String>,
+    /// Training at home; all of it at the gym without it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub home: Option<HomeEntry>,
     /// Where it hurts.
     #[serde(default)]
     pub pain: Vec<Pain>,
@@ -77,6 +101,42 @@ pub struct ClientEntry {
     /// Consent to pictures; none without it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub photo_consent: Option<ConsentEntry>,
+    /// The readiness questions; not asked yet without it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub readiness: Option<ReadinessEntry>,
+    /// Medical clearance, when it was given.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub clearance: Option<ClearanceEntry>,
+}
+
+/// Training at home.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct HomeEntry {
+    /// How many of the week's days, 0 to all of them.
+    pub days_per_week: u8,
+    /// What there is.
+    pub equipment: Vec<String>,
+}
+
+/// The readiness questions as answered.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ReadinessEntry {
+    /// The day they were asked, `YYYY-MM-DD`.
+    pub asked_on: String,
+    /// Ids of the questions answered with yes.
+    pub yes: Vec<String>,
+}
+
+/// Medical clearance.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ClearanceEntry {
+    /// The day it was given, `YYYY-MM-DD`.
+    pub given_on: String,
+    /// By whom, and with what limits.
+    pub note: String,
 }
 
 /// Consent to pictures.
@@ -107,6 +167,9 @@ pub struct RoundEntry {
     /// Girths and breadths.
     #[serde(default)]
     pub tape: Vec<TapeEntry>,
+    /// How far from its bony point the tape lay, cm by site.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub levels_cm: BTreeMap<String, f64>,
     /// Skinfolds.
     #[serde(default)]
     pub skinfolds: Vec<SkinfoldEntry>,
@@ -135,7 +198,7 @@ pub struct TapeEntry {
 }
 
 /// Readings of one skinfold.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct SkinfoldEntry {
     /// The site.
@@ -179,7 +242,7 @@ pub struct OutlineEntry {
 }
 
 /// Load and repetitions of one side.
-#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct StrengthEntry {
     /// Load, kg.
@@ -189,7 +252,7 @@ pub struct StrengthEntry {
 }
 
 /// A test.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(tag = "kind", rename_all = "kebab-case", deny_unknown_fields)]
 pub enum TestEntry {
     /// The same exercise one side at a time.
@@ -251,6 +314,9 @@ pub struct ChoicesEntry {
     pub hold_back: Vec<String>,
     /// Verdicts overruled.
     pub overrides: Vec<OverrideEntry>,
+    /// What the client is shown; nothing unless named.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub share: Vec<Shared>,
 }
 
 /// The coach's own verdict.

@@ -1,6 +1,6 @@
 //! What is possible but looks wrong: said, not refused.
 
-use assess::{Case, Round, TapeMeasure, replicate};
+use assess::{Case, LevelShift, Round, Skinfolds, TapeMeasure, level_shifts, replicate};
 use atlas::Atlas;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -17,6 +17,9 @@ pub struct Warning {
     /// The side, when only one is meant.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
+    /// Whether the site is a skinfold's; girths and folds share names.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub fold: bool,
     /// What looks wrong, and what to do.
     pub says: String,
 }
@@ -32,6 +35,8 @@ impl std::fmt::Display for Warning {
 pub fn warnings(atlas: &Atlas, case: &Case) -> Vec<Warning> {
     let Some((newest, earlier)) = case.rounds.split_last() else { return Vec::new() };
     let mut found: Vec<Warning> = newest.tape.iter().filter_map(|m| third_reading(atlas, newest, m)).collect();
+    found.extend(newest.skinfolds.iter().filter_map(|fold| third_fold(atlas, newest, fold)));
+    found.extend(level_shifts(&case.rounds).into_iter().map(|shift| moved_tape(newest, shift)));
     let paired = atlas.sites().iter().filter(|site| site.paired);
     found.extend(paired.filter_map(|site| sides_warning(atlas, newest, earlier.last(), &site.id)));
     found
@@ -49,8 +54,27 @@ fn third_reading(atlas: &Atlas, round: &Round, measure: &TapeMeasure) -> Option<
         place: place(round, &measure.site, measure.side),
         site: measure.site.clone(),
         side: measure.side,
+        fold: false,
         says: format!("the two readings differ by {:.1} %: take a third", combined.difference_pct.unwrap_or(0.0)),
     })
+}
+
+fn third_fold(atlas: &Atlas, round: &Round, fold: &Skinfolds) -> Option<Warning> {
+    let readings: Vec<f64> = fold.readings.iter().map(|reading| reading.mm()).collect();
+    let combined = replicate(&readings, atlas.evidence().error.third_reading_skinfold_pct)?;
+    combined.needs_third.then(|| Warning {
+        place: format!("{} skinfold", place(round, &fold.site, fold.side)),
+        site: fold.site.clone(),
+        side: fold.side,
+        fold: true,
+        says: format!("the two readings differ by {:.0} %: take a third", combined.difference_pct.unwrap_or(0.0)),
+    })
+}
+
+fn moved_tape(round: &Round, shift: LevelShift) -> Warning {
+    let LevelShift { site, now_cm, then_cm } = shift;
+    let says = format!("the tape lies at {now_cm:.1} cm and lay at {then_cm:.1} cm last time: a change here may be the tape");
+    Warning { place: place(round, &site, None), site, side: None, fold: false, says }
 }
 
 fn both(atlas: &Atlas, round: &Round, site: &SiteId) -> Option<Sides<f64>> {
@@ -69,7 +93,7 @@ fn sides_warning(atlas: &Atlas, newest: &Round, before: Option<&Round>, site: &S
     } else {
         return None;
     };
-    Some(Warning { place: place(newest, site, None), site: site.clone(), side: None, says })
+    Some(Warning { place: place(newest, site, None), site: site.clone(), side: None, fold: false, says })
 }
 
 /// Whether the sides match the round before better when exchanged, by more than readings scatter.

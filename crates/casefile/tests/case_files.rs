@@ -150,7 +150,17 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
 #[case::felt_in_an_exercise_of_dreams(
     "/rounds/0/tests/2/exercise", json!("hip-row"), "/rounds/0/tests/2/exercise: there is no exercise \"hip-row\""
 )]
-#[case::a_load_of_nothing("/rounds/0/tests/0/left/load_kg", json!(0), "/rounds/0/tests/0/left/load_kg: 0 kg is not a length or mass")]
+#[case::a_load_of_nothing("/rounds/0/tests/0/left/load_kg", json!(0), "/rounds/0/tests/0/left/load_kg: a load of 0 kg is out of range")]
+#[case::an_exercise_tested_twice(
+    "/rounds/0/tests/1", json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 14, "reps": 9},
+    "right": {"load_kg": 14, "reps": 9}}), "/rounds/0/tests/1: db-curl is tested twice in this round"
+)]
+#[case::a_level_where_none_is_noted(
+    "/rounds/0/levels_cm", json!({"neck": 3.0}), "/rounds/0/levels_cm/neck: there is no site whose level is noted \"neck\""
+)]
+#[case::a_level_off_the_leg(
+    "/rounds/0/levels_cm", json!({"mid-thigh": 180.0}), "/rounds/0/levels_cm/mid-thigh: a level of 180 cm is out of range"
+)]
 #[case::a_body_of_lead("/rounds/0/weight_kg", json!(824), "/rounds/0/weight_kg: a weight of 824 kg is out of range")]
 #[case::measured_by_nobody("/rounds/0/measured_by", json!("  "), "/rounds/0/measured_by: who held the tape is needed")]
 #[case::a_set_too_many("/training/0/sets", json!(400), "/training/0/sets: sets 400 is out of range: expected 1 to 40")]
@@ -173,6 +183,28 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
     "/client/look_weights/delts.posterior", json!(15), "/client/look_weights/delts.posterior: a weight of 15 is out of range"
 )]
 #[case::equipment_to_come("/client/equipment/0", json!("cabel"), "/client/equipment/0: there is no equipment \"cabel\": did you mean \"cable\"?")]
+#[case::more_days_at_home_than_in_the_week(
+    "/client/home", json!({"days_per_week": 6, "equipment": []}), "/client/home/days_per_week: days at home 6 is out of range"
+)]
+#[case::a_question_nobody_asks(
+    "/client/readiness", json!({"asked_on": "2026-01-05", "yes": ["hart"]}),
+    "/client/readiness/yes/0: there is no readiness question \"hart\": did you mean \"heart\"?"
+)]
+#[case::cleared_by_nobody(
+    "/client/clearance", json!({"given_on": "2026-01-05", "note": " "}), "/client/clearance/note: who gave the clearance"
+)]
+#[case::a_number_nobody_sets(
+    "/practice", json!({"numbers": {"observation_sd.tape": 0.5}}),
+    "/practice/numbers/observation_sd.tape: there is no setting \"observation_sd.tape\""
+)]
+#[case::a_number_with_which_nothing_makes_sense(
+    "/practice", json!({"numbers": {"verdict_probability": 0.2}}),
+    "/practice/numbers/verdict_probability: behind or ahead is said from of 0.2 is out of range: expected 0.55 to 0.99"
+)]
+#[case::shares_of_more_than_a_girth(
+    "/practice", json!({"composition": {"neck": {"neck": 0.9, "traps.upper": 0.4}}}),
+    "/practice/composition/neck: the shares of neck add to 1.30: expected 1"
+)]
 #[case::born_after_the_round("/client/birth_date", json!("2030-01-01"), "/client/birth_date: 2030-01-01 is not before")]
 fn every_list_of_the_file_is_checked_to_its_last_field(
     #[case] pointer: &str,

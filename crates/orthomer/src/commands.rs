@@ -2,7 +2,7 @@
 
 use crate::failure::Failure;
 use assess::{Case, Knowledge};
-use casefile::{CaseFile, Problem};
+use casefile::{CaseFile, Problem, check_practice};
 use schemars::schema_for;
 use serde::Serialize;
 use std::io::Write;
@@ -17,8 +17,7 @@ pub fn catalogue() -> Result<(), Failure> {
 
 /// Prints the verdict on a case file.
 pub fn assess(path: &Path, explain: bool) -> Result<(), Failure> {
-    let knowledge = Knowledge::load().map_err(Failure::other)?;
-    let case = read_case(&knowledge, path)?;
+    let (knowledge, case) = read_case(path)?;
     let assessment = assess::assess(&knowledge, &case);
     print(&casefile::assessment_file(&knowledge, &case, &assessment, explain))
 }
@@ -33,8 +32,7 @@ struct AssessedPlan {
 
 /// Prints assessment and plan of a case file.
 pub fn plan(path: &Path) -> Result<(), Failure> {
-    let knowledge = Knowledge::load().map_err(Failure::other)?;
-    let case = read_case(&knowledge, path)?;
+    let (knowledge, case) = read_case(path)?;
     let assessment = assess::assess(&knowledge, &case);
     let start = Instant::now();
     let plan = plan::plan(&knowledge, &case, &assessment);
@@ -60,18 +58,22 @@ pub fn schema(dir: &Path) -> Result<(), Failure> {
     Ok(())
 }
 
-fn read_case(knowledge: &Knowledge, path: &Path) -> Result<Case, Failure> {
+/// The case of a file, and the knowledge as the file's practice has set it.
+fn read_case(path: &Path) -> Result<(Knowledge, Case), Failure> {
+    let shipped = Knowledge::load().map_err(Failure::other)?;
     let unreadable = |error: std::io::Error| {
         let says = format!("{} cannot be read: {error}", path.display());
         Failure::Input(vec![Problem { pointer: String::new(), says }])
     };
     let text = std::fs::read_to_string(path).map_err(unreadable)?;
     let file = CaseFile::parse(&text).map_err(|problem| Failure::Input(vec![problem]))?;
-    let case = file.resolve(&knowledge.atlas).map_err(Failure::Input)?;
+    let case = file.resolve(&shipped.atlas).map_err(Failure::Input)?;
+    let practice = check_practice(&shipped.atlas, "/practice", &file.practice).map_err(Failure::Input)?;
+    let knowledge = shipped.with_practice(&practice);
     for warning in casefile::warnings(&knowledge.atlas, &case) {
         eprintln!("warning: {warning}");
     }
-    Ok(case)
+    Ok((knowledge, case))
 }
 
 /// Prints JSON; a closed pipe is no failure.

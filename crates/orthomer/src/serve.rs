@@ -21,7 +21,7 @@ pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool) -> Resu
     log("warn");
     let directory = tempfile::Builder::new().prefix("orthomer-demo-").tempdir().map_err(Failure::other)?;
     let state = state(directory.path())?;
-    demo::fill(&state.store, &state.knowledge, clients, jiff::ZonedDateTime::now().date())?;
+    demo::fill(&state.store, &state.knowledge(), clients, jiff::ZonedDateTime::now().date())?;
     if pictures {
         let camera = state.clone();
         std::thread::spawn(move || {

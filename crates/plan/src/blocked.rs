@@ -123,6 +123,7 @@ fn said(problem: &PlanProblem, violation: &Violation) -> String {
         Violation::Time { .. } => format!("a session of {:.0} minutes is full", problem.minutes),
         Violation::TooManyExercises { .. } => format!("a session holds {} exercises at most", problem.max_exercises),
         Violation::WeeklySets(_) => format!("a week holds {} hard sets at most", problem.weekly_sets),
+        Violation::Place { .. } => "what it needs does not stand where that day is trained".to_owned(),
         Violation::Family { .. } => "two exercises of one family in a session do the same thing".to_owned(),
         Violation::DirectSets { .. } => "ten direct sets for a region in one session are the most".to_owned(),
         Violation::Spacing { .. } => "48 hours must lie between two sessions that load a region".to_owned(),

@@ -71,6 +71,8 @@ pub struct Item {
 pub struct Session {
     /// Weekday, Monday = 1.
     pub day: u8,
+    /// Whether it is trained at home.
+    pub home: bool,
     /// What it takes.
     pub minutes: f64,
     /// In order.
@@ -135,7 +137,12 @@ fn session(problem: &PlanProblem, week: &Week, index: usize) -> Session {
         let ramp = first_compound == Some(position);
         item(problem, &problem.candidates[*candidate], *sets, position, ramp)
     });
-    Session { day: problem.days[index], minutes: session_minutes(problem, week.items(index)), items: items.collect() }
+    Session {
+        day: problem.days[index],
+        home: problem.home[index],
+        minutes: session_minutes(problem, week.items(index)),
+        items: items.collect(),
+    }
 }
 
 fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize, ramp: bool) -> Item {

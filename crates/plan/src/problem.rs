@@ -4,7 +4,7 @@ use crate::dose::{Dose, dose};
 use crate::order::SessionOrder;
 use crate::rules::allowed::{Refusal, refusal};
 use crate::timing::ItemTime;
-use assess::{Assessment, Case, Class, Experience, Hand, Knowledge, SideVerdict, Tilt, recent_average};
+use assess::{Assessment, Case, Class, Client, Experience, Hand, Knowledge, SideVerdict, Tilt, recent_average};
 use atlas::{Atlas, Exercise, SidesUse};
 use std::collections::BTreeSet;
 use units::{ExerciseId, RegionId, Side, SiteId};
@@ -49,6 +49,10 @@ pub struct Candidate {
     pub time: ItemTime,
     /// The client has done it lately.
     pub known: bool,
+    /// What it needs stands at the gym.
+    pub at_gym: bool,
+    /// What it needs stands at home.
+    pub at_home: bool,
     /// How well liked it is, 0 to 4: it stretches a main target, it holds the body, the client knows it, a school prefers
     /// it.
     pub merit: u8,
@@ -78,6 +82,8 @@ impl Candidate {
 pub struct PlanProblem {
     /// Weekdays of the sessions, 1 to 7.
     pub days: Vec<u8>,
+    /// Which sessions are at home: the last of the week.
+    pub home: Vec<bool>,
     /// Minutes a session.
     pub minutes: f64,
     /// Exercises a session at most.
@@ -119,6 +125,7 @@ impl PlanProblem {
             demand.stretch_possible = candidates.iter().any(|c| c.exercise.loads_stretched(&demand.region));
         }
         Self {
+            home: at_home(&case.client),
             days: weekdays(case.client.days_per_week),
             minutes: f64::from(case.client.minutes_per_session),
             max_exercises: usize::from(case.client.max_exercises_per_session),
@@ -150,6 +157,12 @@ fn weekdays(count: u8) -> Vec<u8> {
         6 => vec![1, 2, 3, 4, 5, 6],
         _ => (1..=7).collect(),
     }
+}
+
+/// Home sessions come last in the week, so that chosen regions open it with the gym's choice of exercises.
+fn at_home(client: &Client) -> Vec<bool> {
+    let (all, home) = (usize::from(client.days_per_week), usize::from(client.home_days()));
+    (0..all).map(|session| session >= all - home).collect()
 }
 
 fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: usize) -> Demand {
@@ -227,6 +240,8 @@ fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case
         extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
         time: ItemTime::of(exercise),
         known,
+        at_gym: exercise.equipment.iter().all(|item| case.client.has_at(false, item)),
+        at_home: exercise.equipment.iter().all(|item| case.client.has_at(true, item)),
         merit: merit(atlas, exercise, case, known),
         cues: options().flat_map(|option| option.cues_for(exercise)).map(str::to_owned).collect(),
     }

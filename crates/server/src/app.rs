@@ -4,7 +4,9 @@ use crate::assets;
 use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
-use crate::routes::{clients, general, photos, ratings, rounds, session, tape};
+use crate::routes::{
+    clients, devices, general, photos, practice, ratings, rounds, session, tape, tests, usual_week,
+};
 use crate::security;
 use crate::state::AppState;
 use actix_web::body::MessageBody;
@@ -25,6 +27,9 @@ struct Document;
 
 /// Largest JSON body: a full tape sheet is a few kilobytes.
 const JSON_LIMIT_BYTES: usize = 256 * 1024;
+
+/// Largest text file that is read for a preview.
+const FILE_LIMIT_BYTES: usize = 4 * 1024 * 1024;
 
 /// The application without middleware, and the OpenAPI document its routes give.
 fn routes(
@@ -48,6 +53,11 @@ fn routes(
         .service(session::make_owner)
         .service(session::sign_out);
     let health = scope("/api/v1/health").service(general::health);
+    // A file of ten thousand rows is read so that every row can be explained.
+    let files = scope("/api/v1/files")
+        .wrap(from_fn(require_sign_in))
+        .app_data(json_config().limit(FILE_LIMIT_BYTES))
+        .service(tape::read_tape_csv);
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
         .service(general::atlas)
@@ -63,6 +73,23 @@ fn routes(
         .service(rounds::show_case_file)
         .service(tape::show_tape)
         .service(tape::save_tape)
+        .service(tests::show_tests)
+        .service(tests::save_tests)
+        .service(tests::measure_angle)
+        .service(usual_week::show_usual_week)
+        .service(usual_week::save_usual_week)
+        .service(devices::listen_to_devices)
+        .service(devices::ask_device)
+        .service(devices::read_device)
+        .service(practice::show_practice)
+        .service(practice::save_practice)
+        .service(practice::list_people)
+        .service(practice::add_person)
+        .service(practice::save_person)
+        .service(practice::remove_person)
+        .service(practice::show_measurers)
+        .service(practice::show_tape_order)
+        .service(practice::save_tape_order)
         .service(photos::show_light_table)
         .service(photos::add_photo)
         .service(photos::use_booth)
@@ -86,6 +113,7 @@ fn routes(
         .openapi(Document::openapi())
         .service(sessions)
         .service(health)
+        .service(files)
         .service(guarded)
         .split_for_parts()
 }

@@ -29,6 +29,9 @@ pub enum ServeError {
         /// Why not.
         why: std::io::Error,
     },
+    /// The practice's stored settings do not fit this version.
+    #[error("the practice's stored settings cannot be used: {0}")]
+    Settings(String),
     /// The store failed.
     #[error(transparent)]
     Store(#[from] StoreError),

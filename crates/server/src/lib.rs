@@ -7,6 +7,7 @@ mod assets;
 mod auth;
 mod dto;
 mod error;
+mod feed;
 mod logging;
 mod looking;
 mod roster;

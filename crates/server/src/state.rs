@@ -1,15 +1,18 @@
 //! What every handler shares.
 
 use crate::error::{ApiError, ServeError};
+use crate::feed::Feed;
 use crate::looking::Looker;
 use actix_web::web;
 use assess::Knowledge;
+use atlas::PracticeSettings;
 use booth::Figure;
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
 use lighttable::Frames;
 use rayon::{ThreadPool, ThreadPoolBuilder};
-use std::sync::{Arc, OnceLock};
+use casefile::{PracticeEntry, check_practice};
+use std::sync::{Arc, OnceLock, RwLock};
 use store::{Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use vision::{Ingested, PhotoError, ingest};
@@ -17,15 +20,28 @@ use vision::{Ingested, PhotoError, ingest};
 /// Uploads read at once; more wait with their bytes on the way.
 const UPLOADS_AT_ONCE: usize = 2;
 
+/// Knowledge as a practice's stored settings have it. They were checked before they were stored.
+fn set(shipped: &Knowledge, practice: &PracticeEntry) -> Result<Knowledge, ServeError> {
+    let checked = check_practice(&shipped.atlas, "", practice).map_err(|problems| {
+        let first = problems.first().map(ToString::to_string).unwrap_or_default();
+        ServeError::Settings(first)
+    })?;
+    Ok(shipped.with_practice(&checked))
+}
+
 /// The store and the knowledge of the trade.
 #[derive(Clone)]
 pub struct AppState {
     /// What is kept.
     pub store: Store,
-    /// What is known.
-    pub knowledge: Arc<Knowledge>,
+    /// What ships with the product.
+    shipped: Arc<Knowledge>,
+    /// What is known, as the practice has set it.
+    known: Arc<RwLock<Arc<Knowledge>>>,
     /// Where regions lie in pictures.
     pub(crate) frames: Arc<Frames>,
+    /// What stand-in devices send to the sheets.
+    pub(crate) feed: Feed,
     /// Looks at pictures.
     pub(crate) looker: Looker,
     uploads: Arc<Semaphore>,
@@ -41,15 +57,35 @@ impl AppState {
     pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, ServeError> {
         let darkroom = ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?;
         let darkroom = Arc::new(darkroom);
+        let practice = store.practice()?.settings;
+        let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
+            known,
+            feed: Feed::default(),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
+            shipped: knowledge,
             uploads: Arc::new(Semaphore::new(UPLOADS_AT_ONCE)),
             darkroom,
             figure: Arc::new(OnceLock::new()),
             store,
-            knowledge,
         })
+    }
+
+    /// What is known, as the practice has set it.
+    pub fn knowledge(&self) -> Arc<Knowledge> {
+        self.known.read().map_or_else(|held| held.into_inner().clone(), |known| known.clone())
+    }
+
+    /// What ships, before the practice changed anything.
+    pub(crate) fn shipped(&self) -> &Knowledge {
+        &self.shipped
+    }
+
+    /// Takes up settings the practice has just saved.
+    pub(crate) fn take_up(&self, practice: &PracticeSettings) {
+        let new = Arc::new(self.shipped.with_practice(practice));
+        *self.known.write().unwrap_or_else(std::sync::PoisonError::into_inner) = new;
     }
 
     /// Waits until a picture may be taken in; the turn ends when what is given is dropped.
@@ -79,7 +115,7 @@ impl AppState {
         F: FnOnce(&Store, &Knowledge) -> Result<T, ApiError> + Send + 'static,
     {
         let state = self.clone();
-        web::block(move || work(&state.store, &state.knowledge))
+        web::block(move || work(&state.store, &state.knowledge()))
             .await
             .map_err(|error| ApiError::Internal(error.to_string()))?
     }

@@ -35,7 +35,7 @@ impl AppState {
             view_jpeg: &taken.view_jpeg,
             thumb_jpeg: &taken.thumb_jpeg,
         };
-        let atlas = &self.knowledge.atlas;
+        let atlas = &self.knowledge().atlas;
         let record = self.store.add_photo(atlas, round_id, &new)?;
         self.looker.nudge();
         Ok(PhotoView::of(atlas, &self.frames, record))
@@ -46,7 +46,7 @@ impl AppState {
         let Some(held) = booth::Pose::ALL.into_iter().find(|known| known.id() == pose.id()) else {
             return Err(invalid("/pose", format!("the stand-in camera cannot hold the pose {}", pose.id())));
         };
-        let atlas = &self.knowledge.atlas;
+        let atlas = &self.knowledge().atlas;
         self.store.photo_admission(atlas, round_id)?;
         let case = self.store.case_at(atlas, round_id)?;
         let missing = || ApiError::NotFound("there is no such round".to_owned());

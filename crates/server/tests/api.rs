@@ -108,7 +108,7 @@ async fn the_api_gives_the_same_verdict_as_the_command_line() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let round = browser.round().await;
-    let sheet = json!({"revision": 0, "measured_by": "A", "entries": example()["rounds"][0]["tape"]});
+    let sheet = json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": example()["rounds"][0]["tape"]});
     let saved = browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
     assert_eq!((saved.status, saved.body["problems"].clone()), (StatusCode::OK, json!([])));
     let served = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body["assessment"].clone();
@@ -146,7 +146,7 @@ async fn a_slip_of_the_finger_is_named_and_deletes_nothing() {
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
     let arm = |left: Value| json!([{"site": "arm-flexed", "side": "left", "readings_cm": left}, {"site": "waist", "readings_cm": [81.0]}]);
-    let sheet = |revision: i64, entries: Value| json!({"revision": revision, "measured_by": "A", "entries": entries});
+    let sheet = |revision: i64, entries: Value| json!({"revision": revision, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": entries});
     browser.put(&path, sheet(0, arm(json!([37.4])))).await;
     let slipped = browser.put(&path, sheet(1, arm(json!([37.4, 374])))).await;
     let problem = &slipped.body["problems"][0];
@@ -163,7 +163,7 @@ async fn the_second_of_two_tabs_is_told_who_saved_first() {
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
     let sheet =
-        |cm: f64| json!({"revision": 0, "measured_by": "A", "entries": [{"site": "waist", "readings_cm": [cm]}]});
+        |cm: f64| json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": [{"site": "waist", "readings_cm": [cm]}]});
     assert_eq!(browser.put(&path, sheet(81.0)).await.status, StatusCode::OK);
     let second = browser.put(&path, sheet(90.0)).await;
     assert_eq!((second.status, second.body["current_revision"].as_i64()), (StatusCode::CONFLICT, Some(1)));
@@ -296,7 +296,15 @@ fn taped_client(practice: &Practice, i: u32, schools: Value) -> String {
     let client = store.add_client(&KNOWLEDGE.atlas, &case.client).unwrap();
     let new = store::NewRound { taken_on: case.as_of, measured_by: "A".into(), weight: None };
     let round = store.add_round(&client.id, &new).unwrap();
-    let tape = store::SavedTape { revision: 0, saved_by: "A", measured_by: "A", measures: &case.rounds[0].tape };
+    let tape = store::SavedTape {
+        revision: 0,
+        saved_by: "A",
+        measured_by: "A",
+        weight: None,
+        measures: &case.rounds[0].tape,
+        folds: &[],
+        levels: &case.rounds[0].levels,
+    };
     store.save_tape(&round.id, &tape).unwrap();
     round.id
 }
@@ -329,7 +337,7 @@ async fn a_large_difference_is_referred_on_the_verdict() {
     browser.become_owner().await;
     let round = browser.round().await;
     let calf = |side: &str, cm: f64| json!({"site": "calf", "side": side, "readings_cm": [cm, cm]});
-    let sheet = json!({"revision": 0, "measured_by": "A", "entries": [calf("left", 34.0), calf("right", 37.5)]});
+    let sheet = json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": [calf("left", 34.0), calf("right", 37.5)]});
     browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
     let verdict = browser.get(&format!("/api/v1/rounds/{round}/verdict")).await.body;
     let flag = &verdict["assessment"]["flags"].as_array().unwrap().iter().find(|f| f["refer"] == true).unwrap();
@@ -363,7 +371,7 @@ async fn each_step_of_a_round_says_how_far_it_has_come(
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let round = browser.round().await;
-    let sheet = json!({"revision": 0, "measured_by": "A", "entries": entries});
+    let sheet = json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": entries});
     browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
     let view = browser.get(&format!("/api/v1/rounds/{round}")).await.body;
     let steps = view["steps"].as_array().unwrap();

@@ -41,7 +41,7 @@ async fn the_log_has_a_line_per_request_with_its_id_and_names_nobody() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
-    let sheet = json!({"revision": 0, "measured_by": "Jo", "entries": [{"site": "waist", "readings_cm": [81.0]}]});
+    let sheet = json!({"revision": 0, "measured_by": "Jo", "folds": [], "levels_cm": {}, "entries": [{"site": "waist", "readings_cm": [81.0]}]});
     browser.put(&path, sheet.clone()).await;
     let conflict = browser.put(&path, sheet).await;
     assert!(conflict.body["detail"].as_str().unwrap().contains("Mara"), "the coach is told who");

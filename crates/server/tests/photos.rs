@@ -408,7 +408,7 @@ async fn the_stand_in_camera_takes_pictures_that_fit_the_tape() {
     browser.become_owner().await;
     let round = browser.round().await;
     let tape: Vec<Value> = example()["rounds"][0]["tape"].as_array().unwrap().clone();
-    let sheet = json!({"revision": 0, "measured_by": "A", "entries": tape});
+    let sheet = json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": tape});
     browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
     let taken = browser.send(Method::POST, &format!("/api/v1/rounds/{round}/booth?pose=F"), None).await;
     assert_eq!(taken.status, StatusCode::CREATED, "{}", taken.body);

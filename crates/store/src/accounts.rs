@@ -5,6 +5,7 @@ use crate::error::StoreError;
 use crate::new_id;
 use crate::schema::account;
 use diesel::prelude::*;
+use diesel::result::DatabaseErrorKind;
 use jiff::Timestamp;
 
 /// What an account may do.
@@ -78,6 +79,44 @@ impl TryFrom<Row> for Account {
     }
 }
 
+/// What is to be changed of an account; `None` leaves it.
+#[derive(Clone, Debug, Default)]
+pub struct ChangedAccount {
+    /// What others see.
+    pub name: Option<String>,
+    /// What it may do.
+    pub role: Option<Role>,
+    /// The hash of a new password.
+    pub password_hash: Option<String>,
+}
+
+fn insert(connection: &mut SqliteConnection, id: &str, new: &NewAccount) -> Result<(), StoreError> {
+    diesel::insert_into(account::table)
+        .values((
+            account::id.eq(id),
+            account::login.eq(&new.login),
+            account::name.eq(&new.name),
+            account::role.eq(new.role.as_str()),
+            account::password_hash.eq(&new.password_hash),
+            account::created_at.eq(Timestamp::now().to_string()),
+        ))
+        .execute(connection)?;
+    Ok(())
+}
+
+/// Refuses when no owner but `id` is left.
+fn keeps_an_owner(connection: &mut SqliteConnection, id: &str) -> Result<(), StoreError> {
+    let others = account::table.filter(account::role.eq(Role::Owner.as_str())).filter(account::id.ne(id));
+    if others.count().get_result::<i64>(connection)? == 0 {
+        let is_owner = account::table.find(id).filter(account::role.eq(Role::Owner.as_str()));
+        if is_owner.count().get_result::<i64>(connection)? > 0 {
+            let says = "a practice needs an owner: make someone else an owner first";
+            return Err(StoreError::Exists(says.to_owned()));
+        }
+    }
+    Ok(())
+}
+
 impl Store {
     /// Whether nobody can sign in yet.
     pub fn is_new(&self) -> Result<bool, StoreError> {
@@ -94,19 +133,77 @@ impl Store {
             if account::table.count().get_result::<i64>(connection)? > 0 {
                 return Err(StoreError::Exists("this practice has an owner already: sign in".to_owned()));
             }
-            diesel::insert_into(account::table)
-                .values((
-                    account::id.eq(&id),
-                    account::login.eq(&new.login),
-                    account::name.eq(&new.name),
-                    account::role.eq(new.role.as_str()),
-                    account::password_hash.eq(&new.password_hash),
-                    account::created_at.eq(Timestamp::now().to_string()),
-                ))
-                .execute(connection)?;
-            Ok(())
+            insert(connection, &id, new)
         })?;
         self.account(&id)
+    }
+
+    /// Everyone, by name.
+    pub fn accounts(&self) -> Result<Vec<Account>, StoreError> {
+        let rows: Vec<Row> =
+            account::table.order(account::name.asc()).select(Row::as_select()).load(&mut self.connect()?)?;
+        rows.into_iter().map(Account::try_from).collect()
+    }
+
+    /// Adds someone to a practice that has its owner.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when the login is taken.
+    pub fn add_account(&self, new: &NewAccount) -> Result<Account, StoreError> {
+        let id = new_id();
+        self.connect()?.immediate_transaction(|connection| {
+            if account::table.filter(account::login.eq(&new.login)).count().get_result::<i64>(connection)? > 0 {
+                return Err(StoreError::Exists(format!("the login {:?} is taken: choose another", new.login)));
+            }
+            insert(connection, &id, new)
+        })?;
+        self.account(&id)
+    }
+
+    /// Changes what is named of an account.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when the practice would be left without an owner.
+    pub fn change_account(&self, id: &str, change: &ChangedAccount) -> Result<Account, StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            if change.role.is_some_and(|role| role != Role::Owner) {
+                keeps_an_owner(connection, id)?;
+            }
+            let found = account::table.find(id);
+            if found.count().get_result::<i64>(connection)? == 0 {
+                return Err(StoreError::not_found("account", id));
+            }
+            if let Some(role) = change.role {
+                diesel::update(found).set(account::role.eq(role.as_str())).execute(connection)?;
+            }
+            if let Some(name) = &change.name {
+                diesel::update(found).set(account::name.eq(name)).execute(connection)?;
+            }
+            if let Some(hash) = &change.password_hash {
+                diesel::update(found).set(account::password_hash.eq(hash)).execute(connection)?;
+            }
+            Ok(())
+        })?;
+        self.account(id)
+    }
+
+    /// Takes someone's way in away. What they did stays under their name.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when the practice would be left without an owner, or ratings hang on the account.
+    pub fn remove_account(&self, id: &str) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            keeps_an_owner(connection, id)?;
+            let removed = diesel::delete(account::table.find(id)).execute(connection);
+            match removed {
+                Ok(0) => Err(StoreError::not_found("account", id)),
+                Err(diesel::result::Error::DatabaseError(DatabaseErrorKind::ForeignKeyViolation, _)) => {
+                    let says = "this person has rated pictures, which stay theirs: give them another password instead";
+                    Err(StoreError::Exists(says.to_owned()))
+                }
+                other => other.map(|_| ()).map_err(StoreError::from),
+            }
+        })
     }
 
     /// An account by id.

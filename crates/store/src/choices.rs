@@ -4,7 +4,7 @@ use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::rounds::{RoundRecord, find};
 use crate::schema::{region_choice, round};
-use assess::{Choices, Override, Standing};
+use assess::{Choices, Override, Shared, Standing};
 use diesel::prelude::*;
 use std::collections::HashMap;
 use units::RegionId;
@@ -48,6 +48,16 @@ pub(crate) fn load_many(
     for row in rows {
         row.add_to(&mut rounds)?;
     }
+    let shared: Vec<(String, String)> = round::table
+        .filter(round::id.eq_any(round_ids))
+        .filter(round::share_json.ne("[]"))
+        .select((round::id, round::share_json))
+        .load(connection)?;
+    for (round_id, json) in shared {
+        let share: Vec<Shared> = serde_json::from_str(&json)
+            .map_err(|error| StoreError::corrupt("what is shared of round", &round_id, error))?;
+        rounds.entry(round_id).or_default().share = share.into_iter().collect();
+    }
     Ok(rounds)
 }
 
@@ -90,8 +100,10 @@ impl Store {
                 return Err(StoreError::Stale { what: "the choice of regions", current, saved_by: None });
             }
             write(connection, round_id, choices)?;
+            let share = serde_json::to_string(&choices.share)
+                .map_err(|error| StoreError::corrupt("what is shared of round", round_id, error))?;
             diesel::update(round::table.find(round_id))
-                .set(round::choices_revision.eq(revision + 1))
+                .set((round::choices_revision.eq(revision + 1), round::share_json.eq(share)))
                 .execute(connection)?;
             Ok::<(), StoreError>(())
         })?;

@@ -4,14 +4,16 @@ use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::schema::{client, round};
-use crate::{choices, new_id, photos, ratings, tape};
-use assess::{Case, Choices, Client, Outline, Rating, Round, TapeMeasure, rater_agreement};
+use crate::{choices, folds, new_id, photos, ratings, tape, tests, usual_week};
+use assess::{
+    Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry, rater_agreement,
+};
 use atlas::Atlas;
 use diesel::prelude::*;
 use jiff::Timestamp;
 use jiff::civil::Date;
-use std::collections::HashMap;
-use units::Mass;
+use std::collections::{BTreeMap, HashMap};
+use units::{Length, Mass, SiteId};
 
 /// A round to be opened.
 #[derive(Clone, Debug)]
@@ -43,6 +45,10 @@ pub struct RoundRecord {
     pub tape_saved_by: Option<String>,
     /// Revision of the choices.
     pub choices_revision: i32,
+    /// Revision of the tests.
+    pub tests_revision: i32,
+    /// Who saved the tests last.
+    pub tests_saved_by: Option<String>,
 }
 
 #[derive(Queryable, Selectable)]
@@ -56,6 +62,8 @@ struct Row {
     tape_revision: i32,
     tape_saved_by: Option<String>,
     choices_revision: i32,
+    tests_revision: i32,
+    tests_saved_by: Option<String>,
 }
 
 impl TryFrom<Row> for RoundRecord {
@@ -73,6 +81,8 @@ impl TryFrom<Row> for RoundRecord {
             tape_revision: row.tape_revision,
             tape_saved_by: row.tape_saved_by,
             choices_revision: row.choices_revision,
+            tests_revision: row.tests_revision,
+            tests_saved_by: row.tests_saved_by,
         })
     }
 }
@@ -127,6 +137,15 @@ impl Store {
         rows.into_iter().map(RoundRecord::try_from).collect()
     }
 
+    /// Every round of the practice with what its sheets hold, in no order; ratings and pictures are left out.
+    pub fn all_rounds(&self, atlas: &Atlas) -> Result<Vec<Round>, StoreError> {
+        let mut connection = self.connect()?;
+        let rows: Vec<Row> = round::table.select(Row::as_select()).load(&mut connection)?;
+        let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
+        let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
+        Ok(all.into_iter().map(|record| round_of(record, &mut evidence)).collect())
+    }
+
     /// The case as it stood at a round: that round and all before it, as of its day, with its choices.
     pub fn case_at(&self, atlas: &Atlas, round_id: &str) -> Result<Case, StoreError> {
         let at = self.round(round_id)?;
@@ -136,7 +155,9 @@ impl Store {
         let mut connection = self.connect()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&rounds))?;
         let choices = choices::load(&mut connection, round_id)?;
-        Ok(case(record.client, at.taken_on, rounds, &mut evidence, choices))
+        let training = usual_week::load_many(&mut connection, atlas, &[&at.client_id])?.remove(&at.client_id);
+        let training = training.unwrap_or_default();
+        Ok(case(record.client, at.taken_on, rounds, &mut evidence, training, choices))
     }
 
     /// Each client's newest round with the case as it stands there, in as many queries whatever their number. Clients
@@ -155,12 +176,15 @@ impl Store {
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
         let mut choices = choices::load_many(&mut connection, &ids(&all))?;
+        let client_ids: Vec<&str> = clients.iter().map(|client| client.id.as_str()).collect();
+        let mut training = usual_week::load_many(&mut connection, atlas, &client_ids)?;
         let mut cases = Vec::new();
         for record in clients {
             let rounds: Vec<RoundRecord> = all.iter().filter(|round| round.client_id == record.id).cloned().collect();
             let Some(newest) = rounds.last().cloned() else { continue };
             let chosen = choices.remove(&newest.id).unwrap_or_default();
-            let case = case(record.client.clone(), newest.taken_on, rounds, &mut evidence, chosen);
+            let trained = training.remove(&record.id).unwrap_or_default();
+            let case = case(record.client.clone(), newest.taken_on, rounds, &mut evidence, trained, chosen);
             cases.push((newest, case));
         }
         Ok(cases)
@@ -174,6 +198,9 @@ fn ids(rounds: &[RoundRecord]) -> Vec<String> {
 /// What rounds hold, by round id.
 struct RoundEvidence {
     readings: HashMap<String, Vec<TapeMeasure>>,
+    folds: HashMap<String, Vec<Skinfolds>>,
+    levels: HashMap<String, BTreeMap<SiteId, Length>>,
+    tests: HashMap<String, Vec<Test>>,
     ratings: HashMap<String, Vec<Rating>>,
     outlines: HashMap<String, Vec<Outline>>,
 }
@@ -183,24 +210,40 @@ impl RoundEvidence {
         let sd_steps = |pairs: &[[i8; 2]]| rater_agreement(atlas.evidence(), pairs).pooled_sd_steps;
         Ok(Self {
             readings: tape::load_many(connection, round_ids)?,
+            folds: folds::load_many(connection, round_ids)?,
+            levels: folds::load_levels(connection, round_ids)?,
+            tests: tests::load_many(connection, atlas, round_ids)?,
             ratings: ratings::load_many(connection, round_ids, sd_steps)?,
             outlines: photos::load_outlines(connection, round_ids)?,
         })
     }
 }
 
-fn case(client: Client, as_of: Date, rounds: Vec<RoundRecord>, evidence: &mut RoundEvidence, choices: Choices) -> Case {
-    let rounds = rounds.into_iter().map(|record| Round {
+fn case(
+    client: Client,
+    as_of: Date,
+    rounds: Vec<RoundRecord>,
+    evidence: &mut RoundEvidence,
+    mut training: Vec<TrainingEntry>,
+    choices: Choices,
+) -> Case {
+    training.retain(|entry| entry.week_of <= as_of);
+    let rounds = rounds.into_iter().map(|record| round_of(record, evidence)).collect();
+    Case { as_of, client, rounds, training, choices }
+}
+
+fn round_of(record: RoundRecord, evidence: &mut RoundEvidence) -> Round {
+    Round {
         tape: evidence.readings.remove(&record.id).unwrap_or_default(),
+        levels: evidence.levels.remove(&record.id).unwrap_or_default(),
+        skinfolds: evidence.folds.remove(&record.id).unwrap_or_default(),
         ratings: evidence.ratings.remove(&record.id).unwrap_or_default(),
         outlines: evidence.outlines.remove(&record.id).unwrap_or_default(),
+        tests: evidence.tests.remove(&record.id).unwrap_or_default(),
         date: record.taken_on,
         weight: record.weight,
         measured_by: record.measured_by,
-        skinfolds: Vec::new(),
-        tests: Vec::new(),
-    });
-    Case { as_of, client, rounds: rounds.collect(), training: Vec::new(), choices }
+    }
 }
 
 pub(crate) fn find(connection: &mut SqliteConnection, id: &str) -> Result<RoundRecord, StoreError> {

@@ -34,6 +34,8 @@ diesel::table! {
         revision -> Integer,
         created_at -> Text,
         updated_at -> Text,
+        usual_week_json -> Nullable<Text>,
+        usual_week_revision -> Integer,
     }
 }
 
@@ -49,6 +51,45 @@ diesel::table! {
         tape_saved_at -> Nullable<Text>,
         choices_revision -> Integer,
         created_at -> Text,
+        tests_json -> Text,
+        tests_revision -> Integer,
+        tests_saved_by -> Nullable<Text>,
+        share_json -> Text,
+    }
+}
+
+diesel::table! {
+    skinfold_reading (round_id, site, side, ordinal) {
+        round_id -> Text,
+        site -> Text,
+        side -> Text,
+        ordinal -> Integer,
+        value_mm -> Double,
+    }
+}
+
+diesel::table! {
+    tape_level (round_id, site) {
+        round_id -> Text,
+        site -> Text,
+        level_cm -> Double,
+    }
+}
+
+diesel::table! {
+    practice (id) {
+        id -> Integer,
+        settings_json -> Text,
+        revision -> Integer,
+        saved_by -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    preference (account_id, key) {
+        account_id -> Text,
+        key -> Text,
+        value_json -> Text,
     }
 }
 

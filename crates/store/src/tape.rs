@@ -3,12 +3,13 @@
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::rounds::{RoundRecord, find};
+use crate::folds;
 use crate::schema::{round, tape_reading};
-use assess::TapeMeasure;
+use assess::{Skinfolds, TapeMeasure};
 use diesel::prelude::*;
 use jiff::Timestamp;
-use std::collections::HashMap;
-use units::{Length, Side};
+use std::collections::{BTreeMap, HashMap};
+use units::{Length, Mass, Side, SiteId};
 
 /// A sheet to be saved.
 #[derive(Clone, Debug)]
@@ -19,8 +20,14 @@ pub struct SavedTape<'a> {
     pub saved_by: &'a str,
     /// Who held the tape.
     pub measured_by: &'a str,
-    /// The readings.
+    /// Body mass.
+    pub weight: Option<Mass>,
+    /// The readings of tape and gauge.
     pub measures: &'a [TapeMeasure],
+    /// The readings of the calipers.
+    pub folds: &'a [Skinfolds],
+    /// How far from its bony point the tape lay.
+    pub levels: &'a BTreeMap<SiteId, Length>,
 }
 
 #[derive(Queryable, Selectable)]
@@ -32,11 +39,11 @@ struct Row {
     value_cm: f64,
 }
 
-fn side_text(side: Option<Side>) -> &'static str {
+pub(crate) fn side_text(side: Option<Side>) -> &'static str {
     side.map_or("", Side::as_str)
 }
 
-fn parse_side(text: &str) -> Result<Option<Side>, String> {
+pub(crate) fn parse_side(text: &str) -> Result<Option<Side>, String> {
     match text {
         "" => Ok(None),
         "left" => Ok(Some(Side::Left)),
@@ -114,8 +121,10 @@ fn write(connection: &mut SqliteConnection, round_id: &str, sheet: &SavedTape) -
         }
     }
     diesel::insert_into(tape_reading::table).values(rows).execute(connection)?;
+    folds::write(connection, round_id, sheet.folds, sheet.levels)?;
     diesel::update(round::table.find(round_id))
         .set((
+            round::weight_kg.eq(sheet.weight.map(Mass::kg)),
             round::tape_revision.eq(sheet.revision + 1),
             round::tape_saved_by.eq(sheet.saved_by),
             round::tape_saved_at.eq(Timestamp::now().to_string()),

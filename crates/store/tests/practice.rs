@@ -2,14 +2,15 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
-use assess::{Choices, Override, Standing, TapeMeasure};
+use assess::{Choices, Override, Shared, Skinfolds, Standing, TapeMeasure, Test};
 use atlas::Atlas;
-use casefile::CaseFile;
+use casefile::{CaseFile, PracticeEntry, UsualExercise, UsualWeek};
 use jiff::civil::date;
 use rstest::{fixture, rstest};
-use store::{Kind, NewAccount, NewRound, Page, Role, SavedTape, Store};
+use std::collections::{BTreeMap, BTreeSet};
+use store::{ChangedAccount, Kind, NewAccount, NewRound, Page, Role, SavedTape, Store};
 use tempfile::TempDir;
-use units::{Length, Side};
+use units::{Length, Mass, Side, Skinfold};
 
 struct Practice {
     store: Store,
@@ -43,7 +44,15 @@ fn calf(cm: &[f64]) -> TapeMeasure {
 }
 
 fn sheet(revision: i32, measures: &[TapeMeasure]) -> SavedTape<'_> {
-    SavedTape { revision, saved_by: "Mara", measured_by: "MT", measures }
+    SavedTape {
+        revision,
+        saved_by: "Mara",
+        measured_by: "MT",
+        weight: None,
+        measures,
+        folds: &[],
+        levels: const { &BTreeMap::new() },
+    }
 }
 
 #[rstest]
@@ -53,6 +62,77 @@ fn a_sheet_comes_back_as_it_was_saved(practice: Practice) {
     let saved = practice.store.save_tape(&round, &sheet(0, &measures)).unwrap();
     assert_eq!((saved.tape_revision, saved.measured_by.as_str()), (1, "MT"));
     assert_eq!(practice.store.tape(&round).unwrap(), measures);
+}
+
+#[rstest]
+fn folds_levels_and_weight_are_saved_with_their_sheet(practice: Practice) {
+    let round = practice.round(&practice.client("Ada"), 3);
+    let readings = [8.2, 8.6].map(|mm| Skinfold::from_mm(mm).unwrap()).to_vec();
+    let folds = [Skinfolds { site: "triceps".parse().unwrap(), side: Some(Side::Right), readings }];
+    let levels = BTreeMap::from([("mid-thigh".parse().unwrap(), Length::from_cm(18.5).unwrap())]);
+    let weight = Some(Mass::from_kg(71.3).unwrap());
+    let full = SavedTape { weight, folds: &folds, levels: &levels, ..sheet(0, &[]) };
+    practice.store.save_tape(&round, &full).unwrap();
+    let kept = practice.store.case_at(&practice.atlas, &round).unwrap().rounds.remove(0);
+    assert_eq!((kept.skinfolds.as_slice(), &kept.levels, kept.weight), (folds.as_slice(), &levels, weight));
+    practice.store.save_tape(&round, &sheet(1, &[])).unwrap();
+    let emptied = practice.store.case_at(&practice.atlas, &round).unwrap().rounds.remove(0);
+    assert!(emptied.skinfolds.is_empty() && emptied.levels.is_empty() && emptied.weight.is_none());
+}
+
+#[rstest]
+fn tests_of_a_round_are_part_of_its_case_and_are_not_overwritten_unseen(practice: Practice) {
+    let round = practice.round(&practice.client("Ada"), 3);
+    practice.store.save_tests(&round, 0, "Mara", &[Test::Hang(84.0)]).unwrap();
+    let error = practice.store.save_tests(&round, 0, "Jo", &[]).unwrap_err();
+    assert!(error.to_string().starts_with("this sheet of tests was saved by Mara"), "{error}");
+    assert_eq!(practice.store.case_at(&practice.atlas, &round).unwrap().rounds[0].tests, [Test::Hang(84.0)]);
+}
+
+#[rstest]
+fn a_usual_week_is_training_up_to_the_day_of_the_round(practice: Practice) {
+    let client = practice.client("Ada");
+    let round = practice.round(&client, 3);
+    let curl =
+        UsualExercise { session: 1, exercise: "db-curl".into(), sets: 3, one_sided: true, reps: None, swung: false };
+    let week = UsualWeek { until: "2026-03-09".into(), weeks: 4, exercises: vec![curl] };
+    assert_eq!(practice.store.usual_week(&client).unwrap(), (None, 0));
+    practice.store.save_usual_week(&client, 0, Some(&week)).unwrap();
+    let trained = practice.store.case_at(&practice.atlas, &round).unwrap().training;
+    let weeks: Vec<_> = trained.iter().map(|entry| entry.week_of).collect();
+    assert_eq!(weeks, [date(2026, 2, 16), date(2026, 2, 23), date(2026, 3, 2)], "the week of the 9th was still to come");
+    assert_eq!(practice.store.save_usual_week(&client, 0, None).unwrap_err().kind(), Kind::Conflict);
+}
+
+#[rstest]
+fn what_the_practice_sets_comes_back_with_who_set_it(practice: Practice) {
+    let numbers = BTreeMap::from([("observation_sd.strength".to_owned(), 4.0)]);
+    let settings = PracticeEntry { numbers, ..PracticeEntry::default() };
+    assert_eq!(practice.store.practice().unwrap().settings, PracticeEntry::default());
+    practice.store.save_practice(0, "Mara", &settings).unwrap();
+    let record = practice.store.practice().unwrap();
+    assert_eq!((record.settings, record.revision, record.saved_by.as_deref()), (settings.clone(), 1, Some("Mara")));
+    assert_eq!(practice.store.save_practice(0, "Jo", &settings).unwrap_err().kind(), Kind::Conflict);
+}
+
+fn person(login: &str, role: Role) -> NewAccount {
+    NewAccount { login: login.into(), name: login.to_uppercase(), role, password_hash: "hash".into() }
+}
+
+#[rstest]
+fn people_come_and_go_but_an_owner_stays(practice: Practice) {
+    let store = &practice.store;
+    let owner = store.add_owner(&person("mara", Role::Owner)).unwrap();
+    let jo = store.add_account(&person("jo", Role::Assistant)).unwrap();
+    assert_eq!(store.add_account(&person("JO", Role::Coach)).unwrap_err().kind(), Kind::Conflict);
+    assert_eq!(store.remove_account(&owner.id).unwrap_err().kind(), Kind::Conflict);
+    let demoted = ChangedAccount { role: Some(Role::Coach), ..ChangedAccount::default() };
+    assert_eq!(store.change_account(&owner.id, &demoted).unwrap_err().kind(), Kind::Conflict);
+    let promoted = ChangedAccount { role: Some(Role::Owner), name: Some("Jo".into()), password_hash: None };
+    assert_eq!(store.change_account(&jo.id, &promoted).unwrap().name, "Jo");
+    store.remove_account(&owner.id).unwrap();
+    let left: Vec<_> = store.accounts().unwrap().into_iter().map(|account| account.login).collect();
+    assert_eq!(left, ["jo"]);
 }
 
 #[rstest]
@@ -79,11 +159,13 @@ fn choices_come_back_in_their_order(practice: Practice) {
             verdict: Standing::Level,
             reason: "Seen from behind.".into(),
         }],
+        share: BTreeSet::from([Shared::Sides]),
     };
     practice.store.save_choices(&round, 0, &choices).unwrap();
     let back = practice.store.choices(&round).unwrap();
     assert_eq!((back.bring_up, back.hold_back), (choices.bring_up, choices.hold_back));
     assert_eq!(back.overrides, choices.overrides);
+    assert_eq!(back.share, choices.share);
     assert_eq!(practice.store.save_choices(&round, 0, &Choices::default()).unwrap_err().kind(), Kind::Conflict);
 }
 

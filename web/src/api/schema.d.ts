@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/angle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The range of motion that three points on a still give. The still itself stays in the browser. */
+        post: operations["measure_angle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/atlas": {
         parameters: {
             query?: never;
@@ -108,6 +125,92 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/usual-week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A client's usual week, and how many sets of it each region got. */
+        get: operations["show_usual_week"];
+        /** Saves it, or forgets it. */
+        put: operations["save_usual_week"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says which reading a sheet waits for, so that a device knows what it is held to. */
+        post: operations["ask_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What devices read and sheets ask, as server-sent events with a `Message` each. */
+        get: operations["listen_to_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a simulated device; what it shows goes to the sheet that waits. */
+        post: operations["read_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/tape/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a CSV file as a sheet and says row by row what is wrong; nothing is saved. */
+        post: operations["read_tape_csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -204,6 +307,95 @@ export interface paths {
         /** The picture at the size it is judged in. */
         get: operations["show_view"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the practice sets, beside what ships. */
+        get: operations["show_practice"];
+        /** Saves what the practice sets; every verdict from now on follows it. */
+        put: operations["save_practice"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/measurers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was learned of everyone who held a tape, from all rounds. */
+        get: operations["show_measurers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everyone who may sign in. */
+        get: operations["list_people"];
+        put?: never;
+        /** Adds someone. */
+        post: operations["add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/people/{account_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Changes someone's name, role or password. Everyone may change their own name and password. */
+        put: operations["save_person"];
+        post?: never;
+        /** Takes someone's way in away. */
+        delete: operations["remove_person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/preferences/tape-order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The order in which whoever is signed in tapes, and what they leave out. */
+        get: operations["show_tape_order"];
+        /** Keeps the order. */
+        put: operations["save_tape_order"];
         post?: never;
         delete?: never;
         options?: never;
@@ -367,6 +559,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/{round_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tests of a round. */
+        get: operations["show_tests"];
+        /** Saves the tests. Those that break a rule are not saved and are named in `problems`; what was stored for them stays. */
+        put: operations["save_tests"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}/verdict": {
         parameters: {
             query?: never;
@@ -424,6 +634,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A range of motion. */
+        AngleView: {
+            /**
+             * Format: double
+             * @description Degrees.
+             */
+            degrees: number;
+        };
+        /** @description A sheet's wish. */
+        AskDevice: {
+            /** @description With which device. */
+            device: components["schemas"]["Device"];
+            /**
+             * Format: double
+             * @description About what it will be, in the device's unit.
+             */
+            expected?: number | null;
+            /** @description Of what, in words. */
+            label: string;
+        };
         /** @description A verdict on a client. */
         AssessmentFile: {
             /** @description The day the case was looked at. */
@@ -552,12 +782,27 @@ export interface components {
             outline_se_pct: number;
             /** @description Poses. */
             poses: components["schemas"]["Pose"][];
+            /** @description Questions before training. */
+            readiness: components["schemas"]["ReadinessQuestion"][];
             /** @description Regions. */
             regions: components["schemas"]["Region"][];
             /** @description Schools. */
             schools: components["schemas"]["School"][];
+            /** @description Ranges of motion. */
+            screens: components["schemas"]["Screen"][];
             /** @description Girths and breadths in taping order. */
             sites: components["schemas"]["Site"][];
+            /** @description Skinfolds. */
+            skinfolds: components["schemas"]["SkinfoldSite"][];
+            /** @description What can take over in an exercise and is no region, by id. */
+            takeovers: {
+                [key: string]: string;
+            };
+            /**
+             * Format: double
+             * @description The same for skinfolds, %.
+             */
+            third_reading_fold_pct: number;
             /**
              * Format: double
              * @description Readings further apart than this ask for a third, %.
@@ -743,16 +988,29 @@ export interface components {
              * @default []
              */
             overrides: components["schemas"]["OverrideEntry"][];
+            /**
+             * @description What the client is shown; nothing unless named.
+             * @default []
+             */
+            share: components["schemas"]["Shared"][];
         };
         /**
          * @description The training class of a region, which sets its dose.
          * @enum {string}
          */
         Class: "bring-up" | "grow" | "keep" | "hold-back";
+        /** @description Medical clearance. */
+        ClearanceEntry: {
+            /** @description The day it was given, `YYYY-MM-DD`. */
+            given_on: string;
+            /** @description By whom, and with what limits. */
+            note: string;
+        };
         /** @description The brief. */
         ClientEntry: {
             /** @description `YYYY-MM-DD`. */
             birth_date: string;
+            clearance?: components["schemas"]["ClearanceEntry"] | null;
             /**
              * Format: int32
              * @description Training days a week, 1 to 7.
@@ -760,7 +1018,7 @@ export interface components {
             days_per_week: number;
             /** @description Dominant hand. */
             dominant_hand: components["schemas"]["Hand"];
-            /** @description What there is to train with. */
+            /** @description What there is to train with, at the gym. */
             equipment?: string[];
             /** @description Exercises ruled out. */
             excluded_exercises?: string[];
@@ -771,6 +1029,7 @@ export interface components {
              * @description Stature, cm.
              */
             height_cm: number;
+            home?: components["schemas"]["HomeEntry"] | null;
             /** @description The look aimed at. */
             look: string;
             /** @description Changes to the look's weights, 0 to 3; 1 is neutral. */
@@ -792,6 +1051,7 @@ export interface components {
             /** @description Where it hurts. */
             pain?: components["schemas"]["Pain"][];
             photo_consent?: components["schemas"]["ConsentEntry"] | null;
+            readiness?: components["schemas"]["ReadinessEntry"] | null;
             /** @description Chosen schools. */
             schools?: {
                 [key: string]: string;
@@ -916,6 +1176,71 @@ export interface components {
              */
             symmetry_index: number;
         };
+        /**
+         * @description What a column holds.
+         * @enum {string}
+         */
+        CsvColumn: "site" | "side" | "reading" | "unit" | "ignore";
+        /** @description A file read, nothing of it kept yet. */
+        CsvPreview: {
+            /** @description What each column is taken for. */
+            columns: components["schemas"]["CsvColumn"][];
+            /** @description The headings; empty when the first line is data. */
+            headings: string[];
+            /** @description Every data row. */
+            rows: components["schemas"]["CsvRow"][];
+            /** @description What is wrong with the file as a whole. */
+            says: string[];
+            /** @description Readings of the calipers; empty while anything is wrong. */
+            skinfolds: components["schemas"]["SkinfoldEntry"][];
+            /** @description Readings of tape and gauge; empty while anything is wrong. */
+            tape: components["schemas"]["TapeEntry"][];
+            /** @description How many rows have something wrong. */
+            wrong_rows: number;
+        };
+        /** @description One line of the file as it was read. */
+        CsvRow: {
+            /** @description The cells as they stand there. */
+            cells: string[];
+            /**
+             * Format: int64
+             * @description Line in the file, from 1.
+             */
+            line: number;
+            /** @description What is wrong with it and what is expected; empty when it can be taken in. */
+            says: string[];
+        };
+        /**
+         * @description The unit of readings whose row names none.
+         * @enum {string}
+         */
+        CsvUnit: "usual" | "cm" | "mm" | "in";
+        /**
+         * @description A device of the assessment hour.
+         * @enum {string}
+         */
+        Device: "tape" | "gauge" | "calipers" | "scale" | "dynamometer";
+        /** @description What the device shows. */
+        DeviceReading: {
+            /** @description The unit. */
+            unit: string;
+            /**
+             * Format: double
+             * @description In the device's unit.
+             */
+            value: number;
+        };
+        /** @description The value a skinfold had in the latest round before that has it. */
+        EarlierFold: {
+            side?: components["schemas"]["Side"] | null;
+            /** @description The skinfold site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Value, mm.
+             */
+            value_mm: number;
+        };
         /** @description The value a site had in the round before. */
         EarlierValue: {
             side?: components["schemas"]["Side"] | null;
@@ -974,6 +1299,13 @@ export interface components {
             /** @description The region or named cause that takes over. */
             takes_over: string;
         };
+        /** @description The side a one-sided test starts with. */
+        FirstSide: {
+            /** @description The exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description The weaker side as far as is known, else the non-dominant one. */
+            side: components["schemas"]["Side"];
+        };
         /** @description What to look at before training anything. */
         FlagEntry: {
             /** @description Its kind. */
@@ -987,7 +1319,7 @@ export interface components {
          * @description The kind of a flag.
          * @enum {string}
          */
-        FlagKind: "large-side-difference" | "large-strength-difference" | "new-side-difference" | "fast-weight-loss" | "very-low-fat" | "pain";
+        FlagKind: "large-side-difference" | "large-strength-difference" | "new-side-difference" | "fast-weight-loss" | "very-low-fat" | "pain" | "clearance";
         /** @description A skinfold's value. */
         FoldEntry: {
             /** @description Whether a third reading is due. */
@@ -1042,6 +1374,16 @@ export interface components {
         Health: {
             status: string;
             version: string;
+        };
+        /** @description Training at home. */
+        HomeEntry: {
+            /**
+             * Format: int32
+             * @description How many of the week's days, 0 to all of them.
+             */
+            days_per_week: number;
+            /** @description What there is. */
+            equipment: string[];
         };
         /** @description An exercise in a session. */
         ItemEntry: {
@@ -1169,6 +1511,28 @@ export interface components {
             /** @description Worth acting on, or only real. */
             verdict: components["schemas"]["SideVerdict"];
         };
+        /** @description What was learned at one site. */
+        LearnedView: {
+            /**
+             * Format: double
+             * @description The default, %.
+             */
+            default_pct: number;
+            /** @description Whether it is a skinfold. */
+            fold: boolean;
+            /**
+             * Format: double
+             * @description Pairs of readings.
+             */
+            pairs: number;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Pooled with the default, % of the value.
+             */
+            tem_pct: number;
+        };
         /** @description A region's week, fractional sets. */
         LedgerEntry: {
             /**
@@ -1247,6 +1611,76 @@ export interface components {
         };
         /** @description A look: a weighting over regions, such as `taper`. */
         LookId: string;
+        /** @description Three points on a still. */
+        MeasureAngle: {
+            /** @description x and y of each in pixels, in the order the screen names them; the joint is the second. */
+            points: number[][];
+            /** @description The screen they are for. */
+            screen: string;
+        };
+        /** @description How well someone measures. */
+        MeasurerView: {
+            /**
+             * Format: double
+             * @description What is assumed of someone unknown, %.
+             */
+            default_pct: number;
+            /** @description As they signed the sheets. */
+            name: string;
+            /** @description As it was known after each day they measured. */
+            over_time: components["schemas"]["MeasuringPoint"][];
+            /**
+             * Format: double
+             * @description Pairs of readings behind it.
+             */
+            pairs: number;
+            /** @description By site, the most read first. */
+            sites: components["schemas"]["LearnedView"][];
+            /**
+             * Format: double
+             * @description Technical error over all girths and breadths, pooled with the default, % of the value.
+             */
+            tem_pct: number;
+        };
+        /** @description A measurer's error as it was known on a day. */
+        MeasuringPoint: {
+            /** @description The day. */
+            date: string;
+            /**
+             * Format: double
+             * @description Pairs of readings up to then.
+             */
+            pairs: number;
+            /**
+             * Format: double
+             * @description Technical error, % of the value.
+             */
+            tem_pct: number;
+        };
+        /** @description What passes along the feed. */
+        Message: {
+            /** @description With which device. */
+            device: components["schemas"]["Device"];
+            /**
+             * Format: double
+             * @description About what it will be, in the device's unit, when the sheet can tell.
+             */
+            expected?: number | null;
+            /** @enum {string} */
+            kind: "asked";
+            /** @description Of what, in words. */
+            label: string;
+        } | {
+            /** @description Which device. */
+            device: components["schemas"]["Device"];
+            /** @enum {string} */
+            kind: "read";
+            /**
+             * Format: double
+             * @description In its unit.
+             */
+            value: number;
+        };
         /** @description What a coach moved and drew over what was found. */
         MovedBody: {
             /**
@@ -1270,6 +1704,17 @@ export interface components {
             name: string;
             /** @description At least ten characters. */
             password: string;
+        };
+        /** @description Someone to be added. */
+        NewPerson: {
+            /** @description What they type to sign in. */
+            login: string;
+            /** @description What others see. */
+            name: string;
+            /** @description At least ten characters. */
+            password: string;
+            /** @description What they may do. */
+            role: components["schemas"]["PersonRole"];
         };
         /** @description A round to be opened. */
         NewRoundRequest: {
@@ -1354,6 +1799,22 @@ export interface components {
              */
             level: number;
             side?: components["schemas"]["Side"] | null;
+        };
+        /**
+         * @description What someone may do.
+         * @enum {string}
+         */
+        PersonRole: "owner" | "coach" | "assistant";
+        /** @description Someone who may sign in. */
+        PersonView: {
+            /** @description Random id. */
+            id: string;
+            /** @description What they type to sign in. */
+            login: string;
+            /** @description What others see. */
+            name: string;
+            /** @description What they may do. */
+            role: components["schemas"]["PersonRole"];
         };
         /** @description What a photo says. */
         Photo: {
@@ -1556,6 +2017,8 @@ export interface components {
             client_name: string;
             /** @description The day of the round. */
             date: string;
+            /** @description Why it stays a draft, when it may not be given to the client. */
+            draft_because?: string | null;
             /**
              * Format: int32
              * @description Minutes a session.
@@ -1573,6 +2036,58 @@ export interface components {
         };
         /** @description A pose, such as `FDB`. */
         PoseId: string;
+        /** @description What a practice sets for all its clients; what is not named keeps its shipped value. */
+        PracticeEntry: {
+            /**
+             * @description Shares of a girth by region, whole rows; each adds to 1.
+             * @default {}
+             */
+            composition: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * @description Numbers of the evidence model by id, such as `observation_sd.tape_bulk`.
+             * @default {}
+             */
+            numbers: {
+                [key: string]: number;
+            };
+            /**
+             * @description Answers to schools.
+             * @default {}
+             */
+            schools: {
+                [key: string]: string;
+            };
+        };
+        /** @description What the practice sets, beside what ships. */
+        PracticeView: {
+            /** @description Whether whoever is signed in may change it. */
+            may_change: boolean;
+            /** @description Every number that may be changed. */
+            numbers: components["schemas"]["SettingView"][];
+            /**
+             * Format: int32
+             * @description Grows with every save.
+             */
+            revision: number;
+            /** @description Who saved last. */
+            saved_by?: string | null;
+            /** @description What differs from what ships. */
+            settings: components["schemas"]["PracticeEntry"];
+            /** @description The shares of girths that ship. */
+            shipped_composition: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /** @description The answers to schools that ship. */
+            shipped_schools: {
+                [key: string]: string;
+            };
+        };
         /** @description One problem of an input: a place and a sentence that says what is wrong and what is expected. */
         Problem: {
             /** @description JSON pointer (RFC 6901). */
@@ -1630,6 +2145,49 @@ export interface components {
              * @description -2 to 2; none when it could not be told.
              */
             value?: number | null;
+        };
+        /** @description A CSV file to be read as a tape sheet. */
+        ReadCsv: {
+            /** @description What each column holds, when the coach has matched them. */
+            columns?: components["schemas"]["CsvColumn"][] | null;
+            /** @description The file. */
+            text: string;
+            /** @description The unit of rows that name none. */
+            unit?: components["schemas"]["CsvUnit"];
+        };
+        /** @description A device held to something of a known size. */
+        ReadDevice: {
+            /**
+             * Format: double
+             * @description What it reads too much, in its unit.
+             */
+            bias: number;
+            /** @description Which device. */
+            device: components["schemas"]["Device"];
+            /**
+             * Format: double
+             * @description SD of a reading, in its unit.
+             */
+            noise_sd: number;
+            /**
+             * Format: double
+             * @description The true size, in its unit.
+             */
+            truth: number;
+        };
+        /** @description The readiness questions as answered. */
+        ReadinessEntry: {
+            /** @description The day they were asked, `YYYY-MM-DD`. */
+            asked_on: string;
+            /** @description Ids of the questions answered with yes. */
+            yes: string[];
+        };
+        /** @description A question with yes or no for an answer; yes asks for medical clearance. */
+        ReadinessQuestion: {
+            /** @description The question as it is put to the client. */
+            asks: string;
+            /** @description Stable id, such as `heart`. */
+            id: string;
         };
         /** @description The client against the reference. */
         ReferenceEntry: {
@@ -1838,6 +2396,14 @@ export interface components {
              */
             revision: number;
         };
+        /** @description What is to be changed of someone; what is left out stays. */
+        SavePerson: {
+            /** @description What others see. */
+            name?: string | null;
+            /** @description At least ten characters. */
+            password?: string | null;
+            role?: components["schemas"]["PersonRole"] | null;
+        };
         /** @description What a coach says of a picture. */
         SavePhoto: {
             /**
@@ -1855,6 +2421,16 @@ export interface components {
              * @description The revision it was read at.
              */
             revision: number;
+        };
+        /** @description Settings to be saved. */
+        SavePractice: {
+            /**
+             * Format: int32
+             * @description The revision they were read at.
+             */
+            revision: number;
+            /** @description What differs from what ships. */
+            settings: components["schemas"]["PracticeEntry"];
         };
         /** @description A rating to be given; without a value it could not be told. */
         SaveRating: {
@@ -1890,8 +2466,14 @@ export interface components {
         };
         /** @description A sheet to be saved. */
         SaveTape: {
-            /** @description All readings. */
+            /** @description All readings of tape and gauge. */
             entries: components["schemas"]["TapeEntry"][];
+            /** @description All readings of the calipers. */
+            folds: components["schemas"]["SkinfoldEntry"][];
+            /** @description How far from its bony point the tape lay, cm by site. */
+            levels_cm: {
+                [key: string]: number;
+            };
             /** @description Who holds the tape. */
             measured_by: string;
             /**
@@ -1899,6 +2481,30 @@ export interface components {
              * @description The revision it was read at.
              */
             revision: number;
+            /**
+             * Format: double
+             * @description Body mass, kg.
+             */
+            weight_kg?: number | null;
+        };
+        /** @description Tests to be saved. */
+        SaveTests: {
+            /**
+             * Format: int32
+             * @description The revision they were read at.
+             */
+            revision: number;
+            /** @description All tests. */
+            tests: components["schemas"]["TestEntry"][];
+        };
+        /** @description A usual week to be saved. */
+        SaveUsualWeek: {
+            /**
+             * Format: int32
+             * @description The revision it was read at.
+             */
+            revision: number;
+            week?: components["schemas"]["UsualWeek"] | null;
         };
         /** @description A practice setting that changes plans, cues or warnings. */
         School: {
@@ -1976,6 +2582,45 @@ export interface components {
              */
             z?: number | null;
         };
+        /** @description A range of motion, screened per side. */
+        Screen: {
+            /** @description Plausible values, low and high, degrees. */
+            bounds_deg: number[];
+            /** @description What whole families of exercises ask for, degrees. */
+            families?: {
+                [key: string]: number;
+            };
+            /** @description How it is taken. */
+            how: string;
+            /** @description Stable id; the case file writes it with `_deg`. */
+            id: string;
+            /** @description What to do meanwhile. */
+            mobility: string;
+            /** @description What a coach calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description What most adults reach, degrees.
+             */
+            normal_low_deg: number;
+            /** @description The three points on a still that give it. */
+            points: components["schemas"]["ScreenPoints"];
+        };
+        /** @description Three points on a picture of the joint's end position. */
+        ScreenPoints: {
+            /**
+             * Format: double
+             * @description 1 when the range grows with the angle, -1 when it falls.
+             */
+            direction: number;
+            /**
+             * Format: double
+             * @description The range when the angle at the joint is nothing, degrees.
+             */
+            start_deg: number;
+            /** @description What is tapped, in order; the joint is the second. */
+            tapped: string[];
+        };
         /** @description Mobility screens, degrees by side; the ids are the atlas's with `_deg` (measuring.md 5). */
         Screens: {
             ankle_dorsiflexion_deg?: components["schemas"]["Sides_f64"] | null;
@@ -1994,6 +2639,8 @@ export interface components {
              * @description Weekday, Monday = 1.
              */
             day: number;
+            /** @description Whether it is trained at home. */
+            home?: boolean;
             /** @description In order. */
             items: components["schemas"]["ItemEntry"][];
             /**
@@ -2014,11 +2661,42 @@ export interface components {
             /** @description How it stands. */
             standing: components["schemas"]["SessionStanding"];
         };
+        /** @description A number of the evidence model that a practice may change. */
+        Setting: {
+            /** @description The heading it is shown under: `verdict`, `sides`, `weight` or `error`. */
+            about: string;
+            /** @description Lowest and highest value with which the model still makes sense. */
+            bounds: number[];
+            /** @description Its path in the evidence settings, such as `observation_sd.tape_bulk`. */
+            id: string;
+            /** @description What a coach calls it. */
+            name: string;
+            /** @description Its unit. */
+            unit: string;
+        };
+        /** @description A number of the evidence model. */
+        SettingView: components["schemas"]["Setting"] & {
+            /**
+             * Format: double
+             * @description The value that ships.
+             */
+            shipped: number;
+            /**
+             * Format: double
+             * @description The practice's own.
+             */
+            value?: number | null;
+        };
         /**
          * @description Sex, as the reference data and the equations need it.
          * @enum {string}
          */
         Sex: "male" | "female";
+        /**
+         * @description What of a verdict the client is shown; nothing unless the coach shares it (cautions.md, body image).
+         * @enum {string}
+         */
+        Shared: "priorities" | "standings" | "sides" | "girths";
         /**
          * @description One of the client's sides.
          * @enum {string}
@@ -2099,6 +2777,8 @@ export interface components {
             kind: components["schemas"]["SiteKind"];
             /** @description Where the tape lies, in a sentence. */
             level: string;
+            /** @description The bony point from which the tape's level is noted, with the direction: `above the kneecap`. */
+            level_from?: string | null;
             /** @description Whether it says how much muscle there is (and so gets an expected size). */
             muscle?: boolean;
             /** @description What a coach calls it. */
@@ -2177,6 +2857,27 @@ export interface components {
          * @enum {string}
          */
         SizingSchool: "rest-of-body" | "frame-ratios" | "silhouette" | "own-roster";
+        /** @description Readings of one skinfold. */
+        SkinfoldEntry: {
+            /** @description One to three readings, mm. */
+            readings_mm: number[];
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: string;
+        };
+        /** @description A skinfold site. */
+        SkinfoldSite: {
+            /** @description Lowest and highest plausible value of any adult, mm. */
+            bounds_mm: number[];
+            /** @description Stable id, such as `subscapular`. */
+            id: components["schemas"]["SiteId"];
+            /** @description Where the calipers go, in a sentence. */
+            level: string;
+            /** @description Whether both sides are worth taking: the fold lies over a limb's muscle. */
+            limb?: boolean;
+            /** @description What a coach calls it. */
+            name: string;
+        };
         /** @description A place a coach gave a landmark, px of the view. */
         Spot: {
             /**
@@ -2213,6 +2914,19 @@ export interface components {
             state: components["schemas"]["StepState"];
             /** @description `brief`, `photos`, `tape`, `tests`, `verdict`, `plan`, `log` or `review`. */
             step: string;
+        };
+        /** @description Load and repetitions of one side. */
+        StrengthEntry: {
+            /**
+             * Format: double
+             * @description Load, kg.
+             */
+            load_kg: number;
+            /**
+             * Format: int32
+             * @description Repetitions.
+             */
+            reps: number;
         };
         /** @description Strength, left against right; positive = left stronger. */
         StrengthSidesEntry: {
@@ -2257,6 +2971,13 @@ export interface components {
             /** @description The site. */
             site: string;
         };
+        /** @description The order in which someone tapes. */
+        TapeOrder: {
+            /** @description Sites that are not asked for; what is stored for them stays. */
+            left_out: string[];
+            /** @description Sites in order. */
+            sites: string[];
+        };
         /** @description The tape sheet of a round with everything computed from it. */
         TapeSheet: {
             /** @description Left against right. */
@@ -2267,8 +2988,22 @@ export interface components {
             earlier: components["schemas"]["EarlierValue"][];
             /** @description The day of the round before. */
             earlier_date?: string | null;
-            /** @description The readings. */
+            /** @description Skinfolds of earlier rounds. */
+            earlier_folds: components["schemas"]["EarlierFold"][];
+            /** @description Where the tape lay the last time it was noted, cm by site. */
+            earlier_levels_cm: {
+                [key: string]: number;
+            };
+            /** @description The readings of tape and gauge. */
             entries: components["schemas"]["TapeEntry"][];
+            /** @description Skinfolds with errors. */
+            fold_values: components["schemas"]["FoldEntry"][];
+            /** @description The readings of the calipers. */
+            folds: components["schemas"]["SkinfoldEntry"][];
+            /** @description How far from its bony point the tape lay, cm by site. */
+            levels_cm: {
+                [key: string]: number;
+            };
             /** @description Who held the tape. */
             measured_by: string;
             /** @description Entries that were not saved, and why; pointers go into the entries of the request. */
@@ -2284,12 +3019,121 @@ export interface components {
             sites: components["schemas"]["SiteEntry"][];
             /** @description What looks wrong. */
             warnings: components["schemas"]["Warning"][];
+            /**
+             * Format: double
+             * @description Body mass, kg.
+             */
+            weight_kg?: number | null;
+        };
+        /** @description A test. */
+        TestEntry: {
+            /** @description The exercise. */
+            exercise: string;
+            /** @enum {string} */
+            kind: "one-side";
+            /** @description The client's left. */
+            left: components["schemas"]["StrengthEntry"];
+            /** @description The client's right. */
+            right: components["schemas"]["StrengthEntry"];
+        } | {
+            /** @enum {string} */
+            kind: "hang";
+            /**
+             * Format: double
+             * @description Seconds.
+             */
+            seconds: number;
+        } | {
+            /** @description The exercise. */
+            exercise: string;
+            /** @description A region, a joint, or `nowhere`. */
+            felt: string;
+            /** @enum {string} */
+            kind: "feel";
+            /** @description The region it was meant for. */
+            region: string;
+        };
+        /** @description The tests of a round with what they say. */
+        TestsSheet: {
+            /** @description Its tests. */
+            earlier: components["schemas"]["TestEntry"][];
+            /** @description The day of the latest round before with tests. */
+            earlier_date?: string | null;
+            /** @description Which side goes first, by exercise. */
+            first: components["schemas"]["FirstSide"][];
+            hang?: components["schemas"]["HangEntry"] | null;
+            /** @description Tests that would tell most. */
+            next: components["schemas"]["NextEntry"][];
+            /** @description Why strength is not tested with this client. */
+            no_strength_because?: string | null;
+            /** @description Tests that were not saved, and why; pointers go into the request. */
+            problems: components["schemas"]["Problem"][];
+            /**
+             * Format: int32
+             * @description Grows with every save.
+             */
+            revision: number;
+            /** @description Who saved them last. */
+            saved_by?: string | null;
+            /** @description Strength, left against right. */
+            strength: components["schemas"]["StrengthSidesEntry"][];
+            /** @description The tests. */
+            tests: components["schemas"]["TestEntry"][];
         };
         /**
          * @description Which side of a paired region is smaller.
          * @enum {string}
          */
         Tilt: "left-smaller" | "right-smaller" | "equal" | "unclear";
+        /** @description One exercise of the week. */
+        UsualExercise: {
+            /** @description The exercise. */
+            exercise: string;
+            /** @description Whether each side was trained on its own. */
+            one_sided: boolean;
+            /**
+             * Format: int32
+             * @description Repetitions of the hardest set, when known.
+             */
+            reps?: number | null;
+            /**
+             * Format: int32
+             * @description Session of the week, from 1.
+             */
+            session: number;
+            /**
+             * Format: int32
+             * @description Hard sets.
+             */
+            sets: number;
+            /** @description Whether the client swung or bounced the load. */
+            swung?: boolean;
+        };
+        /** @description A usual week and how long it was kept up. */
+        UsualWeek: {
+            /** @description Exercises in the order of the week. */
+            exercises: components["schemas"]["UsualExercise"][];
+            /** @description Any day of the last such week, `YYYY-MM-DD`. */
+            until: string;
+            /**
+             * Format: int32
+             * @description How many weeks, 1 to 12.
+             */
+            weeks: number;
+        };
+        /** @description What a client trained lately, as told. */
+        UsualWeekView: {
+            /**
+             * Format: int32
+             * @description Grows with every save.
+             */
+            revision: number;
+            /** @description Fractional sets a week by region. */
+            sets_by_region: {
+                [key: string]: number;
+            };
+            week?: components["schemas"]["UsualWeek"] | null;
+        };
         /** @description A round's verdict in a line. */
         VerdictSummary: {
             /** @description Regions chosen to be brought up. */
@@ -2327,6 +3171,8 @@ export interface components {
         };
         /** @description A warning about one site of a round. */
         Warning: {
+            /** @description Whether the site is a skinfold's; girths and folds share names. */
+            fold?: boolean;
             /** @description Round date and site, for the reader. */
             place: string;
             /** @description What looks wrong, and what to do. */
@@ -2399,6 +3245,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    measure_angle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureAngle"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AngleView"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     atlas: {
         parameters: {
             query?: never;
@@ -2680,6 +3557,203 @@ export interface operations {
             };
         };
     };
+    show_usual_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualWeekView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_usual_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveUsualWeek"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsualWeekView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskDevice"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    listen_to_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description text/event-stream of Message */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Message"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadDevice"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceReading"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_tape_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadCsv"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CsvPreview"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     health: {
         parameters: {
             query?: never;
@@ -2883,6 +3957,339 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePractice"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_measurers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasurerView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"][];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePerson"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PersonView"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_tape_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeOrder"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_tape_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapeOrder"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TapeOrder"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3332,6 +4739,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TapeSheet"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsSheet"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveTests"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsSheet"];
                 };
             };
             409: {

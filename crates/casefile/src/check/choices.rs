@@ -38,7 +38,7 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ChoicesEntry) -> Ch
         Some(Override { region, verdict: entry.verdict, reason: entry.reason.trim().to_owned() })
     });
     let overrides = overrides.collect();
-    Choices { bring_up, hold_back, overrides }
+    Choices { bring_up, hold_back, overrides, share: entry.share.iter().copied().collect() }
 }
 
 fn regions(check: &mut Checker, at: &str, ids: &[String]) -> Vec<RegionId> {

@@ -2,8 +2,8 @@
 
 use super::Checker;
 use crate::problem::{Problem, unknown};
-use crate::raw::{ClientEntry, ConsentEntry};
-use assess::{Client, PhotoConsent, PhotoPurpose};
+use crate::raw::{ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, ReadinessEntry};
+use assess::{Clearance, Client, Home, PhotoConsent, PhotoPurpose, Readiness};
 use atlas::Atlas;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, BTreeSet};
@@ -27,12 +27,15 @@ const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "kne
 pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -> Result<Client, Vec<Problem>> {
     let mut check = Checker::new(atlas);
     let client = resolve(&mut check, at, entry, Some(as_of));
-    // A case may be looked at as of a day before the consent; a brief is saved on the day itself.
-    if let Some(given) = client.as_ref().and_then(|client| client.photo_consent.as_ref()).map(|c| c.given_on)
-        && given > as_of
-    {
-        let says = format!("consent of {given} is after today, {as_of}");
-        check.fail::<()>(format!("{at}/photo_consent/given_on"), says);
+    // A case may be looked at as of a day before these; a brief is saved on the day itself.
+    let dated = client.as_ref().map(|client| {
+        let consent = client.photo_consent.as_ref().map(|c| ("photo_consent/given_on", "consent", c.given_on));
+        let asked = client.readiness.as_ref().map(|r| ("readiness/asked_on", "answers", r.asked_on));
+        let cleared = client.clearance.as_ref().map(|c| ("clearance/given_on", "clearance", c.given_on));
+        [consent, asked, cleared]
+    });
+    for (field, what, day) in dated.into_iter().flatten().flatten().filter(|(_, _, day)| *day > as_of) {
+        check.fail::<()>(format!("{at}/{field}"), format!("{what} of {day} is after today, {as_of}"));
     }
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
@@ -54,6 +57,11 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
     pain_and_screens(check, at, entry);
     schools(check, &format!("{at}/schools"), &entry.schools);
     let agreed = entry.photo_consent.as_ref();
+    let home = entry.home.as_ref().and_then(|home| self::home(check, &format!("{at}/home"), home, entry));
+    let asked = entry.readiness.as_ref();
+    let readiness = asked.and_then(|asked| readiness(check, &format!("{at}/readiness"), asked));
+    let cleared = entry.clearance.as_ref();
+    let clearance = cleared.and_then(|cleared| clearance(check, &format!("{at}/clearance"), cleared));
     let photo_consent = agreed.and_then(|agreed| consent(check, &format!("{at}/photo_consent"), agreed));
     Some(Client {
         name: name.to_owned(),
@@ -68,12 +76,43 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
         minutes_per_session: entry.minutes_per_session,
         max_exercises_per_session: entry.max_exercises_per_session,
         equipment,
+        home,
         pain: entry.pain.clone(),
         screens: entry.screens.clone(),
         excluded_exercises,
         schools: entry.schools.clone(),
         photo_consent,
+        readiness,
+        clearance,
     })
+}
+
+fn home(check: &mut Checker, at: &str, entry: &HomeEntry, client: &ClientEntry) -> Option<Home> {
+    let days = [0.0, f64::from(client.days_per_week)];
+    check.number(&format!("{at}/days_per_week"), "days at home", f64::from(entry.days_per_week), days, "")?;
+    let equipment = equipment(check, &format!("{at}/equipment"), &entry.equipment);
+    Some(Home { days_per_week: entry.days_per_week, equipment })
+}
+
+fn readiness(check: &mut Checker, at: &str, entry: &ReadinessEntry) -> Option<Readiness> {
+    let asked_on = check.date(&format!("{at}/asked_on"), &entry.asked_on);
+    for (i, id) in entry.yes.iter().enumerate() {
+        if !check.atlas.readiness().iter().any(|question| question.id == *id) {
+            let says = unknown("readiness question", id, check.atlas.readiness().iter().map(|q| q.id.as_str()));
+            check.fail::<()>(format!("{at}/yes/{i}"), says);
+        }
+    }
+    Some(Readiness { asked_on: asked_on?, yes: entry.yes.iter().cloned().collect() })
+}
+
+fn clearance(check: &mut Checker, at: &str, entry: &ClearanceEntry) -> Option<Clearance> {
+    let given_on = check.date(&format!("{at}/given_on"), &entry.given_on);
+    let note = entry.note.trim();
+    if note.is_empty() || note.chars().count() > 400 {
+        let says = "who gave the clearance, and with what limits, is needed: expected 1 to 400 characters";
+        return check.fail(format!("{at}/note"), says);
+    }
+    Some(Clearance { given_on: given_on?, note: note.to_owned() })
 }
 
 fn birth_date(check: &mut Checker, at: &str, text: &str, as_of: Option<Date>) -> Option<Date> {
@@ -165,7 +204,7 @@ fn pain_and_screens(check: &mut Checker, at: &str, entry: &ClientEntry) {
     }
 }
 
-fn schools(check: &mut Checker, at: &str, chosen: &BTreeMap<String, String>) {
+pub(super) fn schools(check: &mut Checker, at: &str, chosen: &BTreeMap<String, String>) {
     for (id, option) in chosen {
         let at = format!("{at}/{id}");
         let Some(school) = check.atlas.school(id) else {

@@ -3,17 +3,23 @@
 mod choices;
 mod client;
 mod minor;
+mod practice;
 mod round;
 mod tape;
+mod tests;
+mod training;
 
 pub use choices::check_choices;
 pub use client::check_client;
-pub use round::check_rating;
+pub use practice::check_practice;
+pub use round::{check_levels, check_rating, check_skinfolds, check_weight};
 pub use tape::check_tape;
+pub use tests::check_tests;
+pub use training::check_training;
 
 use crate::problem::{Problem, unknown};
-use crate::raw::{CaseFile, TrainingRow};
-use assess::{Case, TrainingEntry};
+use crate::raw::CaseFile;
+use assess::Case;
 use atlas::{Atlas, Exercise};
 use jiff::civil::Date;
 use units::{ExerciseId, RegionId};
@@ -94,41 +100,13 @@ impl CaseFile {
             .training
             .iter()
             .enumerate()
-            .filter_map(|(i, row)| training(&mut check, &format!("/training/{i}"), row, as_of))
+            .filter_map(|(i, row)| training::row(&mut check, &format!("/training/{i}"), row, as_of))
             .collect();
         let choices = choices::resolve(&mut check, "/choices", &self.choices);
+        practice::resolve(&mut check, "/practice", &self.practice);
         match (as_of, client, check.problems.is_empty()) {
             (Some(as_of), Some(client), true) => Ok(Case { as_of, client, rounds, training, choices }),
             _ => Err(check.problems),
         }
     }
-}
-
-fn training(check: &mut Checker, at: &str, row: &TrainingRow, as_of: Option<Date>) -> Option<TrainingEntry> {
-    const SETS: [f64; 2] = [1.0, 40.0];
-    let week_of = check.date(&format!("{at}/week_of"), &row.week_of);
-    if let (Some(week), Some(as_of)) = (week_of, as_of)
-        && week > as_of
-    {
-        check.fail::<()>(format!("{at}/week_of"), format!("the week of {week} is after as_of, {as_of}"));
-    }
-    let exercise = check.exercise(&format!("{at}/exercise"), &row.exercise);
-    let sets = check.number(&format!("{at}/sets"), "sets", f64::from(row.sets), SETS, "");
-    for (field, value) in [("session", row.session), ("position", row.position)] {
-        check.number(&format!("{at}/{field}"), field, f64::from(value), [1.0, 20.0], "");
-    }
-    if let Some(reps) = row.reps {
-        check.number(&format!("{at}/reps"), "repetitions", f64::from(reps), [1.0, 100.0], "");
-    }
-    sets?;
-    Some(TrainingEntry {
-        week_of: week_of?,
-        session: row.session,
-        position: row.position,
-        exercise: exercise?.id.clone(),
-        sets: row.sets,
-        one_sided: row.one_sided,
-        reps: row.reps,
-        swung: row.swung,
-    })
 }

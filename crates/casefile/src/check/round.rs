@@ -1,17 +1,17 @@
 //! One round: date, weight, tape, skinfolds, ratings, outlines, tests.
 
-use super::{Checker, tape};
+use super::{Checker, tape, tests};
 use crate::problem::{Problem, unknown};
-use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TestEntry};
-use assess::{Felt, MAX_REPS, OneSideTest, Outline, Rating, RatingJudgement, Round, Skinfolds, StrengthSet, Test};
+use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry};
+use assess::{Outline, Rating, RatingJudgement, Round, Skinfolds};
 use atlas::Atlas;
 use jiff::civil::Date;
-use std::collections::HashSet;
+use std::collections::{BTreeMap, HashSet};
 use units::{Length, Mass, PoseId, Sides, SiteId, Skinfold};
 
 const WEIGHT_KG: [f64; 2] = [30.0, 300.0];
 const OUTLINE_CM: [f64; 2] = [3.0, 40.0];
-const HANG_S: [f64; 2] = [1.0, 900.0];
+const LEVEL_CM: [f64; 2] = [0.0, 80.0];
 const RATER_SD: [f64; 2] = [0.1, 4.0];
 const SCORE: std::ops::RangeInclusive<i8> = -2..=2;
 
@@ -39,19 +39,65 @@ fn resolve(check: &mut Checker, at: &str, entry: &RoundEntry, as_of: Option<Date
     if entry.measured_by.trim().is_empty() {
         check.fail::<()>(format!("{at}/measured_by"), "who held the tape is needed: expected initials or a name");
     }
-    let weight = entry.weight_kg.and_then(|kg| {
-        let at = format!("{at}/weight_kg");
-        let kg = check.number(&at, "a weight of", kg, WEIGHT_KG, " kg")?;
-        check.take(&at, Mass::from_kg(kg))
-    });
+    let weight = entry.weight_kg.and_then(|kg| weight(check, &format!("{at}/weight_kg"), kg));
     let tape = tape::resolve(check, &format!("{at}/tape"), &entry.tape);
     let skinfolds = skinfolds(check, &format!("{at}/skinfolds"), &entry.skinfolds);
     let ratings = ratings(check, &format!("{at}/ratings"), &entry.ratings);
     let outlines = outlines(check, &format!("{at}/outlines"), entry);
-    let tests = entry.tests.iter().enumerate();
-    let tests = tests.filter_map(|(i, test)| self::test(check, &format!("{at}/tests/{i}"), test)).collect();
+    let levels = levels(check, &format!("{at}/levels_cm"), &entry.levels_cm);
+    let tests = tests::resolve(check, &format!("{at}/tests"), &entry.tests);
     let measured_by = entry.measured_by.trim().to_owned();
-    Some(Round { date: date?, weight, measured_by, tape, skinfolds, ratings, outlines, tests })
+    Some(Round { date: date?, weight, measured_by, tape, levels, skinfolds, ratings, outlines, tests })
+}
+
+fn weight(check: &mut Checker, at: &str, kg: f64) -> Option<Mass> {
+    let kg = check.number(at, "a weight of", kg, WEIGHT_KG, " kg")?;
+    check.take(at, Mass::from_kg(kg))
+}
+
+/// Checks a body mass on its own. `at` is its pointer.
+///
+/// # Errors
+/// The problem.
+pub fn check_weight(atlas: &Atlas, at: &str, kg: f64) -> Result<Mass, Vec<Problem>> {
+    let mut check = Checker::new(atlas);
+    weight(&mut check, at, kg).ok_or(check.problems)
+}
+
+/// Checks levels of the tape; what passes is returned beside the problems of the rest. `at` is the pointer of the map.
+pub fn check_levels(
+    atlas: &Atlas,
+    at: &str,
+    entries: &BTreeMap<String, f64>,
+) -> (BTreeMap<SiteId, Length>, Vec<Problem>) {
+    let mut check = Checker::new(atlas);
+    let levels = levels(&mut check, at, entries);
+    (levels, check.problems)
+}
+
+fn levels(check: &mut Checker, at: &str, entries: &BTreeMap<String, f64>) -> BTreeMap<SiteId, Length> {
+    let mut resolved = BTreeMap::new();
+    for (id, cm) in entries {
+        let at = format!("{at}/{id}");
+        let found = id.parse::<SiteId>().ok().and_then(|id| check.atlas.site(&id));
+        let Some(site) = found.filter(|site| site.level_from.is_some()) else {
+            let with = check.atlas.sites().iter().filter(|site| site.level_from.is_some());
+            let says = unknown("site whose level is noted", id, with.map(|site| site.id.as_str()));
+            check.fail::<()>(at, says);
+            continue;
+        };
+        let cm = check.number(&at, "a level of", *cm, LEVEL_CM, " cm");
+        let level = cm.and_then(|cm| check.take(&at, Length::from_cm(cm)));
+        resolved.extend(level.map(|level| (site.id.clone(), level)));
+    }
+    resolved
+}
+
+/// Checks skinfolds; what passes is returned beside the problems of the rest. `at` is the pointer of the list.
+pub fn check_skinfolds(atlas: &Atlas, at: &str, entries: &[SkinfoldEntry]) -> (Vec<Skinfolds>, Vec<Problem>) {
+    let mut check = Checker::new(atlas);
+    let folds = skinfolds(&mut check, at, entries);
+    (folds, check.problems)
 }
 
 fn skinfolds(check: &mut Checker, at: &str, entries: &[SkinfoldEntry]) -> Vec<Skinfolds> {
@@ -61,6 +107,7 @@ fn skinfolds(check: &mut Checker, at: &str, entries: &[SkinfoldEntry]) -> Vec<Sk
         let at = format!("{at}/{i}");
         if !seen.insert((&entry.site, entry.side)) {
             check.fail::<()>(at.as_str(), format!("the {} skinfold stands twice in this round", entry.site));
+            continue;
         }
         resolved.extend(skinfold(check, &at, entry));
     }
@@ -166,43 +213,4 @@ fn outlines(check: &mut Checker, at: &str, round: &RoundEntry) -> Vec<Outline> {
         resolved.extend(both.both().map(|width| Outline { segment: entry.segment, width }));
     }
     resolved
-}
-
-fn test(check: &mut Checker, at: &str, entry: &TestEntry) -> Option<Test> {
-    match entry {
-        TestEntry::OneSide { exercise, left, right } => {
-            let found = check.exercise(&format!("{at}/exercise"), exercise);
-            let left = strength(check, &format!("{at}/left"), *left);
-            let right = strength(check, &format!("{at}/right"), *right);
-            let sides = Sides { left, right }.both()?;
-            Some(Test::OneSide(OneSideTest { exercise: found?.id.clone(), sides }))
-        }
-        TestEntry::Hang { seconds } => {
-            check.number(&format!("{at}/seconds"), "a hang of", *seconds, HANG_S, " s").map(Test::Hang)
-        }
-        TestEntry::Feel { exercise, region, felt } => {
-            let found = check.exercise(&format!("{at}/exercise"), exercise);
-            let region = check.region(&format!("{at}/region"), region);
-            let felt = felt_where(check, &format!("{at}/felt"), felt)?;
-            Some(Test::Feel(Felt { exercise: found?.id.clone(), region: region?, felt }))
-        }
-    }
-}
-
-fn strength(check: &mut Checker, at: &str, entry: StrengthEntry) -> Option<StrengthSet> {
-    let load = check.take(&format!("{at}/load_kg"), Mass::from_kg(entry.load_kg));
-    let reps = [1.0, f64::from(MAX_REPS)];
-    check.number(&format!("{at}/reps"), "repetitions", f64::from(entry.reps), reps, "")?;
-    Some(StrengthSet { load: load?, reps: entry.reps })
-}
-
-/// A region, a named takeover such as a joint, or nowhere.
-fn felt_where(check: &mut Checker, at: &str, felt: &str) -> Option<String> {
-    let region = check.atlas.regions().iter().any(|r| r.id.as_str() == felt);
-    if region || felt == "nowhere" || check.atlas.named_takeover(felt).is_some() {
-        return Some(felt.to_owned());
-    }
-    let known = check.atlas.regions().iter().map(|r| r.id.as_str()).chain(["nowhere", "elbow", "shoulder"]);
-    let says = unknown("region", felt, known);
-    check.fail(at, says)
 }

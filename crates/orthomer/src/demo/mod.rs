@@ -12,7 +12,7 @@ use casefile::{ClientEntry, ConsentEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use server::hash_password;
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 use store::{NewAccount, NewRound, Role, SavedTape, Store};
 use stories::Story;
 use units::Mass;
@@ -70,7 +70,15 @@ fn add(
         let new = NewRound { taken_on, measured_by: round.measured_by.to_owned(), weight: Some(weight) };
         let id = store.add_round(&record.id, &new).map_err(Failure::other)?.id;
         let measures = body::tape(knowledge, &client, story, round, (index * 10 + number) as u64)?;
-        let sheet = SavedTape { revision: 0, saved_by: COACH, measured_by: round.measured_by, measures: &measures };
+        let sheet = SavedTape {
+            revision: 0,
+            saved_by: COACH,
+            measured_by: round.measured_by,
+            weight: Some(weight),
+            measures: &measures,
+            folds: &[],
+            levels: &BTreeMap::new(),
+        };
         store.save_tape(&id, &sheet).map_err(Failure::other)?;
         let bring_up = round.bring_up.iter().map(|id| id.parse()).collect::<Result<_, _>>().map_err(Failure::other)?;
         let choices = Choices { bring_up, ..Choices::default() };

@@ -31,7 +31,7 @@ fn dues(state: &AppState) -> Result<Vec<Due>, String> {
     let mut dues: Vec<(usize, Due)> = Vec::new();
     for story in stories::stories() {
         let page = Page { number: 1, size: 1 };
-        let (found, _) = state.store.clients(&state.knowledge.atlas, Some(story.name), page).map_err(said)?;
+        let (found, _) = state.store.clients(&state.knowledge().atlas, Some(story.name), page).map_err(said)?;
         let Some(client) = found.first() else { continue };
         for (age, round) in state.store.rounds(&client.id).map_err(said)?.iter().rev().enumerate() {
             let due = |pose: PhotoPose| Due { round_id: round.id.clone(), pose };

@@ -62,6 +62,9 @@ impl Story {
             excluded_exercises: Vec::new(),
             schools: BTreeMap::new(),
             photo_consent: None,
+            home: None,
+            readiness: None,
+            clearance: None,
         }
     }
 }

@@ -51,8 +51,11 @@ pub fn refusal(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Re
 }
 
 fn equipment(exercise: &Exercise, client: &Client) -> Option<Refusal> {
-    let has = |item: &&EquipmentId| item.as_str() == "bodyweight" || client.equipment.contains(*item);
-    exercise.equipment.iter().find(|item| !has(item)).map(|item| Refusal::Equipment(item.clone()))
+    let at = |home: bool| exercise.equipment.iter().find(|item| !client.has_at(home, item));
+    let missing = at(false)?;
+    // What is nowhere complete is named by what the gym lacks.
+    let nowhere = client.home_days() == 0 || at(true).is_some();
+    nowhere.then(|| Refusal::Equipment(missing.clone()))
 }
 
 fn pain(exercise: &Exercise, client: &Client) -> Option<Refusal> {

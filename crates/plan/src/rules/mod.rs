@@ -4,6 +4,7 @@ pub mod allowed;
 mod direct_cap;
 mod family;
 mod one_sided_share;
+mod place;
 mod room;
 mod spacing;
 
@@ -26,6 +27,13 @@ pub enum Violation {
         session: usize,
         /// How many.
         count: usize,
+    },
+    /// An exercise whose equipment stands somewhere else.
+    Place {
+        /// Session index.
+        session: usize,
+        /// Candidate index.
+        candidate: usize,
     },
     /// More hard sets than a week should hold.
     WeeklySets(u32),
@@ -60,6 +68,7 @@ pub enum Violation {
 /// Rules that adding work can break at any time. Checked after every move of the solver.
 pub fn broken_while_building(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let mut found = room::broken(problem, week);
+    found.extend(place::broken(problem, week));
     found.extend(family::broken(problem, week));
     found.extend(direct_cap::broken(problem, week));
     found.extend(spacing::broken(problem, week));

@@ -1,6 +1,8 @@
 //! The knowledge the front end shows names and choices from.
 
-use atlas::{Atlas, Equipment, Kit, Look, Pose, Region, School, Site};
+use atlas::{
+    Atlas, Equipment, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Site, SkinfoldSite,
+};
 use casefile::{CatalogueExercise, catalogue};
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -14,6 +16,14 @@ pub struct AtlasView {
     pub regions: Vec<Region>,
     /// Girths and breadths in taping order.
     pub sites: Vec<Site>,
+    /// Skinfolds.
+    pub skinfolds: Vec<SkinfoldSite>,
+    /// Ranges of motion.
+    pub screens: Vec<Screen>,
+    /// Questions before training.
+    pub readiness: Vec<ReadinessQuestion>,
+    /// What can take over in an exercise and is no region, by id.
+    pub takeovers: BTreeMap<String, String>,
     /// Poses.
     pub poses: Vec<Pose>,
     /// Looks.
@@ -36,6 +46,8 @@ pub struct AtlasView {
     pub outline_se_pct: f64,
     /// Readings further apart than this ask for a third, %.
     pub third_reading_pct: f64,
+    /// The same for skinfolds, %.
+    pub third_reading_fold_pct: f64,
 }
 
 impl AtlasView {
@@ -44,6 +56,10 @@ impl AtlasView {
         Self {
             regions: atlas.regions().to_vec(),
             sites: atlas.sites().to_vec(),
+            skinfolds: atlas.skinfolds().to_vec(),
+            screens: atlas.screens().to_vec(),
+            readiness: atlas.readiness().to_vec(),
+            takeovers: atlas.takeovers().clone(),
             poses: atlas.poses().to_vec(),
             looks: atlas.looks().to_vec(),
             equipment: atlas.equipment().to_vec(),
@@ -55,6 +71,7 @@ impl AtlasView {
             act_threshold_pct: evidence.act_threshold_pct.girth,
             outline_se_pct: evidence.observation_sd.outline.hypot(evidence.width_repeatability_pct),
             third_reading_pct: evidence.error.third_reading_girth_pct,
+            third_reading_fold_pct: evidence.error.third_reading_skinfold_pct,
         }
     }
 }

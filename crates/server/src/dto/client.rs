@@ -1,9 +1,10 @@
 //! Clients in lists and whole.
 
 use assess::{Assessment, Case, Choices, SideVerdict, Standing};
-use casefile::ClientEntry;
+use casefile::{ClientEntry, UsualWeek};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use store::{ClientRecord, RoundRecord};
 use units::{RegionId, Side, SiteId};
 use utoipa::ToSchema;
@@ -168,6 +169,29 @@ pub struct ClientView {
     pub brief: ClientEntry,
     /// Rounds, newest first.
     pub rounds: Vec<RoundSummary>,
+}
+
+/// What a client trained lately, as told.
+#[derive(Serialize, ToSchema)]
+pub struct UsualWeekView {
+    /// Grows with every save.
+    pub revision: i32,
+    /// The week; none when nobody asked.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub week: Option<UsualWeek>,
+    /// Fractional sets a week by region.
+    pub sets_by_region: BTreeMap<RegionId, f64>,
+}
+
+/// A usual week to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveUsualWeek {
+    /// The revision it was read at.
+    pub revision: i32,
+    /// The week; left out, it is forgotten.
+    #[serde(default)]
+    pub week: Option<UsualWeek>,
 }
 
 /// A brief to be saved.

@@ -3,17 +3,24 @@
 mod atlas;
 mod client;
 mod photos;
+mod practice;
 mod round;
 mod session;
+mod tests;
 
 pub(crate) use atlas::AtlasView;
-pub(crate) use client::{ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, VerdictSummary};
+pub(crate) use client::{ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary};
 pub(crate) use photos::{
     BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView,
     RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent, Withdrawn,
 };
+pub(crate) use practice::{
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice, SettingView,
+    TapeOrder,
+};
 pub(crate) use round::{
-    EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,
+    EarlierFold, EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,
     VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
+pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

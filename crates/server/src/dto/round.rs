@@ -2,9 +2,11 @@
 
 use crate::dto::RoundSummary;
 use casefile::{
-    AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, PlanFile, Problem, SiteEntry, TapeEntry, Warning,
+    AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, FoldEntry, PlanFile, Problem, SiteEntry, SkinfoldEntry,
+    TapeEntry, Warning,
 };
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use units::{Side, SiteId};
 use utoipa::ToSchema;
 
@@ -80,6 +82,18 @@ pub struct EarlierValue {
     pub value_cm: f64,
 }
 
+/// The value a skinfold had in the latest round before that has it.
+#[derive(Serialize, ToSchema)]
+pub struct EarlierFold {
+    /// The skinfold site.
+    pub site: SiteId,
+    /// The side, when noted.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// Value, mm.
+    pub value_mm: f64,
+}
+
 /// The tape sheet of a round with everything computed from it.
 #[derive(Serialize, ToSchema)]
 pub struct TapeSheet {
@@ -90,8 +104,17 @@ pub struct TapeSheet {
     pub saved_by: Option<String>,
     /// Who held the tape.
     pub measured_by: String,
-    /// The readings.
+    /// Body mass, kg.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weight_kg: Option<f64>,
+    /// The readings of tape and gauge.
     pub entries: Vec<TapeEntry>,
+    /// The readings of the calipers.
+    pub folds: Vec<SkinfoldEntry>,
+    /// How far from its bony point the tape lay, cm by site.
+    pub levels_cm: BTreeMap<String, f64>,
+    /// Skinfolds with errors.
+    pub fold_values: Vec<FoldEntry>,
     /// Values with errors.
     pub sites: Vec<SiteEntry>,
     /// Left against right.
@@ -107,6 +130,10 @@ pub struct TapeSheet {
     pub earlier_date: Option<String>,
     /// Its values.
     pub earlier: Vec<EarlierValue>,
+    /// Skinfolds of earlier rounds.
+    pub earlier_folds: Vec<EarlierFold>,
+    /// Where the tape lay the last time it was noted, cm by site.
+    pub earlier_levels_cm: BTreeMap<String, f64>,
 }
 
 /// A sheet to be saved.
@@ -117,8 +144,15 @@ pub struct SaveTape {
     pub revision: i32,
     /// Who holds the tape.
     pub measured_by: String,
-    /// All readings.
+    /// Body mass, kg.
+    #[serde(default)]
+    pub weight_kg: Option<f64>,
+    /// All readings of tape and gauge.
     pub entries: Vec<TapeEntry>,
+    /// All readings of the calipers.
+    pub folds: Vec<SkinfoldEntry>,
+    /// How far from its bony point the tape lay, cm by site.
+    pub levels_cm: BTreeMap<String, f64>,
 }
 
 /// A verdict with the choices made on it.
@@ -151,6 +185,9 @@ pub struct PlanView {
     pub date: String,
     /// Minutes a session.
     pub minutes_per_session: u16,
+    /// Why it stays a draft, when it may not be given to the client.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub draft_because: Option<String>,
     /// Regions chosen.
     pub bring_up: Vec<String>,
     /// The plan.

@@ -25,5 +25,5 @@ pub(crate) async fn health() -> web::Json<Health> {
 #[utoipa::path(tag = "general", responses((status = 200, body = AtlasView), (status = 401, body = ProblemDetails)))]
 #[get("/atlas")]
 pub(crate) async fn atlas(state: web::Data<AppState>) -> HttpResponse {
-    HttpResponse::Ok().json(AtlasView::of(&state.knowledge.atlas))
+    HttpResponse::Ok().json(AtlasView::of(&state.knowledge().atlas))
 }

@@ -1,10 +1,14 @@
 //! Handlers, one file per thing.
 
 pub(crate) mod clients;
+pub(crate) mod devices;
 pub(crate) mod general;
 pub(crate) mod photos;
+pub(crate) mod practice;
 pub(crate) mod ratings;
 pub(crate) mod rounds;
 pub(crate) mod session;
 pub(crate) mod steps;
 pub(crate) mod tape;
+pub(crate) mod tests;
+pub(crate) mod usual_week;

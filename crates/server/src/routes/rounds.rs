@@ -7,7 +7,7 @@ use crate::routes::steps::steps;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
 use assess::Knowledge;
-use casefile::{ChoicesEntry, assessment_file, case_file, check_choices, plan_file};
+use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices, plan_file};
 use std::time::Instant;
 use store::Store;
 use units::Mass;
@@ -93,6 +93,7 @@ pub(crate) async fn show_plan(
         Ok(PlanView {
             client_name: case.client.name.clone(),
             date: case.as_of.to_string(),
+            draft_because: case.client.may_be_given_a_plan().err().map(|why| why.to_string()),
             minutes_per_session: case.client.minutes_per_session,
             bring_up: ChoicesEntry::from(&case.choices).bring_up,
             plan: plan_file(&plan, start.elapsed().as_secs_f64() * 1000.0),
@@ -109,7 +110,12 @@ pub(crate) async fn show_case_file(
     state: web::Data<AppState>,
     id: web::Path<String>,
 ) -> Result<HttpResponse, ApiError> {
-    let case = state.read(move |store, knowledge| store.case_at(&knowledge.atlas, &id)).await?;
-    let name = format!("attachment; filename=\"case-{}.json\"", case.as_of);
-    Ok(HttpResponse::Ok().insert_header(("Content-Disposition", name)).json(case_file(&case)))
+    let file = state.read(move |store, knowledge| {
+        let case = store.case_at(&knowledge.atlas, &id)?;
+        // With the practice's settings the command line comes to the same verdict as the screen.
+        Ok(CaseFile { practice: store.practice()?.settings, ..case_file(&case) })
+    });
+    let file = file.await?;
+    let name = format!("attachment; filename=\"case-{}.json\"", file.as_of);
+    Ok(HttpResponse::Ok().insert_header(("Content-Disposition", name)).json(file))
 }

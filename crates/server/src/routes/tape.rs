@@ -1,14 +1,35 @@
 //! The tape sheet: read, checked while it is typed, saved without overwriting anyone.
 
 use crate::auth::SignedIn;
-use crate::dto::{EarlierValue, SaveTape, TapeSheet};
+use crate::dto::{EarlierFold, EarlierValue, SaveTape, TapeSheet};
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
 use crate::state::AppState;
-use actix_web::{get, put, web};
-use assess::{Case, Knowledge, MeasurerErrors, TapeMeasure, measure_round};
-use casefile::{Problem, TapeEntry, assessment_file, case_file, check_tape};
+use actix_web::{get, post, put, web};
+use assess::{Case, Folds, Knowledge, MeasurerErrors, Skinfolds, TapeMeasure, measure_round};
+use casefile::{
+    CsvColumn, CsvPreview, CsvUnit, Problem, assessment_file, case_file, check_levels, check_skinfolds, check_tape,
+    check_weight, tape_csv,
+};
+use serde::Deserialize;
+use std::collections::{BTreeMap, BTreeSet};
 use store::{RoundRecord, SavedTape, Store};
+use units::{Length, Mass, SiteId};
+use utoipa::ToSchema;
+
+/// A CSV file to be read as a tape sheet.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ReadCsv {
+    /// The file.
+    text: String,
+    /// What each column holds, when the coach has matched them.
+    #[serde(default)]
+    columns: Option<Vec<CsvColumn>>,
+    /// The unit of rows that name none.
+    #[serde(default)]
+    unit: CsvUnit,
+}
 
 /// The tape sheet of a round.
 #[utoipa::path(tag = "tape", responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
@@ -33,13 +54,100 @@ pub(crate) async fn save_tape(
 ) -> Result<web::Json<TapeSheet>, ApiError> {
     let saved = state.run(move |store, knowledge| {
         let measured_by = measured_by(&body)?;
-        let (measures, problems) = check_tape(&knowledge.atlas, "/entries", &body.entries);
-        let measures = with_stored(measures, &problems, &body.entries, &store.tape(&id)?);
-        let tape = SavedTape { revision: body.revision, saved_by: &signed_in.0.name, measured_by, measures: &measures };
+        let (sheet, problems) = Checked::of(store, knowledge, &id, &body)?;
+        let tape = SavedTape {
+            revision: body.revision,
+            saved_by: &signed_in.0.name,
+            measured_by,
+            weight: sheet.weight,
+            measures: &sheet.measures,
+            folds: &sheet.folds,
+            levels: &sheet.levels,
+        };
         let round = store.save_tape(&id, &tape)?;
-        sheet(store, knowledge, &round, problems)
+        self::sheet(store, knowledge, &round, problems)
     });
     saved.await.map(web::Json)
+}
+
+/// Reads a CSV file as a sheet and says row by row what is wrong; nothing is saved.
+#[utoipa::path(tag = "tape", request_body = ReadCsv, responses(
+    (status = 200, body = CsvPreview), (status = 401, body = ProblemDetails), (status = 413, body = ProblemDetails)))]
+#[post("/tape/csv")]
+pub(crate) async fn read_tape_csv(
+    state: web::Data<AppState>,
+    body: web::Json<ReadCsv>,
+) -> Result<web::Json<CsvPreview>, ApiError> {
+    let preview = state.run(move |_, knowledge| {
+        Ok(tape_csv(&knowledge.atlas, &body.text, body.columns.as_deref(), body.unit))
+    });
+    preview.await.map(web::Json)
+}
+
+/// What of a sheet may be saved: what passed, and what is stored where something did not.
+struct Checked {
+    weight: Option<Mass>,
+    measures: Vec<TapeMeasure>,
+    folds: Vec<Skinfolds>,
+    levels: BTreeMap<SiteId, Length>,
+}
+
+impl Checked {
+    fn of(store: &Store, knowledge: &Knowledge, id: &str, body: &SaveTape) -> Result<(Self, Vec<Problem>), ApiError> {
+        let atlas = &knowledge.atlas;
+        let (measures, mut problems) = check_tape(atlas, "/entries", &body.entries);
+        let (folds, wrong_folds) = check_skinfolds(atlas, "/folds", &body.folds);
+        let (mut levels, wrong_levels) = check_levels(atlas, "/levels_cm", &body.levels_cm);
+        let stored = if [&problems, &wrong_folds, &wrong_levels].iter().all(|p| p.is_empty()) {
+            None
+        } else {
+            store.case_at(atlas, id)?.rounds.pop()
+        };
+        let stored = stored.as_ref();
+        let measures = with_stored(measures, refused(&problems, "/entries"), stored.map_or(&[], |s| &s.tape), |index| {
+            let entry = &body.entries[index];
+            move |m: &TapeMeasure| m.site.as_str() == entry.site && m.side == entry.side
+        });
+        let folds = with_stored(folds, refused(&wrong_folds, "/folds"), stored.map_or(&[], |s| &s.skinfolds), |index| {
+            let entry = &body.folds[index];
+            move |m: &Skinfolds| m.site.as_str() == entry.site && m.side == entry.side
+        });
+        for site in wrong_levels.iter().filter_map(|problem| problem.pointer.rsplit('/').next()) {
+            let kept = stored.and_then(|s| s.levels.iter().find(|(id, _)| id.as_str() == site));
+            levels.extend(kept.map(|(id, level)| (id.clone(), *level)));
+        }
+        problems.extend(wrong_folds);
+        problems.extend(wrong_levels);
+        let weight = match body.weight_kg.map(|kg| check_weight(atlas, "/weight_kg", kg)).transpose() {
+            Ok(weight) => weight,
+            Err(wrong) => {
+                problems.extend(wrong);
+                store.round(id)?.weight
+            }
+        };
+        Ok((Self { weight, measures, folds, levels }, problems))
+    }
+}
+
+/// The places in a list that problems are about.
+fn refused(problems: &[Problem], list: &str) -> BTreeSet<usize> {
+    let place = |problem: &Problem| problem.pointer.strip_prefix(list)?.split('/').nth(1)?.parse().ok();
+    problems.iter().filter_map(place).collect()
+}
+
+/// Adds what is stored for places whose new readings were refused, so that a slip of the finger deletes nothing.
+fn with_stored<T: Clone, M: Fn(&T) -> bool>(
+    mut passed: Vec<T>,
+    refused: BTreeSet<usize>,
+    stored: &[T],
+    same_place: impl Fn(usize) -> M,
+) -> Vec<T> {
+    for index in refused {
+        let same = same_place(index);
+        let kept = stored.iter().find(|one| same(one)).filter(|_| !passed.iter().any(&same));
+        passed.extend(kept.cloned());
+    }
+    passed
 }
 
 fn measured_by(body: &SaveTape) -> Result<&str, ApiError> {
@@ -51,25 +159,6 @@ fn measured_by(body: &SaveTape) -> Result<&str, ApiError> {
     Ok(name)
 }
 
-/// Adds what is stored for places whose new readings were refused, so that a slip of the finger deletes nothing.
-fn with_stored(
-    mut measures: Vec<TapeMeasure>,
-    problems: &[Problem],
-    entries: &[TapeEntry],
-    stored: &[TapeMeasure],
-) -> Vec<TapeMeasure> {
-    let refused = entries.iter().enumerate().filter(|(i, _)| {
-        let (own, inside) = (format!("/entries/{i}"), format!("/entries/{i}/"));
-        problems.iter().any(|p| p.pointer == own || p.pointer.starts_with(&inside))
-    });
-    for (_, entry) in refused {
-        let kept = stored.iter().find(|m| m.site.as_str() == entry.site && m.side == entry.side);
-        let kept = kept.filter(|kept| !measures.iter().any(|m| m.site == kept.site && m.side == kept.side));
-        measures.extend(kept.cloned());
-    }
-    measures
-}
-
 fn sheet(
     store: &Store,
     knowledge: &Knowledge,
@@ -79,7 +168,9 @@ fn sheet(
     let case = store.case_at(&knowledge.atlas, &round.id)?;
     let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
     let file = assessment_file(knowledge, &case, &assessment, false);
-    let mut entries = case_file(&case).rounds.pop().map(|round| round.tape).unwrap_or_default();
+    let newest = case_file(&case).rounds.pop();
+    let (mut entries, folds, levels_cm) =
+        newest.map(|round| (round.tape, round.skinfolds, round.levels_cm)).unwrap_or_default();
     let order = |site: &str| knowledge.atlas.sites().iter().position(|s| s.id.as_str() == site);
     entries.sort_by_key(|entry| (order(&entry.site), entry.side));
     let (earlier_date, earlier) = earlier(knowledge, &case);
@@ -87,7 +178,11 @@ fn sheet(
         revision: round.tape_revision,
         saved_by: round.tape_saved_by.clone(),
         measured_by: round.measured_by.clone(),
+        weight_kg: round.weight.map(Mass::kg),
         entries,
+        folds,
+        levels_cm,
+        fold_values: file.skinfolds,
         sites: file.sites,
         asymmetries: file.asymmetries,
         changes: file.changes,
@@ -95,7 +190,25 @@ fn sheet(
         problems,
         earlier_date,
         earlier,
+        earlier_folds: earlier_folds(knowledge, &case),
+        earlier_levels_cm: earlier_levels(&case),
     })
+}
+
+/// Where the tape lay the last time it was noted.
+fn earlier_levels(case: &Case) -> BTreeMap<String, f64> {
+    let earlier = case.rounds.iter().rev().skip(1).collect::<Vec<_>>();
+    // Oldest first, so that the newest of them stands in the end.
+    let noted = earlier.into_iter().rev().flat_map(|round| &round.levels);
+    noted.map(|(site, level)| (site.to_string(), level.cm())).collect()
+}
+
+/// Skinfolds of the latest round before this one that has any.
+fn earlier_folds(knowledge: &Knowledge, case: &Case) -> Vec<EarlierFold> {
+    let before = case.rounds.iter().rev().skip(1).find(|round| !round.skinfolds.is_empty());
+    let folds = before.map(|round| Folds::measure(&knowledge.atlas, round, &MeasurerErrors::default()));
+    let sites = folds.into_iter().flat_map(|folds| folds.sites);
+    sites.map(|fold| EarlierFold { site: fold.site, side: fold.side, value_mm: fold.value_mm }).collect()
 }
 
 /// The values of the round before, so that a new reading can be read against them.

@@ -1,0 +1,104 @@
+//! What a practice sets differently from what ships: answers to schools, numbers and shares of the evidence model.
+
+use crate::{Atlas, EvidenceSettings};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::{RegionId, SiteId};
+use utoipa::ToSchema;
+
+/// A number of the evidence model that a practice may change.
+#[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Setting {
+    /// Its path in the evidence settings, such as `observation_sd.tape_bulk`.
+    pub id: String,
+    /// The heading it is shown under: `verdict`, `sides`, `weight` or `error`.
+    pub about: String,
+    /// What a coach calls it.
+    pub name: String,
+    /// Its unit.
+    pub unit: String,
+    /// Lowest and highest value with which the model still makes sense.
+    pub bounds: [f64; 2],
+}
+
+/// What a practice sets for all its clients; what is not named keeps its shipped value.
+#[derive(Clone, Debug, Default, PartialEq)]
+pub struct PracticeSettings {
+    /// Answers to schools by the school's key; a client's own answer goes before them.
+    pub schools: BTreeMap<String, String>,
+    /// Numbers of the evidence model by [`Setting::id`].
+    pub numbers: BTreeMap<String, f64>,
+    /// Shares of a girth by region, whole rows.
+    pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+}
+
+impl EvidenceSettings {
+    /// The number at a [`Setting::id`]; `None` where there is none.
+    pub fn number(&self, id: &str) -> Option<f64> {
+        let mut value = &toml::Value::try_from(self).ok()?;
+        for key in id.split('.') {
+            value = value.get(key)?;
+        }
+        value.as_float()
+    }
+
+    /// The same settings with some numbers and rows replaced. Ids that are none are left alone.
+    fn with(&self, practice: &PracticeSettings) -> Option<Self> {
+        let mut table = toml::Value::try_from(self).ok()?;
+        for (id, number) in &practice.numbers {
+            let place = id.split('.').try_fold(&mut table, |table, key| table.get_mut(key));
+            if let Some(place) = place {
+                *place = toml::Value::Float(*number);
+            }
+        }
+        let mut settings: Self = table.try_into().ok()?;
+        settings.composition.extend(practice.composition.clone());
+        Some(settings)
+    }
+}
+
+impl Atlas {
+    /// This atlas as a practice has set it. `practice` is taken as checked.
+    pub fn with_practice(&self, practice: &PracticeSettings) -> Self {
+        let mut atlas = self.clone();
+        if let Some(evidence) = self.evidence.with(practice) {
+            atlas.evidence = evidence;
+        }
+        for school in &mut atlas.schools {
+            if let Some(answer) = practice.schools.get(&school.id) {
+                school.default.clone_from(answer);
+            }
+        }
+        atlas
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_setting_names_a_number_within_its_bounds() {
+        let atlas = Atlas::load().unwrap();
+        for setting in atlas.settings() {
+            let shipped = atlas.evidence().number(&setting.id).unwrap();
+            assert!((setting.bounds[0]..=setting.bounds[1]).contains(&shipped), "{}: {shipped}", setting.id);
+        }
+    }
+
+    #[test]
+    fn a_practice_changes_what_it_names_and_nothing_else() {
+        let shipped = Atlas::load().unwrap();
+        let practice = PracticeSettings {
+            numbers: BTreeMap::from([("observation_sd.tape_bulk".to_owned(), 0.8)]),
+            schools: BTreeMap::from([("sizing".to_owned(), "frame-ratios".to_owned())]),
+            ..PracticeSettings::default()
+        };
+        let own = shipped.with_practice(&practice);
+        assert_eq!(own.evidence().number("observation_sd.tape_bulk"), Some(0.8));
+        assert_eq!(own.evidence().number("observation_sd.strength"), shipped.evidence().number("observation_sd.strength"));
+        assert_eq!(own.school("sizing").unwrap().default, "frame-ratios");
+        assert_eq!(own.school("session_order").unwrap().default, shipped.school("session_order").unwrap().default);
+    }
+}

@@ -1,0 +1,66 @@
+//! What a practice sets: known schools and numbers, bounds within which the model makes sense, shares that add to 1.
+
+use super::Checker;
+use super::client::schools;
+use crate::problem::{Problem, unknown};
+use crate::raw::PracticeEntry;
+use atlas::{Atlas, PracticeSettings};
+use std::collections::BTreeMap;
+use units::{RegionId, SiteId};
+
+/// Shares are typed in hundredths.
+const ROUNDING: f64 = 0.005;
+
+/// Checks a practice's settings. `at` is their pointer; `atlas` is what ships.
+///
+/// # Errors
+/// All problems.
+pub fn check_practice(atlas: &Atlas, at: &str, entry: &PracticeEntry) -> Result<PracticeSettings, Vec<Problem>> {
+    let mut check = Checker::new(atlas);
+    let settings = resolve(&mut check, at, entry);
+    if check.problems.is_empty() { Ok(settings) } else { Err(check.problems) }
+}
+
+pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> PracticeSettings {
+    schools(check, &format!("{at}/schools"), &entry.schools);
+    for (id, value) in &entry.numbers {
+        let at = format!("{at}/numbers/{id}");
+        let Some(setting) = check.atlas.settings().iter().find(|setting| setting.id == *id) else {
+            let says = unknown("setting", id, check.atlas.settings().iter().map(|setting| setting.id.as_str()));
+            check.fail::<()>(at, says);
+            continue;
+        };
+        check.number(&at, &format!("{} of", setting.name.to_lowercase()), *value, setting.bounds, "");
+    }
+    let rows = entry.composition.iter();
+    let composition = rows.filter_map(|(site, row)| shares(check, &format!("{at}/composition/{site}"), site, row));
+    let composition = composition.collect();
+    PracticeSettings { schools: entry.schools.clone(), numbers: entry.numbers.clone(), composition }
+}
+
+/// A row, scaled to add to 1 exactly once it does to the hundredth.
+fn shares(
+    check: &mut Checker,
+    at: &str,
+    id: &str,
+    row: &BTreeMap<String, f64>,
+) -> Option<(SiteId, BTreeMap<RegionId, f64>)> {
+    let rows = &check.atlas.evidence().composition;
+    let Some(site) = id.parse::<SiteId>().ok().filter(|site| rows.contains_key(site)) else {
+        let says = unknown("girth with shares", id, rows.keys().map(SiteId::as_str));
+        return check.fail(at, says);
+    };
+    let mut resolved = BTreeMap::new();
+    for (region, share) in row {
+        let at = format!("{at}/{region}");
+        let known = check.region(&at, region);
+        let share = check.number(&at, "a share of", *share, [0.0, 1.0], "");
+        resolved.extend(known.zip(share));
+    }
+    let total: f64 = row.values().sum();
+    if (total - 1.0).abs() > ROUNDING {
+        return check.fail(at, format!("the shares of {site} add to {total:.2}: expected 1"));
+    }
+    resolved.values_mut().for_each(|share| *share /= total);
+    Some((site, resolved))
+}

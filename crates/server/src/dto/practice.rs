@@ -1,0 +1,179 @@
+//! The practice: settings, people, measurers, preferences.
+
+use atlas::Setting;
+use casefile::PracticeEntry;
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use store::Role;
+use units::{RegionId, SiteId};
+use utoipa::ToSchema;
+
+/// What the practice sets, beside what ships.
+#[derive(Serialize, ToSchema)]
+pub struct PracticeView {
+    /// Grows with every save.
+    pub revision: i32,
+    /// Who saved last.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub saved_by: Option<String>,
+    /// Whether whoever is signed in may change it.
+    pub may_change: bool,
+    /// What differs from what ships.
+    pub settings: PracticeEntry,
+    /// Every number that may be changed.
+    pub numbers: Vec<SettingView>,
+    /// The answers to schools that ship.
+    pub shipped_schools: BTreeMap<String, String>,
+    /// The shares of girths that ship.
+    pub shipped_composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+}
+
+/// A number of the evidence model.
+#[derive(Serialize, ToSchema)]
+pub struct SettingView {
+    /// What it is.
+    #[serde(flatten)]
+    pub setting: Setting,
+    /// The value that ships.
+    pub shipped: f64,
+    /// The practice's own.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub value: Option<f64>,
+}
+
+/// Settings to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SavePractice {
+    /// The revision they were read at.
+    pub revision: i32,
+    /// What differs from what ships.
+    pub settings: PracticeEntry,
+}
+
+/// What someone may do.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum PersonRole {
+    /// Everything, and settings and people.
+    Owner,
+    /// Everything about clients.
+    Coach,
+    /// Everything about clients, for a coach.
+    Assistant,
+}
+
+impl From<Role> for PersonRole {
+    fn from(role: Role) -> Self {
+        match role {
+            Role::Owner => Self::Owner,
+            Role::Coach => Self::Coach,
+            Role::Assistant => Self::Assistant,
+        }
+    }
+}
+
+impl From<PersonRole> for Role {
+    fn from(role: PersonRole) -> Self {
+        match role {
+            PersonRole::Owner => Self::Owner,
+            PersonRole::Coach => Self::Coach,
+            PersonRole::Assistant => Self::Assistant,
+        }
+    }
+}
+
+/// Someone who may sign in.
+#[derive(Serialize, ToSchema)]
+pub struct PersonView {
+    /// Random id.
+    pub id: String,
+    /// What they type to sign in.
+    pub login: String,
+    /// What others see.
+    pub name: String,
+    /// What they may do.
+    pub role: PersonRole,
+}
+
+/// Someone to be added.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct NewPerson {
+    /// What they type to sign in.
+    pub login: String,
+    /// What others see.
+    pub name: String,
+    /// What they may do.
+    pub role: PersonRole,
+    /// At least ten characters.
+    pub password: String,
+}
+
+/// What is to be changed of someone; what is left out stays.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SavePerson {
+    /// What others see.
+    #[serde(default)]
+    pub name: Option<String>,
+    /// What they may do.
+    #[serde(default)]
+    pub role: Option<PersonRole>,
+    /// At least ten characters.
+    #[serde(default)]
+    pub password: Option<String>,
+}
+
+/// How well someone measures.
+#[derive(Serialize, ToSchema)]
+pub struct MeasurerView {
+    /// As they signed the sheets.
+    pub name: String,
+    /// Technical error over all girths and breadths, pooled with the default, % of the value.
+    pub tem_pct: f64,
+    /// What is assumed of someone unknown, %.
+    pub default_pct: f64,
+    /// Pairs of readings behind it.
+    pub pairs: f64,
+    /// By site, the most read first.
+    pub sites: Vec<LearnedView>,
+    /// As it was known after each day they measured.
+    pub over_time: Vec<MeasuringPoint>,
+}
+
+/// What was learned at one site.
+#[derive(Serialize, ToSchema)]
+pub struct LearnedView {
+    /// The site.
+    pub site: SiteId,
+    /// Whether it is a skinfold.
+    pub fold: bool,
+    /// Pooled with the default, % of the value.
+    pub tem_pct: f64,
+    /// The default, %.
+    pub default_pct: f64,
+    /// Pairs of readings.
+    pub pairs: f64,
+}
+
+/// A measurer's error as it was known on a day.
+#[derive(Serialize, ToSchema)]
+pub struct MeasuringPoint {
+    /// The day.
+    pub date: String,
+    /// Technical error, % of the value.
+    pub tem_pct: f64,
+    /// Pairs of readings up to then.
+    pub pairs: f64,
+}
+
+/// The order in which someone tapes.
+#[derive(Default, Serialize, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct TapeOrder {
+    /// Sites in order.
+    pub sites: Vec<String>,
+    /// Sites that are not asked for; what is stored for them stays.
+    pub left_out: Vec<String>,
+}

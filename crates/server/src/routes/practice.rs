@@ -1,0 +1,266 @@
+//! The practice: what it sets, who works in it, how well each of them measures, how they like their sheets.
+
+use crate::auth::{SignedIn, hash_password};
+use crate::dto::{
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice, SettingView,
+    TapeOrder,
+};
+use crate::error::{ApiError, ProblemDetails, invalid};
+use crate::state::AppState;
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use assess::{Knowledge, MeasurerErrors, Round};
+use atlas::Atlas;
+use casefile::{PracticeEntry, Problem, check_practice};
+use serde_json::{json, to_value};
+use std::collections::BTreeMap;
+use store::{Account, ChangedAccount, NewAccount, Role, Store};
+
+fn owner_only(account: &Account) -> Result<(), ApiError> {
+    if account.role == Role::Owner {
+        return Ok(());
+    }
+    Err(ApiError::Refused("Only the practice's owner changes settings and people.".to_owned()))
+}
+
+fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<PracticeView, ApiError> {
+    let record = store.practice()?;
+    let (atlas, settings) = (&shipped.atlas, &record.settings);
+    let setting = |setting: &atlas::Setting| SettingView {
+        shipped: atlas.evidence().number(&setting.id).unwrap_or_default(),
+        value: settings.numbers.get(&setting.id).copied(),
+        setting: setting.clone(),
+    };
+    Ok(PracticeView {
+        revision: record.revision,
+        saved_by: record.saved_by,
+        may_change: account.role == Role::Owner,
+        numbers: atlas.settings().iter().map(setting).collect(),
+        shipped_schools: atlas.schools().iter().map(|school| (school.id.clone(), school.default.clone())).collect(),
+        shipped_composition: atlas.evidence().composition.clone(),
+        settings: record.settings,
+    })
+}
+
+/// What the practice sets, beside what ships.
+#[utoipa::path(tag = "practice", responses((status = 200, body = PracticeView), (status = 401, body = ProblemDetails)))]
+#[get("/practice")]
+pub(crate) async fn show_practice(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+) -> Result<web::Json<PracticeView>, ApiError> {
+    let shared = state.clone();
+    let shown = state.run(move |store, _| view(store, shared.shipped(), &signed_in.0));
+    shown.await.map(web::Json)
+}
+
+/// Saves what the practice sets; every verdict from now on follows it.
+#[utoipa::path(tag = "practice", request_body = SavePractice, responses(
+    (status = 200, body = PracticeView), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
+    (status = 422, body = ProblemDetails)))]
+#[put("/practice")]
+pub(crate) async fn save_practice(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<SavePractice>,
+) -> Result<web::Json<PracticeView>, ApiError> {
+    owner_only(&signed_in.0)?;
+    let shared = state.clone();
+    let saved = state.run(move |store, _| {
+        let shipped = shared.shipped();
+        let settings = check_practice(&shipped.atlas, "/settings", &body.settings).map_err(ApiError::Invalid)?;
+        store.save_practice(body.revision, &signed_in.0.name, &PracticeEntry::from(&settings))?;
+        shared.take_up(&settings);
+        view(store, shipped, &signed_in.0)
+    });
+    saved.await.map(web::Json)
+}
+
+fn person(account: &Account) -> PersonView {
+    PersonView { id: account.id.clone(), login: account.login.clone(), name: account.name.clone(), role: account.role.into() }
+}
+
+/// Everyone who may sign in.
+#[utoipa::path(tag = "practice", responses((status = 200, body = Vec<PersonView>), (status = 401, body = ProblemDetails)))]
+#[get("/practice/people")]
+pub(crate) async fn list_people(state: web::Data<AppState>) -> Result<web::Json<Vec<PersonView>>, ApiError> {
+    let people = state.read(|store, _| Ok(store.accounts()?.iter().map(person).collect()));
+    people.await.map(web::Json)
+}
+
+/// Adds someone.
+#[utoipa::path(tag = "practice", request_body = NewPerson, responses(
+    (status = 201, body = PersonView), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
+    (status = 422, body = ProblemDetails)))]
+#[post("/practice/people")]
+pub(crate) async fn add_person(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<NewPerson>,
+) -> Result<HttpResponse, ApiError> {
+    owner_only(&signed_in.0)?;
+    let added = state.run(move |store, _| {
+        let hash = hashed(&body.password);
+        let wrong = [named("/name", &body.name), named("/login", &body.login), hash.clone().err()];
+        let problems: Vec<Problem> = wrong.into_iter().flatten().collect();
+        let (Ok(password_hash), true) = (hash, problems.is_empty()) else { return Err(ApiError::Invalid(problems)) };
+        let (name, login) = (body.name.trim().to_owned(), body.login.trim().to_owned());
+        Ok(person(&store.add_account(&NewAccount { login, name, role: body.role.into(), password_hash })?))
+    });
+    Ok(HttpResponse::Created().json(added.await?))
+}
+
+fn named(pointer: &str, text: &str) -> Option<Problem> {
+    let fits = (1..=80).contains(&text.trim().chars().count());
+    let says = "1 to 80 characters are needed".to_owned();
+    (!fits).then(|| Problem { pointer: pointer.to_owned(), says })
+}
+
+fn hashed(password: &str) -> Result<String, Problem> {
+    hash_password(password).map_err(|error| Problem { pointer: "/password".to_owned(), says: error.to_string() })
+}
+
+/// Changes someone's name, role or password. Everyone may change their own name and password.
+#[utoipa::path(tag = "practice", request_body = SavePerson, responses(
+    (status = 200, body = PersonView), (status = 403, body = ProblemDetails), (status = 404, body = ProblemDetails),
+    (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/practice/people/{account_id}")]
+pub(crate) async fn save_person(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<SavePerson>,
+) -> Result<web::Json<PersonView>, ApiError> {
+    if signed_in.0.id != *id || body.role.is_some() {
+        owner_only(&signed_in.0)?;
+    }
+    let saved = state.run(move |store, _| {
+        let wrong = body.name.as_ref().and_then(|name| named("/name", name));
+        if let Some(problem) = wrong {
+            return Err(ApiError::Invalid(vec![problem]));
+        }
+        let hash = body.password.as_deref().map(hashed).transpose();
+        let change = ChangedAccount {
+            name: body.name.as_ref().map(|name| name.trim().to_owned()),
+            role: body.role.map(Role::from),
+            password_hash: hash.map_err(|problem| ApiError::Invalid(vec![problem]))?,
+        };
+        Ok(person(&store.change_account(&id, &change)?))
+    });
+    saved.await.map(web::Json)
+}
+
+/// Takes someone's way in away.
+#[utoipa::path(tag = "practice", responses((status = 204), (status = 403, body = ProblemDetails),
+    (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
+#[delete("/practice/people/{account_id}")]
+pub(crate) async fn remove_person(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+) -> Result<HttpResponse, ApiError> {
+    owner_only(&signed_in.0)?;
+    state.run(move |store, _| Ok(store.remove_account(&id)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// What was learned of everyone who held a tape, from all rounds.
+#[utoipa::path(tag = "practice", responses((status = 200, body = Vec<MeasurerView>), (status = 401, body = ProblemDetails)))]
+#[get("/practice/measurers")]
+pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<web::Json<Vec<MeasurerView>>, ApiError> {
+    let views = state.run(|store, knowledge| {
+        let mut rounds = store.all_rounds(&knowledge.atlas)?;
+        rounds.sort_by_key(|round| round.date);
+        Ok(measurers(&knowledge.atlas, &rounds))
+    });
+    views.await.map(web::Json)
+}
+
+fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {
+    let all = MeasurerErrors::learn(rounds);
+    let of = |name: &str| {
+        let (tem_pct, pairs) = all.overall(atlas, name);
+        let learned = all.learned(atlas, name).into_iter().map(|learned| LearnedView {
+            site: learned.site,
+            fold: learned.fold,
+            tem_pct: learned.tem_pct,
+            default_pct: learned.default_pct,
+            pairs: learned.pairs,
+        });
+        MeasurerView {
+            name: name.to_owned(),
+            default_pct: atlas.evidence().error.girth_pct,
+            tem_pct,
+            pairs,
+            sites: learned.collect(),
+            over_time: over_time(atlas, rounds, name),
+        }
+    };
+    all.measurers().into_iter().map(of).collect()
+}
+
+/// A measurer's error as it was known after each day on which they measured.
+fn over_time(atlas: &Atlas, rounds: &[Round], name: &str) -> Vec<MeasuringPoint> {
+    let own: Vec<&Round> = rounds.iter().filter(|round| round.measured_by == name).collect();
+    let mut days: BTreeMap<jiff::civil::Date, usize> = BTreeMap::new();
+    for (index, round) in own.iter().enumerate() {
+        days.insert(round.date, index + 1);
+    }
+    let point = |(date, count): (jiff::civil::Date, usize)| {
+        let errors = MeasurerErrors::learn(own[..count].iter().copied());
+        let (tem_pct, pairs) = errors.overall(atlas, name);
+        MeasuringPoint { date: date.to_string(), tem_pct, pairs }
+    };
+    days.into_iter().map(point).collect()
+}
+
+const TAPE_ORDER: &str = "tape-order";
+
+/// The order in which whoever is signed in tapes, and what they leave out.
+#[utoipa::path(tag = "practice", responses((status = 200, body = TapeOrder), (status = 401, body = ProblemDetails)))]
+#[get("/preferences/tape-order")]
+pub(crate) async fn show_tape_order(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+) -> Result<web::Json<TapeOrder>, ApiError> {
+    let order = state.run(move |store, knowledge| {
+        let stored = store.preference(&signed_in.0.id, TAPE_ORDER)?;
+        let order: TapeOrder = stored.and_then(|value| serde_json::from_value(value).ok()).unwrap_or_default();
+        Ok(completed(&knowledge.atlas, order))
+    });
+    order.await.map(web::Json)
+}
+
+/// Sites that the order does not name stand at the end, so that a site of a newer version is not lost.
+fn completed(atlas: &Atlas, mut order: TapeOrder) -> TapeOrder {
+    let known = |id: &String| atlas.sites().iter().any(|site| site.id.as_str() == id);
+    order.sites.retain(known);
+    order.left_out.retain(known);
+    let missing = atlas.sites().iter().map(|site| site.id.to_string()).filter(|id| !order.sites.contains(id));
+    let missing: Vec<String> = missing.collect();
+    order.sites.extend(missing);
+    order
+}
+
+/// Keeps the order.
+#[utoipa::path(tag = "practice", request_body = TapeOrder, responses(
+    (status = 200, body = TapeOrder), (status = 422, body = ProblemDetails)))]
+#[put("/preferences/tape-order")]
+pub(crate) async fn save_tape_order(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<TapeOrder>,
+) -> Result<web::Json<TapeOrder>, ApiError> {
+    let saved = state.run(move |store, knowledge| {
+        let order = body.into_inner();
+        for (list, ids) in [("sites", &order.sites), ("left_out", &order.left_out)] {
+            let wrong = ids.iter().position(|id| !knowledge.atlas.sites().iter().any(|site| site.id.as_str() == id));
+            if let Some(place) = wrong {
+                return Err(invalid(&format!("/{list}/{place}"), format!("there is no tape site {:?}", ids[place])));
+            }
+        }
+        let value = to_value(&order).unwrap_or_else(|_| json!({}));
+        store.save_preference(&signed_in.0.id, TAPE_ORDER, &value)?;
+        Ok(completed(&knowledge.atlas, order))
+    });
+    saved.await.map(web::Json)
+}

@@ -1,0 +1,66 @@
+//! What a client trained lately, as told.
+
+use crate::dto::{SaveUsualWeek, UsualWeekView};
+use crate::error::{ApiError, ProblemDetails};
+use crate::state::AppState;
+use actix_web::{get, put, web};
+use assess::Knowledge;
+use casefile::{Problem, check_training};
+use store::Store;
+
+fn view(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<UsualWeekView, ApiError> {
+    let (week, revision) = store.usual_week(client_id)?;
+    let rows = week.as_ref().map(|week| week.rows("")).transpose().map_err(|problem| {
+        ApiError::Internal(format!("stored usual week: {problem}"))
+    })?;
+    let newest = rows.iter().flatten().next_back().map(|row| row.week_of.clone());
+    let mut sets = std::collections::BTreeMap::new();
+    for row in rows.iter().flatten().filter(|row| Some(&row.week_of) == newest.as_ref()) {
+        let exercise = row.exercise.parse().ok().and_then(|id| knowledge.atlas.exercise(&id));
+        for (region, fraction) in exercise.iter().flat_map(|exercise| &exercise.targets) {
+            *sets.entry(region.clone()).or_insert(0.0) += f64::from(row.sets) * fraction;
+        }
+    }
+    Ok(UsualWeekView { revision, week, sets_by_region: sets })
+}
+
+/// A client's usual week, and how many sets of it each region got.
+#[utoipa::path(tag = "clients", responses((status = 200, body = UsualWeekView), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}/usual-week")]
+pub(crate) async fn show_usual_week(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<UsualWeekView>, ApiError> {
+    state.run(move |store, knowledge| view(store, knowledge, &id)).await.map(web::Json)
+}
+
+/// Saves it, or forgets it.
+#[utoipa::path(tag = "clients", request_body = SaveUsualWeek, responses(
+    (status = 200, body = UsualWeekView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/clients/{client_id}/usual-week")]
+pub(crate) async fn save_usual_week(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SaveUsualWeek>,
+) -> Result<web::Json<UsualWeekView>, ApiError> {
+    let saved = state.run(move |store, knowledge| {
+        if let Some(week) = &body.week {
+            let rows = week.rows("/week").map_err(|problem| ApiError::Invalid(vec![problem]))?;
+            // Every week holds the same exercises: the problems of the first are the problems of all.
+            let one = rows.get(..week.exercises.len()).unwrap_or_default();
+            check_training(&knowledge.atlas, "/week/exercises", one, AppState::today()).map_err(in_exercises)?;
+        }
+        store.save_usual_week(&id, body.revision, body.week.as_ref())?;
+        view(store, knowledge, &id)
+    });
+    saved.await.map(web::Json)
+}
+
+/// A week that lies ahead is the fault of its last day, not of an exercise.
+fn in_exercises(problems: Vec<Problem>) -> ApiError {
+    let placed = problems.into_iter().map(|problem| {
+        let of_week = problem.pointer.ends_with("/week_of");
+        if of_week { Problem { pointer: "/week/until".to_owned(), ..problem } } else { problem }
+    });
+    ApiError::Invalid(placed.collect())
+}

@@ -1,0 +1,10 @@
+DROP TABLE preference;
+DROP TABLE practice;
+ALTER TABLE client DROP COLUMN usual_week_revision;
+ALTER TABLE client DROP COLUMN usual_week_json;
+ALTER TABLE round DROP COLUMN share_json;
+ALTER TABLE round DROP COLUMN tests_saved_by;
+ALTER TABLE round DROP COLUMN tests_revision;
+ALTER TABLE round DROP COLUMN tests_json;
+DROP TABLE tape_level;
+DROP TABLE skinfold_reading;
