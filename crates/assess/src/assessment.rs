@@ -98,6 +98,8 @@ pub struct Assessment {
     pub classes: Vec<Class>,
     /// What to look at next.
     pub next: Vec<NextLook>,
+    /// The side-by-side tests that would tell most.
+    pub next_tests: Vec<NextLook>,
     /// The rows behind it.
     pub observations: Vec<Observation>,
 }
@@ -182,6 +184,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         tested: &tested,
     };
     Assessment {
+        next_tests: next.best_tests(),
         next: next.best(),
         classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
         hang: case.rounds.last().and_then(hang),

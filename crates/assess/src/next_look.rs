@@ -18,10 +18,18 @@ pub struct NextLook {
     pub site: Option<SiteId>,
     /// The region, for a rating.
     pub region: Option<RegionId>,
+    /// The exercise, for a test.
+    pub exercise: Option<ExerciseId>,
     /// Fall of the weighted sum of variances.
     pub gain: f64,
     /// Minutes it takes.
     pub minutes: f64,
+}
+
+impl NextLook {
+    fn bare(what: String, kind: &'static str, gain: f64, minutes: f64) -> Self {
+        Self { what, kind, site: None, region: None, exercise: None, gain, minutes }
+    }
 }
 
 const RATING_MINUTES: f64 = 0.5;
@@ -77,23 +85,30 @@ impl<'a> NextLookSearch<'a> {
         all.into_iter().take(SHOWN).map(|(gain, look)| self.told(gain, &look)).collect()
     }
 
+    /// The side-by-side tests that would tell most, best first.
+    pub fn best_tests(&self) -> Vec<NextLook> {
+        let mut all = self.tests();
+        all.sort_by(|(a, _), (b, _)| b.total_cmp(a));
+        all.into_iter().take(SHOWN).map(|(gain, look)| self.told(gain, &look)).collect()
+    }
+
     fn told(&self, gain: f64, look: &Look) -> NextLook {
         let minutes = look.minutes();
         match look {
             Look::Tape(site) => {
                 let sides = if site.paired { ", both sides" } else { "" };
                 let what = format!("Tape the {}{sides}.", site.name.to_lowercase());
-                NextLook { what, kind: "tape", site: Some(site.id.clone()), region: None, gain, minutes }
+                NextLook { site: Some(site.id.clone()), ..NextLook::bare(what, "tape", gain, minutes) }
             }
             Look::Rate(region) => {
                 let pose = region.poses.first().and_then(|pose| self.knowledge.atlas.pose(pose));
                 let pose = pose.map(|pose| pose.name.to_lowercase()).unwrap_or_default();
                 let what = format!("Rate the {} in a {pose} picture.", region.name.to_lowercase());
-                NextLook { what, kind: "rating", site: None, region: Some(region.id.clone()), gain, minutes }
+                NextLook { region: Some(region.id.clone()), ..NextLook::bare(what, "rating", gain, minutes) }
             }
             Look::Test(exercise) => {
                 let what = format!("Test the {} one side at a time.", exercise.name.to_lowercase());
-                NextLook { what, kind: "test", site: None, region: None, gain, minutes }
+                NextLook { exercise: Some(exercise.id.clone()), ..NextLook::bare(what, "test", gain, minutes) }
             }
         }
     }

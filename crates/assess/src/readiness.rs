@@ -29,7 +29,9 @@ pub enum NotReady {
     #[error("the readiness questions are not answered yet: ask them in the brief before a plan is given to the client")]
     NotAsked,
     /// A question was answered with yes and no clearance came after it.
-    #[error("a readiness question was answered with yes: get medical clearance first; the plan stays a draft until it is recorded in the brief")]
+    #[error(
+        "a readiness question was answered with yes: get medical clearance first; the plan stays a draft until it is recorded in the brief"
+    )]
     NotCleared,
 }
 

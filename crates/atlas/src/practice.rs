@@ -97,7 +97,10 @@ mod tests {
         };
         let own = shipped.with_practice(&practice);
         assert_eq!(own.evidence().number("observation_sd.tape_bulk"), Some(0.8));
-        assert_eq!(own.evidence().number("observation_sd.strength"), shipped.evidence().number("observation_sd.strength"));
+        assert_eq!(
+            own.evidence().number("observation_sd.strength"),
+            shipped.evidence().number("observation_sd.strength")
+        );
         assert_eq!(own.school("sizing").unwrap().default, "frame-ratios");
         assert_eq!(own.school("session_order").unwrap().default, shipped.school("session_order").unwrap().default);
     }

@@ -1,13 +1,14 @@
 //! A case back into its file, so that the same client can be assessed from the command line.
 
 use crate::raw::{
-    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry,
-    SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow,
+    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry,
+    PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry,
+    TrainingRow,
 };
+use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 use atlas::PracticeSettings;
 use std::collections::BTreeMap;
 use units::RegionId;
-use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 
 fn texts<T: ToString>(ids: impl IntoIterator<Item = T>) -> Vec<String> {
     ids.into_iter().map(|id| id.to_string()).collect()
@@ -53,10 +54,10 @@ impl From<&Client> for ClientEntry {
             minutes_per_session: client.minutes_per_session,
             max_exercises_per_session: client.max_exercises_per_session,
             equipment: texts(&client.equipment),
-            home: client.home.as_ref().map(|home| HomeEntry {
-                days_per_week: home.days_per_week,
-                equipment: texts(&home.equipment),
-            }),
+            home: client
+                .home
+                .as_ref()
+                .map(|home| HomeEntry { days_per_week: home.days_per_week, equipment: texts(&home.equipment) }),
             pain: client.pain.clone(),
             screens: client.screens.clone(),
             excluded_exercises: texts(&client.excluded_exercises),

@@ -30,8 +30,9 @@ pub use export::case_file;
 pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry, plan_file};
 pub use problem::Problem;
 pub use raw::{
-    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry,
-    SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry, TrainingRow, parse_json,
+    CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry,
+    PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry,
+    TrainingRow, parse_json,
 };
 pub use schema::schemas;
 pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};

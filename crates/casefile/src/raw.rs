@@ -315,7 +315,6 @@ pub struct ChoicesEntry {
     /// Verdicts overruled.
     pub overrides: Vec<OverrideEntry>,
     /// What the client is shown; nothing unless named.
-    #[serde(skip_serializing_if = "Vec::is_empty")]
     pub share: Vec<Shared>,
 }
 

@@ -129,8 +129,12 @@ fn read(text: &str, preview: &mut CsvPreview) -> Result<(), String> {
         }
         preview.rows.push(CsvRow { line, cells, says: Vec::new() });
     }
-    let Some(head) = preview.rows.first() else { return Err("the file is empty: expected a line for each site".into()) };
-    if head.cells.iter().all(|cell| number(cell).is_err()) {
+    let Some(head) = preview.rows.first() else {
+        return Err("the file is empty: expected a line for each site".into());
+    };
+    // A heading may be a number, as for the first and second reading, but then another names the site or the side.
+    let heads = |cell: &String| matches!(cell.to_lowercase().as_str(), "site" | "side" | "place" | "girth");
+    if head.cells.iter().any(heads) || head.cells.iter().all(|cell| number(cell).is_err()) {
         preview.headings = preview.rows.remove(0).cells;
     }
     if preview.rows.is_empty() {
@@ -161,7 +165,9 @@ fn match_columns(preview: &mut CsvPreview, columns: Option<&[CsvColumn]>) {
     }
     if preview.rows.len() > MOST_ROWS {
         let rows = preview.rows.len();
-        preview.says.push(format!("{rows} rows are more than one sheet holds: expected at most {MOST_ROWS}, one client and one day"));
+        preview.says.push(format!(
+            "{rows} rows are more than one sheet holds: expected at most {MOST_ROWS}, one client and one day"
+        ));
     }
 }
 
@@ -199,7 +205,9 @@ fn number(cell: &str) -> Result<f64, String> {
 fn reading(cell: &str) -> Result<(f64, Option<CsvUnit>), String> {
     let trimmed = cell.trim_end_matches(|c: char| c.is_alphabetic() || c == '"');
     let suffix = cell[trimmed.len()..].trim();
-    let unit = if suffix.is_empty() { None } else { Some(unit_of(suffix)?) };
+    let bare = suffix.is_empty() || trimmed.trim().is_empty();
+    let unit = if bare { None } else { Some(unit_of(suffix)?) };
+    let trimmed = if bare { cell } else { trimmed };
     Ok((number(trimmed.trim())?, unit))
 }
 
@@ -252,7 +260,8 @@ impl Found<'_> {
         keep(site.as_ref().map(|_| ()).map_err(Clone::clone));
         keep(side.as_ref().map(|_| ()).map_err(Clone::clone));
         keep(named.as_ref().map(|_| ()).map_err(Clone::clone));
-        let readings: Vec<_> = of(CsvColumn::Reading).filter(|cell| !cell.is_empty()).map(|cell| reading(cell)).collect();
+        let readings: Vec<_> =
+            of(CsvColumn::Reading).filter(|cell| !cell.is_empty()).map(|cell| reading(cell)).collect();
         if readings.is_empty() {
             keep(Err("no reading: expected one to three".to_owned()));
         }
@@ -277,7 +286,9 @@ impl Found<'_> {
 
     /// A site or a fold by id, name, or name with "fold" or "skinfold" behind it.
     fn site(&self, text: &str) -> Result<(bool, usize), String> {
-        let same = |a: &str, b: &str| a.to_lowercase().replace([' ', '_', ','], "-") == b.to_lowercase().replace([' ', '_', ','], "-");
+        let same = |a: &str, b: &str| {
+            a.to_lowercase().replace([' ', '_', ','], "-") == b.to_lowercase().replace([' ', '_', ','], "-")
+        };
         if text.is_empty() {
             return Err("no site: expected one such as arm-flexed".to_owned());
         }

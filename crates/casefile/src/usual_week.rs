@@ -93,7 +93,8 @@ mod tests {
     fn a_usual_week_is_written_out_week_by_week_with_places_in_each_session() {
         let exercises = vec![exercise(1, "bench-press"), exercise(2, "leg-press"), exercise(1, "db-curl")];
         let rows = UsualWeek { until: "2026-03-04".into(), weeks: 2, exercises }.rows("").unwrap();
-        let said: Vec<_> = rows.iter().map(|r| (r.week_of.as_str(), r.session, r.position, r.exercise.as_str())).collect();
+        let said: Vec<_> =
+            rows.iter().map(|r| (r.week_of.as_str(), r.session, r.position, r.exercise.as_str())).collect();
         let week = |of| [(of, 1, 1, "bench-press"), (of, 2, 1, "leg-press"), (of, 1, 2, "db-curl")];
         assert_eq!(said, [week("2026-02-23"), week("2026-03-02")].concat());
     }

@@ -73,7 +73,8 @@ fn third_fold(atlas: &Atlas, round: &Round, fold: &Skinfolds) -> Option<Warning>
 
 fn moved_tape(round: &Round, shift: LevelShift) -> Warning {
     let LevelShift { site, now_cm, then_cm } = shift;
-    let says = format!("the tape lies at {now_cm:.1} cm and lay at {then_cm:.1} cm last time: a change here may be the tape");
+    let says =
+        format!("the tape lies at {now_cm:.1} cm and lay at {then_cm:.1} cm last time: a change here may be the tape");
     Warning { place: place(round, &site, None), site, side: None, fold: false, says }
 }
 

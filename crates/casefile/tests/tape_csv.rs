@@ -70,7 +70,8 @@ fn inches_become_centimetres_and_folds_millimetres() {
     "4 readings of calf: expected 1 to 3"
 )]
 fn a_wrong_row_is_explained_and_nothing_of_the_file_is_taken_in(#[case] text: &str, #[case] says: &str) {
-    let with_a_good_row = format!("{text}waist,,80.5\n").replace(if text.contains(';') { "waist,," } else { "\0" }, "waist;;");
+    let with_a_good_row =
+        format!("{text}waist,,80.5\n").replace(if text.contains(';') { "waist,," } else { "\0" }, "waist;;");
     let preview = read(&with_a_good_row);
     assert_eq!(preview.rows[0].says, [says]);
     assert!(preview.rows.last().unwrap().says.is_empty(), "the good row is not blamed");
@@ -102,6 +103,9 @@ fn ten_thousand_rows_are_refused_and_every_row_is_explained() {
         writeln!(text, "calf,left,{}", 30 + i % 5).unwrap();
     }
     let preview = read(&text);
-    assert_eq!(preview.says, ["10000 rows are more than one sheet holds: expected at most 400, one client and one day"]);
+    assert_eq!(
+        preview.says,
+        ["10000 rows are more than one sheet holds: expected at most 400, one client and one day"]
+    );
     assert!(preview.rows.len() == 10_000 && preview.tape.is_empty());
 }

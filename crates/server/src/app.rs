@@ -4,9 +4,7 @@ use crate::assets;
 use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
-use crate::routes::{
-    clients, devices, general, photos, practice, ratings, rounds, session, tape, tests, usual_week,
-};
+use crate::routes::{clients, devices, general, photos, practice, ratings, rounds, session, tape, tests, usual_week};
 use crate::security;
 use crate::state::AppState;
 use actix_web::body::MessageBody;

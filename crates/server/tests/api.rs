@@ -162,8 +162,7 @@ async fn the_second_of_two_tabs_is_told_who_saved_first() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
-    let sheet =
-        |cm: f64| json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": [{"site": "waist", "readings_cm": [cm]}]});
+    let sheet = |cm: f64| json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": [{"site": "waist", "readings_cm": [cm]}]});
     assert_eq!(browser.put(&path, sheet(81.0)).await.status, StatusCode::OK);
     let second = browser.put(&path, sheet(90.0)).await;
     assert_eq!((second.status, second.body["current_revision"].as_i64()), (StatusCode::CONFLICT, Some(1)));

@@ -25,12 +25,7 @@ pub(crate) fn load_many(
 ) -> Result<HashMap<String, Vec<Skinfolds>>, StoreError> {
     let rows: Vec<Row> = skinfold_reading::table
         .filter(skinfold_reading::round_id.eq_any(round_ids))
-        .order((
-            skinfold_reading::round_id,
-            skinfold_reading::site,
-            skinfold_reading::side,
-            skinfold_reading::ordinal,
-        ))
+        .order((skinfold_reading::round_id, skinfold_reading::site, skinfold_reading::side, skinfold_reading::ordinal))
         .select(Row::as_select())
         .load(connection)?;
     let mut rounds: HashMap<String, Vec<Skinfolds>> = HashMap::new();
@@ -92,11 +87,7 @@ pub(crate) fn write(
     let rows: Vec<_> = levels
         .iter()
         .map(|(site, level)| {
-            (
-                tape_level::round_id.eq(round_id),
-                tape_level::site.eq(site.as_str()),
-                tape_level::level_cm.eq(level.cm()),
-            )
+            (tape_level::round_id.eq(round_id), tape_level::site.eq(site.as_str()), tape_level::level_cm.eq(level.cm()))
         })
         .collect();
     diesel::insert_into(tape_level::table).values(rows).execute(connection)?;

@@ -2,8 +2,8 @@
 
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
-use crate::rounds::{RoundRecord, find};
 use crate::folds;
+use crate::rounds::{RoundRecord, find};
 use crate::schema::{round, tape_reading};
 use assess::{Skinfolds, TapeMeasure};
 use diesel::prelude::*;

@@ -53,12 +53,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when it was saved by someone else since.
-    pub fn save_usual_week(
-        &self,
-        client_id: &str,
-        revision: i32,
-        week: Option<&UsualWeek>,
-    ) -> Result<i32, StoreError> {
+    pub fn save_usual_week(&self, client_id: &str, revision: i32, week: Option<&UsualWeek>) -> Result<i32, StoreError> {
         let json = week.map(serde_json::to_string).transpose();
         let json = json.map_err(|error| StoreError::corrupt("usual week of client", client_id, error))?;
         self.connect()?.immediate_transaction(|connection| {

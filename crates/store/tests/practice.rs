@@ -100,7 +100,11 @@ fn a_usual_week_is_training_up_to_the_day_of_the_round(practice: Practice) {
     practice.store.save_usual_week(&client, 0, Some(&week)).unwrap();
     let trained = practice.store.case_at(&practice.atlas, &round).unwrap().training;
     let weeks: Vec<_> = trained.iter().map(|entry| entry.week_of).collect();
-    assert_eq!(weeks, [date(2026, 2, 16), date(2026, 2, 23), date(2026, 3, 2)], "the week of the 9th was still to come");
+    assert_eq!(
+        weeks,
+        [date(2026, 2, 16), date(2026, 2, 23), date(2026, 3, 2)],
+        "the week of the 9th was still to come"
+    );
     assert_eq!(practice.store.save_usual_week(&client, 0, None).unwrap_err().kind(), Kind::Conflict);
 }
 

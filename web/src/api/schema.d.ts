@@ -1730,6 +1730,7 @@ export interface components {
         };
         /** @description What to look at next. */
         NextEntry: {
+            exercise?: components["schemas"]["ExerciseId"] | null;
             /**
              * Format: double
              * @description Fall of the weighted variance.
@@ -2675,7 +2676,9 @@ export interface components {
             unit: string;
         };
         /** @description A number of the evidence model. */
-        SettingView: components["schemas"]["Setting"] & {
+        SettingView: {
+            /** @description What it is. */
+            setting: components["schemas"]["Setting"];
             /**
              * Format: double
              * @description The value that ships.

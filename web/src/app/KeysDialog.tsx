@@ -15,11 +15,20 @@ const KEYS: [
     | "holdBack"
     | "next"
     | "judge"
+    | "practice"
+    | "empty"
+    | "level"
+    | "undo"
+    | "hang"
+    | "lay"
+    | "figure"
     | "pictures"
   ),
 ][] = [
   [["?"], "help"],
   [["g", "c"], "clients"],
+  [["g", "s"], "practice"],
+  [["Ctrl Z", "Ctrl Y"], "undo"],
   [["/"], "find"],
   [["j", "k"], "move"],
   [["o"], "open"],
@@ -27,7 +36,12 @@ const KEYS: [
   [["[", "]"], "round"],
   [["b"], "bringUp"],
   [["h"], "holdBack"],
+  [["s", "z"], "lay"],
+  [["f"], "figure"],
+  [["n"], "empty"],
   [["Enter"], "next"],
+  [["F2"], "level"],
+  [["Space"], "hang"],
   [["1–5", "6–0", "x"], "judge"],
   [["m", "Space", "+", "-", "f"], "pictures"],
 ];

@@ -19,7 +19,11 @@ export function Shell() {
   const signOut = useSignOut();
   const { theme, toggle } = use(ThemeChoice);
   const [keysShown, setKeysShown] = useState(false);
-  useKeys({ "?": () => setKeysShown(true), "g c": () => navigate("/clients") });
+  useKeys({
+    "?": () => setKeysShown(true),
+    "g c": () => navigate("/clients"),
+    "g s": () => navigate("/practice"),
+  });
   useEffect(() => {
     if (signOut.error) message.error(problemOf(signOut.error)?.detail ?? t("error.unknown"));
   }, [signOut.error, message, t]);
@@ -35,6 +39,7 @@ export function Shell() {
         </NavLink>
         <nav className={styles.places} aria-label={t("app.name")}>
           <NavLink to="/clients">{t("app.clients")}</NavLink>
+          <NavLink to="/practice">{t("app.practice")}</NavLink>
         </nav>
         <div className={styles.tools}>
           <span className="quiet">{session.data?.name}</span>

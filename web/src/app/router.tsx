@@ -49,6 +49,10 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../features/tape")).TapePage }),
               },
               {
+                path: "tests",
+                lazy: async () => ({ Component: (await import("../features/tests")).TestsPage }),
+              },
+              {
                 path: "verdict",
                 lazy: async () => ({ Component: (await import("../features/verdict")).VerdictPage }),
               },
@@ -61,6 +65,14 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../features/rounds")).LaterPage }),
               },
             ],
+          },
+          {
+            path: "/practice",
+            lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
+          },
+          {
+            path: "/stand-in",
+            lazy: async () => ({ Component: (await import("../features/standin")).StandInPage }),
           },
           { path: "*", element: <NotFound /> },
         ],

@@ -33,7 +33,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         changes: assessment.changes.iter().map(change).collect(),
         flags: assessment.flags.iter().map(flag).collect(),
         training_known: assessment.training_known,
-        next: assessment.next.iter().map(next).collect(),
+        next: assessment.next.iter().map(NextEntry::from).collect(),
         warnings: warnings(&knowledge.atlas, case),
         observations: explain.then(|| assessment.observations.iter().map(|o| observation(knowledge, o)).collect()),
     }
@@ -129,14 +129,17 @@ fn side(verdict: AsymmetryVerdict) -> SideEntry {
     }
 }
 
-fn next(look: &NextLook) -> NextEntry {
-    NextEntry {
-        what: look.what.clone(),
-        kind: look.kind.to_owned(),
-        site: look.site.clone(),
-        region: look.region.clone(),
-        gain: look.gain,
-        minutes: look.minutes,
+impl From<&NextLook> for NextEntry {
+    fn from(look: &NextLook) -> Self {
+        Self {
+            what: look.what.clone(),
+            kind: look.kind.to_owned(),
+            site: look.site.clone(),
+            region: look.region.clone(),
+            exercise: look.exercise.clone(),
+            gain: look.gain,
+            minutes: look.minutes,
+        }
     }
 }
 

@@ -14,7 +14,7 @@ use assess::{Class, SideVerdict, Standing, Tilt};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{RegionId, Side, SiteId};
+use units::{ExerciseId, RegionId, Side, SiteId};
 use utoipa::ToSchema;
 
 /// A verdict on a client.
@@ -235,6 +235,9 @@ pub struct NextEntry {
     /// The region, for a rating.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub region: Option<RegionId>,
+    /// The exercise, for a test.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub exercise: Option<ExerciseId>,
     /// Fall of the weighted variance.
     pub gain: f64,
     /// Minutes it takes.

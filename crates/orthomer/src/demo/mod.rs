@@ -1,6 +1,7 @@
 //! Demo data: Millrace Studio in the invented town of Karrow, its coach, and its made-up clients.
 
 mod body;
+mod hour;
 mod judgements;
 mod people;
 pub mod pictures;
@@ -8,11 +9,11 @@ mod stories;
 
 use crate::failure::Failure;
 use assess::{Choices, Knowledge, PhotoPurpose};
-use casefile::{ClientEntry, ConsentEntry, check_client};
+use casefile::{ClientEntry, ConsentEntry, ReadinessEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use server::hash_password;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::HashMap;
 use store::{NewAccount, NewRound, Role, SavedTape, Store};
 use stories::Story;
 use units::Mass;
@@ -45,6 +46,7 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
             rounds.extend(added);
         }
     }
+    hour::keep(store, knowledge, &rounds, COACH)?;
     judgements::give(store, &rounds, &coach.id)
 }
 
@@ -59,8 +61,14 @@ fn add(
     // Everyone agreed on the day of their first round.
     let first = story.rounds.iter().map(|round| round.weeks_ago).max().unwrap_or_default();
     let given_on = today.checked_sub(first.weeks().days(2)).map_err(Failure::other)?.to_string();
+    let readiness = ReadinessEntry { asked_on: given_on.clone(), yes: Vec::new() };
     let consent = ConsentEntry { given_on, purposes: vec![PhotoPurpose::Assessment, PhotoPurpose::SharingWithClient] };
-    let entry = ClientEntry { name: name.to_owned(), photo_consent: Some(consent), ..story.brief(knowledge) };
+    let entry = ClientEntry {
+        name: name.to_owned(),
+        photo_consent: Some(consent),
+        readiness: Some(readiness),
+        ..story.brief(knowledge)
+    };
     let client = check_client(&knowledge.atlas, "", &entry, today).map_err(Failure::Input)?;
     let record = store.add_client(&knowledge.atlas, &client).map_err(Failure::other)?;
     let mut ids = RoundIds::new();
@@ -76,8 +84,8 @@ fn add(
             measured_by: round.measured_by,
             weight: Some(weight),
             measures: &measures,
-            folds: &[],
-            levels: &BTreeMap::new(),
+            folds: &hour::folds(story.name, round.weeks_ago)?,
+            levels: &hour::levels(story.name, client.height)?,
         };
         store.save_tape(&id, &sheet).map_err(Failure::other)?;
         let bring_up = round.bring_up.iter().map(|id| id.parse()).collect::<Result<_, _>>().map_err(Failure::other)?;

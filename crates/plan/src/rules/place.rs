@@ -5,9 +5,8 @@ use crate::problem::PlanProblem;
 use crate::week::Week;
 
 pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
-    let sessions = (0..week.session_count()).flat_map(|session| {
-        week.items(session).iter().map(move |(candidate, _)| (session, *candidate))
-    });
+    let sessions = (0..week.session_count())
+        .flat_map(|session| week.items(session).iter().map(move |(candidate, _)| (session, *candidate)));
     let missing = |&(session, candidate): &(usize, usize)| {
         let candidate = &problem.candidates[candidate];
         if problem.home[session] { !candidate.at_home } else { !candidate.at_gym }

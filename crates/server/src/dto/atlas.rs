@@ -1,8 +1,6 @@
 //! The knowledge the front end shows names and choices from.
 
-use atlas::{
-    Atlas, Equipment, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Site, SkinfoldSite,
-};
+use atlas::{Atlas, Equipment, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Site, SkinfoldSite};
 use casefile::{CatalogueExercise, catalogue};
 use serde::Serialize;
 use std::collections::BTreeMap;

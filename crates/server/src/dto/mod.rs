@@ -9,18 +9,20 @@ mod session;
 mod tests;
 
 pub(crate) use atlas::AtlasView;
-pub(crate) use client::{ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary};
+pub(crate) use client::{
+    ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary,
+};
 pub(crate) use photos::{
     BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView,
     RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent, Withdrawn,
 };
 pub(crate) use practice::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice, SettingView,
-    TapeOrder,
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice,
+    SettingView, TapeOrder,
 };
 pub(crate) use round::{
-    EarlierFold, EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,
-    VerdictView,
+    EarlierFold, EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView,
+    TapeSheet, VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
 pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

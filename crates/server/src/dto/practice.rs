@@ -32,7 +32,6 @@ pub struct PracticeView {
 #[derive(Serialize, ToSchema)]
 pub struct SettingView {
     /// What it is.
-    #[serde(flatten)]
     pub setting: Setting,
     /// The value that ships.
     pub shipped: f64,

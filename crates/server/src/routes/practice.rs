@@ -2,8 +2,8 @@
 
 use crate::auth::{SignedIn, hash_password};
 use crate::dto::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice, SettingView,
-    TapeOrder,
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice,
+    SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
@@ -76,7 +76,12 @@ pub(crate) async fn save_practice(
 }
 
 fn person(account: &Account) -> PersonView {
-    PersonView { id: account.id.clone(), login: account.login.clone(), name: account.name.clone(), role: account.role.into() }
+    PersonView {
+        id: account.id.clone(),
+        login: account.login.clone(),
+        name: account.name.clone(),
+        role: account.role.into(),
+    }
 }
 
 /// Everyone who may sign in.

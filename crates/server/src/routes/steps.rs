@@ -1,7 +1,7 @@
 //! How far each of the eight steps of a round has come.
 
 use crate::dto::{StepState, StepView};
-use assess::{Assessment, Case, Standing};
+use assess::{Assessment, Case, NotReady, Standing};
 use store::{PhotoRecord, PhotoState};
 
 fn view(step: &str, state: StepState, says: impl Into<String>) -> StepView {
@@ -14,7 +14,7 @@ pub(crate) fn steps(case: &Case, assessment: &Assessment, pictures: &[PhotoRecor
         brief(case),
         photos(case, pictures),
         tape(assessment),
-        view("tests", StepState::Later, "not yet"),
+        tests(case, assessment),
         verdict(assessment),
         plan(case),
         view("log", StepState::Later, "not yet"),
@@ -23,8 +23,13 @@ pub(crate) fn steps(case: &Case, assessment: &Assessment, pictures: &[PhotoRecor
 }
 
 fn brief(case: &Case) -> StepView {
-    if case.client.equipment.is_empty() {
+    if case.client.equipment.is_empty() && case.client.home.is_none() {
         return view("brief", StepState::Look, "no equipment");
+    }
+    match case.client.may_be_given_a_plan() {
+        Err(NotReady::NotAsked) => return view("brief", StepState::Look, "readiness not asked"),
+        Err(NotReady::NotCleared) => return view("brief", StepState::Look, "clearance needed"),
+        Ok(()) => {}
     }
     view("brief", StepState::Enough, format!("{} days a week", case.client.days_per_week))
 }
@@ -63,6 +68,17 @@ fn tape(assessment: &Assessment) -> StepView {
         (_, due, _) if due > 0 => view("tape", StepState::Look, format!("{due} third readings due")),
         (_, _, missing) if missing > 0 => view("tape", StepState::Look, "too little to judge size"),
         (count, ..) => view("tape", StepState::Enough, format!("{count} values")),
+    }
+}
+
+fn tests(case: &Case, assessment: &Assessment) -> StepView {
+    let count = case.rounds.last().map_or(0, |round| round.tests.len());
+    let leaning = assessment.strength.iter().filter(|test| test.weaker().is_some()).count();
+    match (count, leaning) {
+        (0, _) => view("tests", StepState::Empty, "nothing tested"),
+        (1, 0) => view("tests", StepState::Enough, "1 test"),
+        (count, 0) => view("tests", StepState::Enough, format!("{count} tests")),
+        (count, leaning) => view("tests", StepState::Enough, format!("{count} tests, {leaning} lean")),
     }
 }
 

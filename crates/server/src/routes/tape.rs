@@ -78,9 +78,8 @@ pub(crate) async fn read_tape_csv(
     state: web::Data<AppState>,
     body: web::Json<ReadCsv>,
 ) -> Result<web::Json<CsvPreview>, ApiError> {
-    let preview = state.run(move |_, knowledge| {
-        Ok(tape_csv(&knowledge.atlas, &body.text, body.columns.as_deref(), body.unit))
-    });
+    let preview =
+        state.run(move |_, knowledge| Ok(tape_csv(&knowledge.atlas, &body.text, body.columns.as_deref(), body.unit)));
     preview.await.map(web::Json)
 }
 
@@ -104,14 +103,16 @@ impl Checked {
             store.case_at(atlas, id)?.rounds.pop()
         };
         let stored = stored.as_ref();
-        let measures = with_stored(measures, refused(&problems, "/entries"), stored.map_or(&[], |s| &s.tape), |index| {
-            let entry = &body.entries[index];
-            move |m: &TapeMeasure| m.site.as_str() == entry.site && m.side == entry.side
-        });
-        let folds = with_stored(folds, refused(&wrong_folds, "/folds"), stored.map_or(&[], |s| &s.skinfolds), |index| {
-            let entry = &body.folds[index];
-            move |m: &Skinfolds| m.site.as_str() == entry.site && m.side == entry.side
-        });
+        let measures =
+            with_stored(measures, refused(&problems, "/entries"), stored.map_or(&[], |s| &s.tape), |index| {
+                let entry = &body.entries[index];
+                move |m: &TapeMeasure| m.site.as_str() == entry.site && m.side == entry.side
+            });
+        let folds =
+            with_stored(folds, refused(&wrong_folds, "/folds"), stored.map_or(&[], |s| &s.skinfolds), |index| {
+                let entry = &body.folds[index];
+                move |m: &Skinfolds| m.site.as_str() == entry.site && m.side == entry.side
+            });
         for site in wrong_levels.iter().filter_map(|problem| problem.pointer.rsplit('/').next()) {
             let kept = stored.and_then(|s| s.levels.iter().find(|(id, _)| id.as_str() == site));
             levels.extend(kept.map(|(id, level)| (id.clone(), *level)));

@@ -7,7 +7,7 @@ use crate::roster::Assessor;
 use crate::state::AppState;
 use actix_web::{get, post, put, web};
 use assess::{Client, Knowledge, Test, first_side};
-use casefile::{Problem, TestEntry, assessment_file, check_tests};
+use casefile::{NextEntry, Problem, TestEntry, assessment_file, check_tests};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use store::{RoundRecord, Store};
@@ -62,7 +62,9 @@ fn in_place(passed: Vec<(usize, Test)>, stored: &[Test], entries: &[TestEntry]) 
     let kept: BTreeSet<usize> = passed.iter().map(|(place, _)| *place).collect();
     let mut all = passed;
     for (place, entry) in entries.iter().enumerate().filter(|(place, _)| !kept.contains(place)) {
-        let same = stored.iter().find(|test| exercise(entry).is_some() && exercise(&TestEntry::from(*test)) == exercise(entry));
+        let same = stored
+            .iter()
+            .find(|test| exercise(entry).is_some() && exercise(&TestEntry::from(*test)) == exercise(entry));
         all.extend(same.map(|test| (place, test.clone())));
     }
     all.sort_by_key(|(place, _)| *place);
@@ -93,7 +95,7 @@ fn sheet(
         tests: case.rounds.last().map(entries).unwrap_or_default(),
         strength: file.strength,
         hang: file.hang,
-        next: file.next.into_iter().filter(|look| look.kind == "test").collect(),
+        next: assessment.next_tests.iter().map(NextEntry::from).collect(),
         first: one_sided.map(first).collect(),
         no_strength_because: minor.then(|| MINOR.to_owned()),
         earlier_date: before.map(|round| round.date.to_string()),

@@ -10,9 +10,11 @@ use store::Store;
 
 fn view(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<UsualWeekView, ApiError> {
     let (week, revision) = store.usual_week(client_id)?;
-    let rows = week.as_ref().map(|week| week.rows("")).transpose().map_err(|problem| {
-        ApiError::Internal(format!("stored usual week: {problem}"))
-    })?;
+    let rows = week
+        .as_ref()
+        .map(|week| week.rows(""))
+        .transpose()
+        .map_err(|problem| ApiError::Internal(format!("stored usual week: {problem}")))?;
     let newest = rows.iter().flatten().next_back().map(|row| row.week_of.clone());
     let mut sets = std::collections::BTreeMap::new();
     for row in rows.iter().flatten().filter(|row| Some(&row.week_of) == newest.as_ref()) {

@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRoundChanged } from "../../shared/api/changes";
-import { $api } from "../../shared/api/client";
+import { $api, type Schemas } from "../../shared/api/client";
 
 const clientInit = (id: string) => ({ params: { path: { client_id: id } } });
 
@@ -8,19 +8,21 @@ export function useBrief(clientId: string) {
   return $api.useQuery("get", "/api/v1/clients/{client_id}", clientInit(clientId));
 }
 
-/** Saves a brief; the answer takes the place of what was cached. */
-export function useSaveBrief(clientId: string) {
+/** Sends a brief; the answer takes the place of what was cached. */
+export function useSendBrief(clientId: string) {
   const client = useQueryClient();
   const changed = useRoundChanged();
-  return $api.useMutation("put", "/api/v1/clients/{client_id}", {
-    onSuccess: async (saved) => {
-      await changed();
+  const saving = $api.useMutation("put", "/api/v1/clients/{client_id}", {
+    onSuccess: (saved) => {
       client.setQueryData(
         $api.queryOptions("get", "/api/v1/clients/{client_id}", clientInit(clientId)).queryKey,
         saved,
       );
+      changed();
     },
   });
+  return (revision: number, brief: Schemas["ClientEntry"]) =>
+    saving.mutateAsync({ ...clientInit(clientId), body: { revision, brief } });
 }
 
 export function useAddClient() {
@@ -31,4 +33,24 @@ export function useAddClient() {
 export function useWithdrawConsent() {
   const changed = useRoundChanged();
   return $api.useMutation("post", "/api/v1/clients/{client_id}/consent/withdraw", { onSuccess: changed });
+}
+
+export function useUsualWeek(clientId: string) {
+  return $api.useQuery("get", "/api/v1/clients/{client_id}/usual-week", clientInit(clientId));
+}
+
+export function useSendUsualWeek(clientId: string) {
+  const client = useQueryClient();
+  const changed = useRoundChanged();
+  const saving = $api.useMutation("put", "/api/v1/clients/{client_id}/usual-week", {
+    onSuccess: (saved) => {
+      client.setQueryData(
+        $api.queryOptions("get", "/api/v1/clients/{client_id}/usual-week", clientInit(clientId)).queryKey,
+        saved,
+      );
+      changed();
+    },
+  });
+  return (revision: number, week: Schemas["UsualWeek"] | undefined) =>
+    saving.mutateAsync({ ...clientInit(clientId), body: { revision, week } });
 }

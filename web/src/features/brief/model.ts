@@ -2,6 +2,7 @@
 import type { Schemas } from "../../shared/api/client";
 
 export type Brief = Schemas["ClientEntry"];
+type Look = Schemas["Look"];
 
 /** A brief to start from. */
 export const emptyBrief: Brief = {
@@ -25,13 +26,40 @@ export const emptyBrief: Brief = {
 
 /** The form leaves a side of a pain or a screen empty as `null` or ""; the file leaves it out. */
 export function tidied(brief: Brief): Brief {
-  const { shoulder_extension_deg: extension, ...screens } = brief.screens ?? {};
-  const measured = typeof extension?.left === "number" && typeof extension?.right === "number";
+  const measured = Object.entries(brief.screens ?? {}).filter(
+    ([, value]) =>
+      typeof value === "boolean" || (typeof value?.left === "number" && typeof value?.right === "number"),
+  );
+  const answered = Object.entries(brief.schools ?? {}).filter(([, answer]) => answer);
   return {
     ...brief,
     pain: brief.pain?.map(({ area, side, level }) => (side ? { area, side, level } : { area, level })),
-    screens: measured ? { ...screens, shoulder_extension_deg: extension } : screens,
+    screens: Object.fromEntries(measured),
+    schools: Object.fromEntries(answered),
+    home: brief.home ?? undefined,
+    photo_consent: brief.photo_consent ?? undefined,
+    readiness: brief.readiness ?? undefined,
+    clearance: brief.clearance ?? undefined,
   };
+}
+
+/** Fields at which two briefs differ. */
+export function differing(mine: Brief, theirs: Brief): number {
+  const [one, other] = [tidied(mine), tidied(theirs)];
+  const keys = new Set([...Object.keys(one), ...Object.keys(other)]) as Set<keyof Brief>;
+  return [...keys].filter((key) => canonical(one[key]) !== canonical(other[key])).length;
+}
+
+/** JSON with keys in order and nothing for what is empty, so that the order of typing makes no difference. */
+function canonical(value: unknown): string {
+  return (
+    JSON.stringify(value, (_, part) => {
+      if (part === null || (Array.isArray(part) && part.length === 0)) return undefined;
+      if (typeof part !== "object" || Array.isArray(part)) return part;
+      const entries = Object.entries(part).sort(([a], [b]) => a.localeCompare(b));
+      return entries.length > 0 ? Object.fromEntries(entries) : undefined;
+    }) ?? ""
+  );
 }
 
 /** The form's path of a JSON pointer under the brief: `/brief/pain/0/level` is ["pain", 0, "level"]. */
@@ -43,9 +71,22 @@ export function fieldPath(pointer: string): (string | number)[] {
   return parts.map((part) => (/^\d+$/.test(part) ? Number(part) : part));
 }
 
-/** A look's weights that differ from neutral, heaviest first. */
-export function unevenWeights(look: Schemas["Look"] | undefined): [string, number][] {
-  return Object.entries(look?.weights ?? {})
-    .filter(([, weight]) => weight !== 1)
-    .sort((a, b) => b[1] - a[1]);
+/** Lowest and highest weight a coach may give. */
+export const WEIGHTS = { low: 0, high: 3, step: 0.1 };
+
+/** What a look gives a region: its own weight, else its muscle's, else neutral. */
+export function lookWeight(look: Look | undefined, region: string): number {
+  return look?.weights[region] ?? look?.weights[region.split(".")[0] ?? region] ?? 1;
+}
+
+/** The coach's own weights with one changed; back at the look's weight it is no change any more. */
+export function withWeight(
+  own: Record<string, number>,
+  look: Look | undefined,
+  region: string,
+  weight: number,
+): Record<string, number> {
+  const held = Math.min(WEIGHTS.high, Math.max(WEIGHTS.low, Math.round(weight * 10) / 10));
+  const { [region]: _, ...others } = own;
+  return held === lookWeight(look, region) ? others : { ...others, [region]: held };
 }

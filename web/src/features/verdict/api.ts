@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRoundChanged } from "../../shared/api/changes";
-import { $api } from "../../shared/api/client";
+import { $api, type Schemas } from "../../shared/api/client";
 
 const init = (roundId: string) => ({ params: { path: { round_id: roundId } } });
 
@@ -8,11 +8,11 @@ export function useVerdict(roundId: string) {
   return $api.useQuery("get", "/api/v1/rounds/{round_id}/verdict", init(roundId));
 }
 
-/** Saves the choices; the verdict that comes back carries the new classes. */
-export function useSaveChoices(roundId: string) {
+/** Sends the choices; the verdict that comes back carries the new classes. */
+export function useSendChoices(roundId: string) {
   const client = useQueryClient();
   const changed = useRoundChanged();
-  return $api.useMutation("put", "/api/v1/rounds/{round_id}/choices", {
+  const saving = $api.useMutation("put", "/api/v1/rounds/{round_id}/choices", {
     onSuccess: (verdict) => {
       client.setQueryData(
         $api.queryOptions("get", "/api/v1/rounds/{round_id}/verdict", init(roundId)).queryKey,
@@ -21,4 +21,6 @@ export function useSaveChoices(roundId: string) {
       changed();
     },
   });
+  return (revision: number, choices: Schemas["ChoicesEntry"]) =>
+    saving.mutateAsync({ ...init(roundId), body: { revision, choices } });
 }

@@ -17,7 +17,7 @@ export interface Group {
 
 export const MOST_CHOSEN = 3;
 
-export const noChoices: Choices = { bring_up: [], hold_back: [], overrides: [] };
+export const noChoices: Choices = { bring_up: [], hold_back: [], overrides: [], share: [] };
 
 /** Sites with evidence in the order they are taped, each with the regions it says most about; then the rest. */
 export function groups(atlas: Atlas, assessment: Assessment): Group[] {
@@ -38,13 +38,56 @@ export function groups(atlas: Atlas, assessment: Assessment): Group[] {
   return [...sites.map((site) => ({ site, regions: of(site) })), { regions: of(undefined) }];
 }
 
-/** Every row from top to bottom, for moving by key. Rows of the folded rest are left out. */
-export function rows(all: Group[], restShown: boolean): Pick[] {
+/** How the rows are laid: head to foot under their girths, or by need. */
+export type Order = "body" | "need";
+
+/** Regions by need, most first; what is not behind at all in the order of the body. */
+export function byNeed(assessment: Assessment): RegionEntry[] {
+  return [...assessment.regions].sort((a, b) => b.bulk.need - a.bulk.need);
+}
+
+/** Every row from top to bottom, for moving by key. Rows of folded groups and of the folded rest are left out. */
+export function rows(all: Group[], restShown: boolean, folded: ReadonlySet<string> = new Set()): Pick[] {
   return all.flatMap(({ site, regions }): Pick[] => {
     if (!site && !restShown) return [];
     const own = regions.map(({ region }): Pick => ({ kind: "region", id: region }));
-    return site ? [{ kind: "site", id: site }, ...own] : own;
+    if (!site) return own;
+    return folded.has(site) ? [{ kind: "site", id: site }] : [{ kind: "site", id: site }, ...own];
   });
+}
+
+/** A size by one school. */
+export interface SchoolSize {
+  school: Schemas["SizingSchool"] | "rest-of-body";
+  expected_cm: number;
+  /** Measured less expected, cm; negative = short. */
+  difference_cm: number;
+  z?: number;
+}
+
+/** What each school makes of a girth: the rest of this body first. */
+export function schoolSizes(assessment: Assessment, site: string): SchoolSize[] {
+  const own = assessment.reference.sites.find((entry) => entry.site === site);
+  const others = assessment.schools.filter((entry) => entry.site === site);
+  const size = (
+    school: SchoolSize["school"],
+    { observed_cm, expected_cm, z }: { observed_cm: number; expected_cm: number; z?: number | null },
+  ): SchoolSize => ({ school, expected_cm, difference_cm: observed_cm - expected_cm, z: z ?? undefined });
+  return [...(own ? [size("rest-of-body", own)] : []), ...others.map((entry) => size(entry.school, entry))];
+}
+
+/** Choices at which two people differ. */
+export function differing(mine: Choices, theirs: Choices): number {
+  const keys = ["bring_up", "hold_back", "overrides", "share"] as const;
+  return keys.filter((key) => JSON.stringify(mine[key]) !== JSON.stringify(theirs[key])).length;
+}
+
+/** Choices with something shown to the client, or not any more. */
+export function toggledShare(choices: Choices, what: Schemas["Shared"]): Choices {
+  const share = choices.share.includes(what)
+    ? choices.share.filter((one) => one !== what)
+    : [...choices.share, what];
+  return { ...choices, share };
 }
 
 /** The row `by` places further, or the first when nothing is picked. */

@@ -1,5 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 
+/** Sheets that give their own answer to a save. */
+const SHEETS = ["/tape", "/tests", "/usual-week"];
+
 /** After a step was saved: steps, verdict, plan and lists say something else. The sheet that was saved knows already. */
 export function useRoundChanged() {
   const client = useQueryClient();
@@ -7,7 +10,10 @@ export function useRoundChanged() {
     client.invalidateQueries({
       predicate: ({ queryKey }) => {
         const path = String(queryKey[1]);
-        return !path.endsWith("/tape") && (path.includes("/rounds/") || path.includes("/clients"));
+        return (
+          !SHEETS.some((sheet) => path.endsWith(sheet)) &&
+          (path.includes("/rounds/") || path.includes("/clients"))
+        );
       },
     });
 }

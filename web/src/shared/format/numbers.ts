@@ -6,6 +6,9 @@ function fixed(value: number, decimals: number): string {
 }
 
 export const cm = (value: number): string => fixed(value, 1);
+export const mm = (value: number): string => fixed(value, 1);
+export const kg = (value: number): string => fixed(value, 1);
+export const degrees = (value: number): string => `${fixed(value, 0)}°`;
 export const percent = (value: number): string => fixed(value, 1);
 export const sd = (value: number): string => fixed(value, 1);
 export const sets = (value: number): string => fixed(value, Number.isInteger(value) ? 0 : 1);

@@ -1,64 +1,41 @@
-import { App, Button, Form, Input, InputNumber, Segmented, Select } from "antd";
-import { useState } from "react";
+import { Form, type FormInstance, Input, InputNumber, Segmented, Select } from "antd";
+import { type ReactNode, useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
-import { useNavigate } from "react-router";
-import { useAtlas } from "../../../shared/api/atlas";
-import { problemOf, type Schemas } from "../../../shared/api/client";
-import { ErrorNote } from "../../../shared/ui";
-import { useAddClient, useSaveBrief } from "../api";
-import { type Brief, emptyBrief, fieldPath, tidied } from "../model";
+import type { Atlas } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import type { Brief } from "../model";
 import styles from "./BriefForm.module.css";
 import { ConsentField } from "./ConsentField";
 import { EquipmentField } from "./EquipmentField";
 import { LookField } from "./LookField";
 import { PainFields } from "./PainFields";
+import { ReadinessField } from "./ReadinessField";
 import { SchoolFields } from "./SchoolFields";
 
-/** The brief on one page: who, look, week, equipment, pain and screens, schools. */
-export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
+interface Props {
+  form: FormInstance<Brief>;
+  atlas: Atlas;
+  client?: Schemas["ClientView"];
+  initial: Brief;
+  /** Called with the whole brief after every change, whoever made it. */
+  onChange?: (brief: Brief) => void;
+  /** Called with the whole brief when the form is sent. */
+  onSend?: (brief: Brief) => void;
+  /** What stands above and below the three columns. */
+  head?: ReactNode;
+  foot?: ReactNode;
+}
+
+/** The brief on one page: who and ready, look and week, equipment and care. */
+export function BriefForm({ form, atlas, client, initial, onChange, onSend, head, foot }: Props) {
   const { t } = useTranslation();
-  const { message } = App.useApp();
-  const navigate = useNavigate();
-  const [form] = Form.useForm<Brief>();
-  const [touched, setTouched] = useState(false);
-  const atlas = useAtlas();
-  const saving = useSaveBrief(client?.id ?? "");
-  const adding = useAddClient();
-  const [failure, setFailure] = useState<string>();
-
-  const explain = (error: unknown) => {
-    const problem = problemOf(error);
-    const fields = problem?.errors?.map(({ pointer, says }) => ({
-      name: fieldPath(pointer) as never,
-      errors: [says],
-    }));
-    form.setFields(fields ?? []);
-    setFailure(problem?.detail ?? t("error.unknown"));
-  };
-  const done = { onError: explain };
-  const submit = (fields: Brief) => {
-    setFailure(undefined);
-    const brief = tidied({ ...fields, look_weights: client?.brief.look_weights ?? {} });
-    if (!client) {
-      adding.mutate({ body: brief }, { ...done, onSuccess: (added) => navigate(`/clients/${added.id}`) });
-      return;
-    }
-    const body = { revision: client.revision, brief };
-    const params = { path: { client_id: client.id } };
-    saving.mutate(
-      { params, body },
-      {
-        ...done,
-        onSuccess: () => {
-          setTouched(false);
-          message.success(t("brief.saved"));
-        },
-      },
-    );
-  };
-
-  if (atlas.error) return <ErrorNote error={atlas.error} onRetry={() => atlas.refetch()} />;
-  if (!atlas.data) return null;
+  const all = Form.useWatch([], { form, preserve: true });
+  const changed = useRef(onChange);
+  changed.current = onChange;
+  // Watched rather than told: some fields change others.
+  useEffect(() => {
+    if (all) changed.current?.(form.getFieldsValue(true));
+  }, [all, form]);
   const number = (name: keyof Brief, label: string, step = 1) => (
     <Form.Item name={name} label={label} rules={[{ required: true }]}>
       <InputNumber step={step} className={styles.number} />
@@ -69,11 +46,11 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
       form={form}
       layout="vertical"
       requiredMark={false}
-      initialValues={client?.brief ?? emptyBrief}
-      onFinish={submit}
-      onValuesChange={() => setTouched(true)}
+      initialValues={initial}
+      onFinish={() => onSend?.(form.getFieldsValue(true))}
       className={styles.brief}
     >
+      {head && <div className={styles.head}>{head}</div>}
       <section>
         <h2>{t("brief.who")}</h2>
         <Form.Item name="name" label={t("brief.name")} rules={[{ required: true }]}>
@@ -109,47 +86,38 @@ export function BriefForm({ client }: { client?: Schemas["ClientView"] }) {
             }))}
           />
         </Form.Item>
-        <h2>{t("consent.title")}</h2>
+        <h2>{t("brief.readiness")}</h2>
+        <ReadinessField questions={atlas.readiness} />
+        <h2 className={styles.later}>{t("consent.title")}</h2>
         <ConsentField client={client} />
       </section>
       <section>
         <h2>{t("brief.goal")}</h2>
-        <LookField looks={atlas.data.looks} regions={atlas.data.regions} />
+        <LookField looks={atlas.looks} regions={atlas.regions} />
         <h2>{t("brief.week")}</h2>
-        <div className={styles.pair}>
+        <div className={styles.three}>
           {number("days_per_week", t("brief.days"))}
           {number("minutes_per_session", t("brief.minutes"), 5)}
+          {number("max_exercises_per_session", t("brief.exercises"))}
         </div>
-        {number("max_exercises_per_session", t("brief.exercises"))}
         <h2>{t("brief.schools")}</h2>
-        <SchoolFields schools={atlas.data.schools} />
+        <SchoolFields schools={atlas.schools} />
       </section>
       <section>
         <h2>{t("brief.equipment")}</h2>
-        <EquipmentField kits={atlas.data.kits} equipment={atlas.data.equipment} />
+        <EquipmentField kits={atlas.kits} equipment={atlas.equipment} />
         <h2>{t("brief.care")}</h2>
-        <PainFields />
+        <PainFields screens={atlas.screens} />
         <Form.Item name="excluded_exercises" label={t("brief.excluded")}>
           <Select
             mode="multiple"
-            optionFilterProp="label"
-            options={atlas.data.exercises.map(({ id, name }) => ({ value: id, label: name }))}
+            showSearch={{ optionFilterProp: "label" }}
+            options={atlas.exercises.map(({ id, name }) => ({ value: id, label: name }))}
           />
         </Form.Item>
         <p className="quiet">{t("brief.notMedical")}</p>
       </section>
-      <footer className={styles.foot}>
-        <Button type="primary" htmlType="submit" loading={saving.isPending || adding.isPending}>
-          {client ? t("brief.save") : t("brief.create")}
-        </Button>
-        {failure ? (
-          <span role="alert" style={{ color: "var(--danger)" }}>
-            {failure}
-          </span>
-        ) : (
-          touched && <span className="quiet">{t("brief.unsaved")}</span>
-        )}
-      </footer>
+      {foot}
     </Form>
   );
 }

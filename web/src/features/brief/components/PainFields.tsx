@@ -1,11 +1,13 @@
 import { Button, Form, InputNumber, Select } from "antd";
 import { useTranslation } from "react-i18next";
+import type { Schemas } from "../../../shared/api/client";
 import styles from "./PainFields.module.css";
 
 const AREAS = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"] as const;
+const SIDES = ["left", "right"] as const;
 
-/** Painful areas, and the shoulder screen that rules exercises out. */
-export function PainFields() {
+/** Painful areas, and the screens that rule exercises out. */
+export function PainFields({ screens }: { screens: Schemas["Screen"][] }) {
   const { t } = useTranslation();
   return (
     <>
@@ -21,10 +23,7 @@ export function PainFields() {
                   <Select
                     allowClear
                     placeholder={t("brief.both")}
-                    options={(["left", "right"] as const).map((value) => ({
-                      value,
-                      label: t(`brief.hands.${value}`),
-                    }))}
+                    options={SIDES.map((value) => ({ value, label: t(`brief.hands.${value}`) }))}
                   />
                 </Form.Item>
                 <Form.Item name={[name, "level"]} label={t("brief.painLevel")} rules={[{ required: true }]}>
@@ -41,20 +40,42 @@ export function PainFields() {
           </>
         )}
       </Form.List>
-      <Form.Item label={t("brief.extension")} extra={t("brief.extensionHint")}>
-        <div className={styles.extension}>
-          {(["left", "right"] as const).map((side) => (
-            <Form.Item key={side} name={["screens", "shoulder_extension_deg", side]} noStyle>
-              <InputNumber
-                min={0}
-                max={120}
-                prefix={t(`brief.hands.${side}`)}
-                aria-label={`${t("brief.extension")} ${side}`}
-              />
-            </Form.Item>
-          ))}
-        </div>
-      </Form.Item>
+      <div className={styles.screens}>
+        <span />
+        <span>{t("brief.hands.left")}</span>
+        <span>{t("brief.hands.right")}</span>
+        {screens.map((screen) => (
+          <ScreenFields key={screen.id} screen={screen} />
+        ))}
+        <span>{t("tests.blades")}</span>
+        <Form.Item name={["screens", "blades_retract"]} noStyle>
+          <Select
+            allowClear
+            aria-label={t("tests.blades")}
+            placeholder={t("tests.notAsked")}
+            className={styles.blades}
+            options={[
+              { value: true, label: t("tests.yes") },
+              { value: false, label: t("tests.no") },
+            ]}
+          />
+        </Form.Item>
+      </div>
+      <p className="quiet">{t("brief.screensHint")}</p>
+    </>
+  );
+}
+
+/** A range by side, degrees; what is wrong with it stands below it. */
+function ScreenFields({ screen }: { screen: Schemas["Screen"] }) {
+  return (
+    <>
+      <span title={screen.how}>{screen.name}, °</span>
+      {SIDES.map((side) => (
+        <Form.Item key={side} name={["screens", `${screen.id}_deg`, side]} className={styles.degrees}>
+          <InputNumber aria-label={`${screen.name} ${side}`} placeholder={`≥ ${screen.normal_low_deg}`} />
+        </Form.Item>
+      ))}
     </>
   );
 }

@@ -1,13 +1,34 @@
 import { useParams } from "react-router";
+import { useAtlas } from "../../../shared/api/atlas";
 import { ErrorNote } from "../../../shared/ui";
-import { useBrief } from "../api";
-import { BriefForm } from "../components/BriefForm";
+import { useBrief, useUsualWeek } from "../api";
+import { KeptBrief } from "../components/KeptBrief";
+import { UsualWeekSection } from "../components/UsualWeekSection";
 
 /** The brief as a step of a round. */
 export function BriefPage() {
   const { clientId = "" } = useParams();
+  const atlas = useAtlas();
   const client = useBrief(clientId);
-  if (client.error) return <ErrorNote error={client.error} onRetry={() => client.refetch()} />;
-  if (!client.data) return null;
-  return <BriefForm client={client.data} />;
+  const week = useUsualWeek(clientId);
+  const error = atlas.error ?? client.error ?? week.error;
+  if (error) return <ErrorNote error={error} onRetry={() => client.refetch()} />;
+  if (!atlas.data || !client.data || !week.data) return null;
+  return (
+    <>
+      <KeptBrief
+        key={clientId}
+        atlas={atlas.data}
+        client={client.data}
+        refetch={async () => (await client.refetch()).data}
+      />
+      <UsualWeekSection
+        key={`week ${clientId}`}
+        clientId={clientId}
+        atlas={atlas.data}
+        stored={week.data}
+        refetch={async () => (await week.refetch()).data}
+      />
+    </>
+  );
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Navigate, useParams } from "react-router";
 import { ErrorNote } from "../../../shared/ui";
-import { BriefForm } from "../../brief";
+import { BriefPage } from "../../brief";
 import { useClient } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
 import styles from "./RoundPage.module.css";
@@ -27,7 +27,7 @@ export function ClientPage() {
           {t("clients.openRound")}
         </Button>
       </div>
-      <BriefForm client={client.data} />
+      <BriefPage />
       <NewRoundDialog clientId={clientId} open={opening} holder="" onClose={() => setOpening(false)} />
     </main>
   );

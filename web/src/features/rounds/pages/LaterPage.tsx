@@ -7,7 +7,7 @@ export function LaterPage() {
   const { t } = useTranslation();
   const { step } = useParams();
   if (!isStep(step)) return <p>{t("app.notFound")}</p>;
-  const holds = step === "tests" || step === "log" || step === "review" ? t(`later.${step}`) : "";
+  const holds = step === "log" || step === "review" ? t(`later.${step}`) : "";
   return (
     <section style={{ maxWidth: 620, paddingTop: 12 }}>
       <h2 style={{ fontSize: 20, marginBottom: 10 }}>

@@ -1,7 +1,27 @@
-import type { Site } from "../model";
+import type { ReactNode } from "react";
+import { HALF } from "../../../shared/figure";
+import type { Place } from "../model";
+
+interface Mark {
+  y: number;
+  spans: [number, number][];
+}
+
+/** Where each fold lies; on the limbs, the client's right. */
+const FOLDS: Record<string, Mark> = {
+  triceps: { y: 108, spans: [[48, 54]] },
+  biceps: { y: 112, spans: [[56, 62]] },
+  subscapular: { y: 100, spans: [[74, 82]] },
+  chest: { y: 92, spans: [[72, 80]] },
+  midaxillary: { y: 118, spans: [[68, 74]] },
+  suprailiac: { y: 168, spans: [[68, 78]] },
+  abdominal: { y: 162, spans: [[90, 96]] },
+  thigh: { y: 244, spans: [[78, 88]] },
+  calf: { y: 322, spans: [[88, 95]] },
+};
 
 /** Where each site lies on the figure: height, from where to where. The client faces us, so their left is on our right. */
-const PLACES: Record<string, { y: number; spans: [number, number][] }> = {
+const SITES: Record<string, Mark> = {
   head: { y: 22, spans: [[84, 116]] },
   neck: { y: 51, spans: [[88, 112]] },
   shoulder: { y: 80, spans: [[52, 148]] },
@@ -104,16 +124,9 @@ const PLACES: Record<string, { y: number; spans: [number, number][] }> = {
   },
 };
 
-/** The client's left half, from the top of the head down the outside and up the inside of the leg; the right mirrors it. */
-const HALF =
-  "M0 4C11 4 17 12 17 23C17 32 13 39 8 43L9 53C12 58 21 61 30 63C42 66 48 74 49 87C50 101 54 113 56 125C58 136 62 145 64 158" +
-  "L71 198L76 214C77 218 72 220 69 217L62 203L50 160C46 150 44 142 42 132L35 110C33 123 29 133 27 145C29 155 34 165 36 176" +
-  "C38 190 37 206 35 222C33 242 30 262 29 282C29 298 32 308 30 322L23 367L31 379C33 383 30 385 26 385L9 385C7 385 6 383 6 381" +
-  "L7 366C5 345 3 335 4 322C5 308 6 300 5 288C4 262 2 240 1 212L0 206";
-
-/** The figure with the tape where the site is, and the level in a sentence. */
-export function SiteFigure({ site }: { site?: Site }) {
-  const place = site && PLACES[site.id];
+/** The figure with the tape, or the pinched fold, where the site is; the level in a sentence, and what is noted of it. */
+export function SiteFigure({ place, children }: { place?: Place; children?: ReactNode }) {
+  const mark = place && (place.device === "calipers" ? FOLDS : SITES)[place.id];
   return (
     <figure style={{ margin: 0 }}>
       <svg viewBox="20 0 160 400" width="150" aria-hidden="true">
@@ -121,11 +134,11 @@ export function SiteFigure({ site }: { site?: Site }) {
           <path d={HALF} transform="translate(100 0)" />
           <path d={HALF} transform="translate(100 0) scale(-1 1)" />
         </g>
-        <path d="M100 0V396" stroke="var(--ink)" strokeWidth="0.700" strokeDasharray="2 3" opacity="0.6" />
-        {place?.spans.map(([from, to]) => (
+        <path d="M100 0V396" stroke="var(--ink)" strokeWidth="0.7" strokeDasharray="2 3" opacity="0.6" />
+        {mark?.spans.map(([from, to]) => (
           <path
             key={from}
-            d={`M${from} ${place.y}q${(to - from) / 2} 5 ${to - from} 0`}
+            d={`M${from} ${mark.y}q${(to - from) / 2} 5 ${to - from} 0`}
             fill="none"
             stroke="var(--accent)"
             strokeWidth="3"
@@ -133,10 +146,11 @@ export function SiteFigure({ site }: { site?: Site }) {
           />
         ))}
       </svg>
-      <figcaption style={{ marginTop: 8 }}>
-        <strong>{site?.name}</strong>
+      <figcaption style={{ marginTop: 8, minHeight: 118 }}>
+        <strong>{place?.name}</strong>
         <br />
-        {site?.level}
+        {place?.level}
+        {children}
       </figcaption>
     </figure>
   );

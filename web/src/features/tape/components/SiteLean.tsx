@@ -3,11 +3,10 @@ import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
 import { percent } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
-import type { Site } from "../model";
 import styles from "./TapeSheet.module.css";
 
 /** Left against right at a site: a bar that leans to the larger side, against error, and the verdict in words. */
-export function SiteLean({ site, asymmetry }: { site: Site; asymmetry?: Schemas["AsymmetryEntry"] }) {
+export function SiteLean({ name, asymmetry }: { name: string; asymmetry?: Schemas["AsymmetryEntry"] }) {
   const { t } = useTranslation();
   if (!asymmetry) return <span />;
   const { symmetry_index, se_index, verdict, dominance_explains } = asymmetry;
@@ -21,7 +20,7 @@ export function SiteLean({ site, asymmetry }: { site: Site; asymmetry?: Schemas[
     <span
       className={styles.lean}
       title={t("tape.chartTitle", {
-        site: site.name,
+        site: name,
         side: larger,
         percent: percent(Math.abs(symmetry_index)),
       })}

@@ -1,56 +1,67 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { cm, signed } from "../../../shared/format";
-import { cell, READINGS, type Side, type Site, sidesOf } from "../model";
+import { cm, mm, signed } from "../../../shared/format";
+import { type Cell, cell, cellsOf, isFold, levelCell, type Place, READINGS, type Side } from "../model";
 import type { Editor } from "../useSheetEditor";
 import { ReadingField } from "./ReadingField";
 import { SiteLean } from "./SiteLean";
 import styles from "./TapeSheet.module.css";
 
 interface Props {
-  site: Site;
+  place: Place;
+  /** What the tape's level is noted from, where it is. */
+  levelFrom?: string;
   sheet: Schemas["TapeSheet"];
   editor: Editor;
   onFocus: () => void;
 }
 
-/** One site: readings of each side, how far apart they are, the change since last time, and what leans. */
-export function SiteRow({ site, sheet, editor, onFocus }: Props) {
+/** One line: readings of each side, how far apart they are, the change since last time, and what leans. */
+export function SiteRow({ place, levelFrom, sheet, editor, onFocus }: Props) {
   const { t } = useTranslation();
-  const values = sheet.sites.filter((value) => value.site === site.id);
-  const warnings = sheet.warnings.filter((w) => w.site === site.id);
-  const wrong = sidesOf(site).flatMap((side) =>
-    Array.from({ length: READINGS }, (_, reading) => cell(site.id, side, reading)).flatMap((key) => {
-      if (editor.unreadable.includes(key)) return [t("tape.notNumber", { text: editor.texts[key] })];
-      return editor.problems[key] ? [editor.problems[key]] : [];
-    }),
-  );
+  const fold = isFold(place);
+  const carried = fold
+    ? undefined
+    : sheet.sites.find((value) => value.site === place.id && value.carried_over);
+  const warnings = sheet.warnings.filter((w) => w.site === place.id && !!w.fold === fold);
+  const level = editor.texts[levelCell(place.id)];
+  const cells = fold ? cellsOf(place) : [...cellsOf(place), levelCell(place.id)];
+  const wrong = cells.flatMap((key) => said(key, editor, t));
   return (
-    <fieldset className={styles.row} aria-label={site.name} onFocus={onFocus}>
+    <fieldset className={styles.row} aria-label={place.name} onFocus={onFocus}>
       <span className={styles.name}>
-        {site.name}
-        {values.some((value) => value.carried_over) && (
+        {place.name}
+        {carried && (
           <span className={`quiet ${styles.carried}`}>
-            {cm(values[0]?.value_cm ?? 0)} cm {t("tape.carried")}
+            {cm(carried.value_cm)} cm {t("tape.carried")}
+          </span>
+        )}
+        {!fold && level && levelFrom && (
+          <span className={`quiet ${styles.carried}`}>
+            {t("tape.levelAt", { cm: level, from: levelFrom })}
           </span>
         )}
       </span>
-      {sidesOf(site).map((side) => (
-        <SideFields key={side ?? ""} site={site} side={side} sheet={sheet} editor={editor} />
+      {place.sides.map((side) => (
+        <SideFields key={side ?? ""} place={place} side={side} sheet={sheet} editor={editor} />
       ))}
       <span className={styles.change}>
-        {sidesOf(site).map((side) => (
-          <Change key={side ?? ""} site={site.id} side={side} sheet={sheet} />
-        ))}
+        {place.sides.map((side) =>
+          fold ? (
+            <EarlierFold key={side ?? ""} fold={place.id} side={side} sheet={sheet} />
+          ) : (
+            <Change key={side ?? ""} site={place.id} side={side} sheet={sheet} />
+          ),
+        )}
       </span>
-      <SiteLean site={site} asymmetry={sheet.asymmetries.find((a) => a.site === site.id)} />
+      {!fold && <SiteLean name={place.name} asymmetry={sheet.asymmetries.find((a) => a.site === place.id)} />}
       {wrong.map((says) => (
         <span key={says} className={styles.wrong} role="alert">
           {says}
         </span>
       ))}
       {warnings.map(({ side, says }) => (
-        <span key={side ?? ""} className={styles.warning}>
+        <span key={`${side} ${says}`} className={styles.warning}>
           {side && `${t(`tape.${side}`)}: `}
           {says}.
         </span>
@@ -59,26 +70,60 @@ export function SiteRow({ site, sheet, editor, onFocus }: Props) {
   );
 }
 
-function SideFields({ site, side, sheet, editor }: Omit<Props, "onFocus"> & { side?: Side }) {
-  const value = sheet.sites.find(
-    (v) => v.site === site.id && (v.side ?? undefined) === side && !v.carried_over,
-  );
-  const third = value?.needs_third || editor.texts[cell(site.id, side, 2)];
-  const apart = value?.difference_pct;
+type Translate = ReturnType<typeof useTranslation>["t"];
+
+/** What is wrong with a field, in words. */
+export function said(key: Cell, editor: Editor, t: Translate): string[] {
+  if (editor.unreadable.includes(key)) return [t("tape.notNumber", { text: editor.texts[key] })];
+  return editor.problems[key] ? [editor.problems[key]] : [];
+}
+
+function readOf(place: Place, side: Side | undefined, sheet: Schemas["TapeSheet"]) {
+  const here = (one: { site: string; side?: Side | null }) =>
+    one.site === place.id && (one.side ?? undefined) === side;
+  if (isFold(place)) {
+    const value = sheet.fold_values.find(here);
+    return value && { due: value.needs_third, apart: undefined };
+  }
+  const value = sheet.sites.find((one) => here(one) && !one.carried_over);
+  return value && { due: value.needs_third, apart: value.difference_pct ?? undefined };
+}
+
+function SideFields({
+  place,
+  side,
+  sheet,
+  editor,
+}: Pick<Props, "place" | "sheet" | "editor"> & { side?: Side }) {
+  const value = readOf(place, side, sheet);
+  const third = value?.due || editor.texts[cell(place.key, side, 2)];
   return (
-    <span className={`${styles.side} ${side ? "" : styles.middle} ${value?.needs_third ? styles.third : ""}`}>
+    <span className={`${styles.side} ${side ? "" : styles.middle} ${value?.due ? styles.third : ""}`}>
       {Array.from({ length: third ? READINGS : READINGS - 1 }, (_, reading) => (
         <ReadingField
-          key={cell(site.id, side, reading)}
-          site={site}
+          key={cell(place.key, side, reading)}
+          place={place}
           side={side}
           reading={reading}
           editor={editor}
         />
       ))}
-      <span className={`${styles.apart} ${value?.needs_third ? styles.due : ""}`}>
-        {typeof apart === "number" && `${apart.toFixed(1)} %`}
+      <span className={`${styles.apart} ${value?.due ? styles.due : ""}`}>
+        {value?.apart !== undefined && `${value.apart.toFixed(1)} %`}
       </span>
+    </span>
+  );
+}
+
+const letterOf = (side?: Side) => (side === "left" ? "L " : side === "right" ? "R " : "");
+
+function EarlierFold({ fold, side, sheet }: { fold: string; side?: Side; sheet: Schemas["TapeSheet"] }) {
+  const before = sheet.earlier_folds.find((one) => one.site === fold && (one.side ?? undefined) === side);
+  if (!before) return null;
+  return (
+    <span className="quiet" style={{ display: "block" }}>
+      {letterOf(side)}
+      {mm(before.value_mm)}
     </span>
   );
 }
@@ -87,7 +132,7 @@ function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schem
   const { t } = useTranslation();
   const same = (one: { site: string; side?: Side | null }) =>
     one.site === site && (one.side ?? undefined) === side;
-  const letter = side === "left" ? "L " : side === "right" ? "R " : "";
+  const letter = letterOf(side);
   const change = sheet.changes.find(same);
   const before = sheet.earlier.find(same);
   // Before this round's reading is there, what it was is what helps.

@@ -3,47 +3,97 @@ import { type KeyboardEvent, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { shortDay } from "../../../shared/format";
+import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { SideMark } from "../../../shared/ui";
-import type { Site } from "../model";
+import { useKeys } from "../../../shared/ui/keys";
+import {
+  type Fold,
+  isFold,
+  levelCell,
+  ordered,
+  type Place,
+  placeOfFold,
+  placeOfSite,
+  type Site,
+  WEIGHT,
+} from "../model";
+import { useDevices } from "../useDevices";
 import { useSheetEditor } from "../useSheetEditor";
-import { SaveState } from "./SaveState";
+import { CsvDialog } from "./CsvDialog";
+import { DeviceBar } from "./DeviceBar";
+import { OrderDialog } from "./OrderDialog";
 import { SiteFigure } from "./SiteFigure";
-import { SiteRow } from "./SiteRow";
+import { SiteRow, said } from "./SiteRow";
 import styles from "./TapeSheet.module.css";
 
 interface Props {
   roundId: string;
   sites: Site[];
+  folds: Fold[];
+  order?: Schemas["TapeOrder"];
   sheet: Schemas["TapeSheet"];
   refetch: () => Promise<Schemas["TapeSheet"] | undefined>;
 }
 
 /** The sheet, made for typing: Enter goes on, arrows move between rows, everything is checked and saved on the way. */
-export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
+export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Props) {
   const { t } = useTranslation();
-  const editor = useSheetEditor(roundId, sites, sheet, refetch);
-  const [at, setAt] = useState<Site>();
+  const editor = useSheetEditor(roundId, sites, folds, sheet, refetch);
+  const { document } = editor;
+  const [at, setAt] = useState<Place>();
+  const [open, setOpen] = useState<"csv" | "order">();
   const grid = useRef<HTMLFieldSetElement>(null);
+  const level = useRef<HTMLInputElement>(null);
 
   const fields = () => [...(grid.current?.querySelectorAll<HTMLInputElement>("input[data-cell]") ?? [])];
+  const goOn = (from: Element | null, by: 1 | -1 = 1) => {
+    document.flush();
+    fields()[fields().indexOf(from as HTMLInputElement) + by]?.focus();
+  };
+  const devices = useDevices(sheet, {
+    focused: () => fields().find((field) => field === window.document.activeElement),
+    empty: (device) => fields().find((field) => field.dataset.device === device && !field.value),
+    put: (field, text) => {
+      editor.type(field.dataset.cell ?? "", text);
+      goOn(field);
+    },
+  });
+  useUndoKeys(document);
+  useKeys({ n: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
   const onKey = (event: KeyboardEvent) => {
     const here = fields().indexOf(event.target as HTMLInputElement);
     if (here < 0) return;
     if (event.key === "Enter") {
       event.preventDefault();
-      editor.flush();
-      fields()[here + (event.shiftKey ? -1 : 1)]?.focus();
+      goOn(event.target as Element, event.shiftKey ? -1 : 1);
     } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
       rowStep(fields(), here, event.key === "ArrowDown" ? 1 : -1)?.focus();
+    } else if (event.key === "F2" && level.current) {
+      event.preventDefault();
+      level.current.focus();
     }
   };
 
-  const girths = sites.filter(({ kind }) => kind === "girth");
-  const breadths = sites.filter(({ kind }) => kind === "breadth");
-  const row = (site: Site) => (
-    <SiteRow key={site.id} site={site} sheet={sheet} editor={editor} onFocus={() => setAt(site)} />
+  const lines = ordered(sites, order, editor.texts);
+  const row = (place: Place) => (
+    <SiteRow
+      key={place.key}
+      place={place}
+      levelFrom={sites.find(({ id }) => id === place.id)?.level_from ?? undefined}
+      sheet={sheet}
+      editor={editor}
+      onFocus={() => {
+        setAt(place);
+        devices.ask(place);
+      }}
+    />
   );
+  const girths = lines.filter(({ kind }) => kind === "girth").map(placeOfSite);
+  const breadths = lines.filter(({ kind }) => kind === "breadth").map(placeOfSite);
+  const shown = at ?? girths[0];
+  const levelFrom = shown && !isFold(shown) ? sites.find(({ id }) => id === shown.id)?.level_from : undefined;
+  const wrong = Object.keys(editor.problems).length + editor.unreadable.length;
   return (
     <div className={styles.tape}>
       <fieldset ref={grid} className={styles.sheet} onKeyDown={onKey} aria-label={t("round.steps.tape")}>
@@ -55,19 +105,36 @@ export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
             aria-label={t("tape.measuredBy")}
             onChange={(event) => editor.hold(event.target.value)}
           />
-          <SaveState editor={editor} />
-        </div>
-        {editor.conflict && (
-          <div className={styles.conflict} role="alert">
-            <span>
-              {editor.conflict.why}. {t("tape.differ", { count: editor.conflict.differ })}
-            </span>
-            <Button onClick={editor.conflict.takeTheirs}>{t("tape.takeTheirs")}</Button>
-            <Button type="primary" onClick={editor.conflict.keepMine}>
-              {t("tape.keepMine")}
+          <label className={styles.weight}>
+            {t("tape.weight")}{" "}
+            <input
+              data-cell={WEIGHT}
+              data-device="scale"
+              inputMode="decimal"
+              autoComplete="off"
+              aria-invalid={said(WEIGHT, editor, t).length > 0}
+              value={editor.texts[WEIGHT] ?? ""}
+              onChange={(event) => editor.type(WEIGHT, event.target.value)}
+              onBlur={document.flush}
+            />{" "}
+            kg
+          </label>
+          <SaveState {...document} wrong={wrong} />
+          <span className={styles.tools}>
+            <Button type="text" onClick={() => setOpen("order")}>
+              {t("tape.order")}
             </Button>
-          </div>
-        )}
+            <Button type="text" onClick={() => setOpen("csv")}>
+              {t("tape.csv")}
+            </Button>
+          </span>
+        </div>
+        {said(WEIGHT, editor, t).map((says) => (
+          <p key={says} role="alert" className={styles.wrong}>
+            {says}
+          </p>
+        ))}
+        <ConflictNote conflict={document.conflict} />
         <div className={styles.columns} aria-hidden="true">
           <span>{t("tape.site")}</span>
           <span>
@@ -80,14 +147,52 @@ export function TapeSheet({ roundId, sites, sheet, refetch }: Props) {
           <span>{t("tape.lean")}</span>
         </div>
         {girths.map(row)}
+        <h2 className={styles.group}>{t("tape.folds")}</h2>
+        {folds.map((fold) => row(placeOfFold(fold, sheet.folds)))}
         <h2 className={styles.group}>{t("tape.breadths")}</h2>
         {breadths.map(row)}
       </fieldset>
       <aside className={styles.aside}>
-        <SiteFigure site={at ?? girths[0]} />
+        <SiteFigure place={shown}>
+          {levelFrom && shown && (
+            <label className={styles.level}>
+              {t("tape.level")}{" "}
+              <input
+                ref={level}
+                inputMode="decimal"
+                autoComplete="off"
+                aria-label={t("tape.levelOf", { site: shown.name, from: levelFrom })}
+                aria-keyshortcuts="F2"
+                aria-invalid={said(levelCell(shown.id), editor, t).length > 0}
+                placeholder={sheet.earlier_levels_cm[shown.id]?.toFixed(1)}
+                value={editor.texts[levelCell(shown.id)] ?? ""}
+                onChange={(event) => editor.type(levelCell(shown.id), event.target.value)}
+                onBlur={document.flush}
+                onKeyDown={(event) => {
+                  if (event.key !== "Enter" && event.key !== "F2") return;
+                  event.preventDefault();
+                  fields()
+                    .find((field) => field.dataset.cell?.startsWith(`${shown.key}|`))
+                    ?.focus();
+                }}
+              />{" "}
+              cm {levelFrom}
+            </label>
+          )}
+        </SiteFigure>
+        <DeviceBar devices={devices} />
         <p className="quiet">{t("tape.hint")}</p>
         <p className="quiet">{t("tape.legend")}</p>
       </aside>
+      <OrderDialog sites={sites} order={order} open={open === "order"} onClose={() => setOpen(undefined)} />
+      <CsvDialog
+        open={open === "csv"}
+        onClose={() => setOpen(undefined)}
+        onTake={(texts) => {
+          editor.fill(texts);
+          setOpen(undefined);
+        }}
+      />
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { Button } from "antd";
+import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Choices } from "../model";
@@ -9,10 +10,13 @@ interface Props {
   onRelease: (region: string) => void;
   onPick: (region: string) => void;
   onPlan: () => void;
+  onShare: () => void;
+  /** Whether what was chosen is kept, and the way back. */
+  children?: ReactNode;
 }
 
 /** Up to three regions to bring up, what is held back, and the way to the plan. */
-export function ChoiceTray({ choices, onRelease, onPick, onPlan }: Props) {
+export function ChoiceTray({ choices, onRelease, onPick, onPlan, onShare, children }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const chosen = choices.bring_up;
@@ -41,7 +45,13 @@ export function ChoiceTray({ choices, onRelease, onPick, onPlan }: Props) {
           {t("verdict.held")}: {held.map(names.region).join(", ")}
         </span>
       )}
-      <Button type="primary" disabled={chosen.length === 0} onClick={onPlan} className={styles.plan}>
+      <span className={styles.tools}>{children}</span>
+      <Button type="text" onClick={onShare}>
+        {choices.share.length > 0
+          ? t("share.sees", { what: choices.share.map((what) => t(`share.short.${what}`)).join(", ") })
+          : t("share.nothing")}
+      </Button>
+      <Button type="primary" disabled={chosen.length === 0} onClick={onPlan}>
         {t("verdict.plan")}
       </Button>
     </div>

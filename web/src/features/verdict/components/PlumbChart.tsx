@@ -22,8 +22,12 @@ interface Props {
   choices: Choices;
   picked?: Pick;
   restShown: boolean;
+  /** All regions by need, when they are laid that way. */
+  needs?: RegionEntry[];
+  folded: ReadonlySet<string>;
   onPick: (pick: Pick) => void;
   onRest: () => void;
+  onFold: (site: string) => void;
 }
 
 const WIDTH = 330;
@@ -50,11 +54,14 @@ export function PlumbChart(props: Props) {
           <span style={{ color: "var(--right)" }}>R ›</span>
         </span>
       </div>
-      {groups.map(
+      {props.needs?.map((region) => (
+        <RegionRow key={region.region} {...props} region={region} need />
+      ))}
+      {(props.needs ? [] : groups).map(
         (group) =>
           group.site && <SiteBlock key={group.site} {...props} site={group.site} regions={group.regions} />,
       )}
-      {rest && rest.regions.length > 0 && (
+      {!props.needs && rest && rest.regions.length > 0 && (
         <>
           <button type="button" className={styles.rest} aria-expanded={restShown} onClick={props.onRest}>
             {restShown ? "▾" : "▸"} {t("verdict.rest")} ({rest.regions.length})
@@ -70,12 +77,25 @@ export function PlumbChart(props: Props) {
 }
 
 function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
-  const { atlas, assessment, site, regions, picked, onPick } = props;
+  const { t } = useTranslation();
+  const { atlas, assessment, site, regions, picked, folded, onPick, onFold } = props;
+  const shut = folded.has(site);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
   const on = picked?.kind === "site" && picked.id === site;
   return (
     <div className={styles.block}>
+      {regions.length > 0 && (
+        <button
+          type="button"
+          className={styles.fold}
+          aria-expanded={!shut}
+          aria-label={t("verdict.fold", { site: namesOf(atlas).site(site), count: regions.length })}
+          onClick={() => onFold(site)}
+        >
+          {shut ? "▸" : "▾"}
+        </button>
+      )}
       <button
         type="button"
         className={styles.site}
@@ -109,14 +129,22 @@ function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
           <EmptyLine width={LEAN_WIDTH} height={SITE_HEIGHT} />
         )}
       </button>
-      {regions.map((region) => (
+      {(shut ? [] : regions).map((region) => (
         <RegionRow key={region.region} {...props} region={region} />
       ))}
     </div>
   );
 }
 
-function RegionRow({ atlas, assessment, choices, region, picked, onPick }: Props & { region: RegionEntry }) {
+function RegionRow({
+  atlas,
+  assessment,
+  choices,
+  region,
+  need,
+  picked,
+  onPick,
+}: Props & { region: RegionEntry; need?: boolean }) {
   const { t } = useTranslation();
   const id = region.region;
   const on = picked?.kind === "region" && picked.id === id;
@@ -125,7 +153,7 @@ function RegionRow({ atlas, assessment, choices, region, picked, onPick }: Props
   return (
     <button
       type="button"
-      className={styles.region}
+      className={need ? styles.flat : styles.region}
       aria-pressed={on}
       onClick={() => onPick({ kind: "region", id })}
     >
@@ -133,6 +161,9 @@ function RegionRow({ atlas, assessment, choices, region, picked, onPick }: Props
         {chosen && <span className={styles.chosen} role="img" aria-label={t("verdict.chosen")} />}
         {namesOf(atlas).region(id)}
         {held && <span className="quiet"> · {t("verdict.held").toLowerCase()}</span>}
+        {need && (
+          <span className="quiet"> · {t("verdict.needOf", { need: region.bulk.need.toFixed(2) })}</span>
+        )}
         <span className="sr-only"> {t(`verdict.${standing(region)}`)}</span>
       </span>
       <PlumbLine

@@ -3,9 +3,10 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
-import { type Assessment, type Choices, evidenceFor, pieceOf, type RegionEntry, standing } from "../model";
+import { type Assessment, type Choices, evidenceFor, pieceOf, type RegionEntry, siteStanding, standing } from "../model";
 import styles from "./Detail.module.css";
 import { Overrule } from "./Overrule";
 import { Why } from "./Why";
@@ -14,6 +15,8 @@ interface Props {
   entry: RegionEntry;
   assessment: Assessment;
   threshold: number;
+  /** Half-width of level, SD. */
+  half: number;
   choices: Choices;
   onBringUp: () => void;
   onHoldBack: () => void;
@@ -23,7 +26,7 @@ interface Props {
 
 /** A region: the sentence, the numbers, what they rest on, and the choice. */
 export function RegionDetail(props: Props) {
-  const { entry, assessment, threshold, choices, onBringUp, onHoldBack, onOverrule, onTakeBack } = props;
+  const { entry, assessment, threshold, half, choices, onBringUp, onHoldBack, onOverrule, onTakeBack } = props;
   const { t } = useTranslation();
   const names = useNames();
   const { bulk, asymmetry } = entry;
@@ -93,18 +96,39 @@ export function RegionDetail(props: Props) {
       <ul className={styles.evidence}>
         {evidence.map(({ observation, share, aboutSides }) => (
           <li key={`${observation.kind} ${observation.source}`}>
-            <strong>{sourceName(observation, names, t)}</strong> {kindOf(observation.kind, t)}:{" "}
-            {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
-            {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
-            <span className="quiet">
-              {" "}
-              {share < 1 && `· ${t("verdict.share", { percent: Math.round(100 * share) })}`}
-              {without(entry, assessment, observation, t)}
+            <PieceMark observation={observation} aboutSides={aboutSides} half={half} />
+            <span>
+              <strong>{sourceName(observation, names, t)}</strong> {kindOf(observation.kind, t)}:{" "}
+              {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
+              {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
+              <span className="quiet">
+                {" "}
+                {share < 1 && `· ${t("verdict.share", { percent: Math.round(100 * share) })}`}
+                {without(entry, assessment, observation, t)}
+              </span>
             </span>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What one piece says on its own, in the form of the whole chart. */
+function PieceMark({
+  observation,
+  aboutSides,
+  half,
+}: {
+  observation: Parameters<typeof pieceOf>[2];
+  aboutSides: boolean;
+  half: number;
+}) {
+  const { y, variance } = observation;
+  return aboutSides ? (
+    <LeanBar percent={y} se={Math.sqrt(variance)} width={84} height={22} />
+  ) : (
+    <PlumbLine mean={y} sd={Math.sqrt(variance)} standing={siteStanding(y, half)} width={84} height={22} />
   );
 }
 

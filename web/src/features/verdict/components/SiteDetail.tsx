@@ -4,6 +4,7 @@ import { cm, percent, sd, signed } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import type { Assessment } from "../model";
 import styles from "./Detail.module.css";
+import { Schools } from "./Schools";
 
 interface Props {
   site: string;
@@ -44,6 +45,7 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
           </dd>
         </dl>
       )}
+      <Schools site={site} assessment={assessment} half={atlas.level_half_width_sd} />
       {sides && (
         <>
           <h2>{t("verdict.sides")}</h2>

@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
-import { percent, sd, signed } from "../../../shared/format";
+import { cm, percent, sd, signed } from "../../../shared/format";
 import { type Assessment, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
@@ -10,13 +10,15 @@ export function TableTwin({ assessment }: { assessment: Assessment }) {
   return (
     <details style={{ marginTop: 12, fontSize: 14 }}>
       <summary>{t("verdict.table")}</summary>
-      <table style={{ width: "100%", textAlign: "left" }}>
+      <GirthTable assessment={assessment} />
+      <table style={{ width: "100%", textAlign: "left" }} aria-label={t("verdict.region")}>
         <thead>
           <tr>
             <th>{t("verdict.region")}</th>
             <th>{t("verdict.standing")}</th>
             <th>{t("verdict.estimate")}</th>
             <th>{t("verdict.sideEstimate")}</th>
+            <th>{t("verdict.need")}</th>
           </tr>
         </thead>
         <tbody>
@@ -32,10 +34,49 @@ export function TableTwin({ assessment }: { assessment: Assessment }) {
                   ? `${signed(region.asymmetry.mean, percent)} ± ${percent(1.96 * region.asymmetry.sd)}`
                   : ""}
               </td>
+              <td>{region.bulk.need.toFixed(2)}</td>
             </tr>
           ))}
         </tbody>
       </table>
     </details>
+  );
+}
+
+function GirthTable({ assessment }: { assessment: Assessment }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const sites = [
+    ...new Set([...assessment.reference.sites, ...assessment.asymmetries].map(({ site }) => site)),
+  ];
+  return (
+    <table style={{ width: "100%", textAlign: "left", marginBottom: 12 }} aria-label={t("verdict.girths")}>
+      <thead>
+        <tr>
+          <th>{t("verdict.girths")}</th>
+          <th>{t("verdict.observed")}, cm</th>
+          <th>{t("verdict.expected")}, cm</th>
+          <th>{t("verdict.z")}</th>
+          <th>{t("verdict.sideEstimate")}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {sites.map((site) => {
+          const sized = assessment.reference.sites.find((entry) => entry.site === site);
+          const sides = assessment.asymmetries.find((entry) => entry.site === site);
+          return (
+            <tr key={site}>
+              <td>{names.site(site)}</td>
+              <td>{sized && cm(sized.observed_cm)}</td>
+              <td>{sized && cm(sized.expected_cm)}</td>
+              <td>{sized && signed(sized.z, sd)}</td>
+              <td>
+                {sides && `${signed(sides.symmetry_index, percent)} ± ${percent(1.96 * sides.se_index)}`}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
   );
 }

@@ -1,0 +1,39 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { $api, type Schemas } from "../../shared/api/client";
+
+export const usePractice = () => $api.useQuery("get", "/api/v1/practice");
+export const usePeople = () => $api.useQuery("get", "/api/v1/practice/people");
+export const useMeasurers = () => $api.useQuery("get", "/api/v1/practice/measurers");
+
+/** Sends the practice's settings; every verdict and the atlas say something else from now on. */
+export function useSendPractice() {
+  const queries = useQueryClient();
+  const saving = $api.useMutation("put", "/api/v1/practice", {
+    onSuccess: (saved) => {
+      queries.setQueryData($api.queryOptions("get", "/api/v1/practice").queryKey, saved);
+      queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[1] !== "/api/v1/practice" });
+    },
+  });
+  return (revision: number, settings: Schemas["PracticeEntry"]) =>
+    saving.mutateAsync({ body: { revision, settings } });
+}
+
+function usePeopleChanged() {
+  const queries = useQueryClient();
+  const { queryKey } = $api.queryOptions("get", "/api/v1/practice/people");
+  return () => queries.invalidateQueries({ queryKey });
+}
+
+export function useAddPerson() {
+  return $api.useMutation("post", "/api/v1/practice/people", { onSuccess: usePeopleChanged() });
+}
+
+export function useSavePerson() {
+  return $api.useMutation("put", "/api/v1/practice/people/{account_id}", { onSuccess: usePeopleChanged() });
+}
+
+export function useRemovePerson() {
+  return $api.useMutation("delete", "/api/v1/practice/people/{account_id}", {
+    onSuccess: usePeopleChanged(),
+  });
+}

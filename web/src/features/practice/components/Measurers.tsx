@@ -1,0 +1,61 @@
+import { useTranslation } from "react-i18next";
+import { useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { percent } from "../../../shared/format";
+import { ErrorPath } from "./ErrorPath";
+import styles from "./Practice.module.css";
+
+type Measurer = Schemas["MeasurerView"];
+
+/** Each measurer's learned error, as it came to be, and by site. */
+export function Measurers({ measurers }: { measurers: Measurer[] }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const known = measurers.filter(({ pairs }) => pairs > 0);
+  return (
+    <section aria-label={t("practice.measurers")}>
+      <h2>{t("practice.measurers")}</h2>
+      <p className="quiet">
+        {known[0]
+          ? t("practice.measurersHint", { default: percent(known[0].default_pct) })
+          : t("practice.noMeasurers")}
+      </p>
+      {known.map((measurer) => (
+        <div key={measurer.name} className={styles.measurer}>
+          <span>
+            <strong>{measurer.name}</strong>
+            <br />
+            {t("practice.tem", { percent: measurer.tem_pct.toFixed(2), pairs: measurer.pairs })}
+          </span>
+          <ErrorPath points={measurer.over_time} assumed={measurer.default_pct} />
+          <details>
+            <summary>{t("practice.bySite")}</summary>
+            <table aria-label={t("practice.tableOf", { name: measurer.name })}>
+              <thead>
+                <tr>
+                  <th>{t("practice.site")}</th>
+                  <th>{t("practice.error")}</th>
+                  <th>{t("practice.default")}</th>
+                  <th>{t("practice.pairs")}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {measurer.sites.map(({ site, fold, tem_pct, default_pct, pairs }) => (
+                  <tr key={`${site} ${fold}`}>
+                    <th scope="row">
+                      {names.site(site)}
+                      {fold && ` (${t("practice.fold")})`}
+                    </th>
+                    <td>{tem_pct.toFixed(2)}</td>
+                    <td>{percent(default_pct)}</td>
+                    <td>{pairs}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </details>
+        </div>
+      ))}
+    </section>
+  );
+}

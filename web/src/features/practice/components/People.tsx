@@ -1,0 +1,151 @@
+import { App, Button, Form, Input, Select } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { problemOf, type Schemas } from "../../../shared/api/client";
+import { useAddPerson, useRemovePerson, useSavePerson } from "../api";
+import styles from "./Practice.module.css";
+
+type Person = Schemas["PersonView"];
+type Role = Schemas["PersonRole"];
+
+const ROLES: Role[] = ["owner", "coach", "assistant"];
+
+/** Who may sign in, and what they may do. */
+export function People({ people, mayChange }: { people: Person[]; mayChange: boolean }) {
+  const { t } = useTranslation();
+  return (
+    <section aria-label={t("practice.people")}>
+      <h2>{t("practice.people")}</h2>
+      {!mayChange && <p className="quiet">{t("practice.only")}</p>}
+      {people.map((person) => (
+        <PersonLine key={person.id} person={person} mayChange={mayChange} />
+      ))}
+      {mayChange && <NewPerson />}
+    </section>
+  );
+}
+
+function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean }) {
+  const { t } = useTranslation();
+  const { message } = App.useApp();
+  const saving = useSavePerson();
+  const removing = useRemovePerson();
+  const [password, setPassword] = useState<string>();
+  const params = { path: { account_id: person.id } };
+  const explain = (error: unknown) => message.error(problemOf(error)?.detail ?? t("error.unknown"));
+  const set = () =>
+    saving.mutate(
+      { params, body: { password } },
+      {
+        onError: explain,
+        onSuccess: () => {
+          setPassword(undefined);
+          message.success(t("practice.passwordSet"));
+        },
+      },
+    );
+  return (
+    <div className={styles.person}>
+      <span>
+        <strong>{person.name}</strong> <span className="quiet">{person.login}</span>
+      </span>
+      {mayChange ? (
+        <Select
+          size="small"
+          aria-label={`${t("practice.role")}: ${person.name}`}
+          value={person.role}
+          options={ROLES.map((value) => ({ value, label: t(`practice.roles.${value}`) }))}
+          onChange={(role) => saving.mutate({ params, body: { role } }, { onError: explain })}
+        />
+      ) : (
+        t(`practice.roles.${person.role}`)
+      )}
+      {mayChange && (
+        <span className={styles.personTools}>
+          {password === undefined ? (
+            <Button size="small" type="text" onClick={() => setPassword("")}>
+              {t("practice.newPassword")}
+            </Button>
+          ) : (
+            <>
+              <Input.Password
+                size="small"
+                aria-label={`${t("practice.newPassword")}: ${person.name}`}
+                value={password}
+                onChange={({ target }) => setPassword(target.value)}
+                onPressEnter={set}
+              />
+              <Button size="small" onClick={set} loading={saving.isPending}>
+                {t("practice.setPassword")}
+              </Button>
+            </>
+          )}
+          <Button
+            size="small"
+            type="text"
+            aria-label={t("practice.remove", { name: person.name })}
+            onClick={() => removing.mutate({ params }, { onError: explain })}
+          >
+            ×
+          </Button>
+        </span>
+      )}
+    </div>
+  );
+}
+
+function NewPerson() {
+  const { t } = useTranslation();
+  const { message } = App.useApp();
+  const [form] = Form.useForm<Schemas["NewPerson"]>();
+  const adding = useAddPerson();
+  const submit = (body: Schemas["NewPerson"]) =>
+    adding.mutate(
+      { body },
+      {
+        onSuccess: ({ name }) => {
+          form.resetFields();
+          message.success(t("practice.added", { name }));
+        },
+        onError: (error) => {
+          const problem = problemOf(error);
+          const errors = problem?.errors?.length
+            ? problem.errors
+            : [{ pointer: "/login", says: problem?.detail ?? t("error.unknown") }];
+          form.setFields(
+            errors.map(({ pointer, says }) => ({ name: pointer.slice(1) as never, errors: [says] })),
+          );
+        },
+      },
+    );
+  return (
+    <details className={styles.newPerson}>
+      <summary>{t("practice.add")}</summary>
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{ role: "coach" }}
+        onFinish={submit}
+      >
+        <div className={styles.fields}>
+          <Form.Item name="name" label={t("practice.name")}>
+            <Input autoComplete="off" />
+          </Form.Item>
+          <Form.Item name="login" label={t("practice.login")}>
+            <Input autoComplete="off" />
+          </Form.Item>
+          <Form.Item name="password" label={t("practice.password")} extra={t("practice.passwordHint")}>
+            <Input.Password autoComplete="new-password" />
+          </Form.Item>
+          <Form.Item name="role" label={t("practice.role")}>
+            <Select options={ROLES.map((value) => ({ value, label: t(`practice.roles.${value}`) }))} />
+          </Form.Item>
+        </div>
+        <Button type="primary" htmlType="submit" loading={adding.isPending}>
+          {t("practice.add")}
+        </Button>
+      </Form>
+    </details>
+  );
+}

@@ -1,0 +1,36 @@
+import { useTranslation } from "react-i18next";
+import { useAtlas } from "../../../shared/api/atlas";
+import { ErrorNote } from "../../../shared/ui";
+import { useMeasurers, usePeople, usePractice } from "../api";
+import { Measurers } from "../components/Measurers";
+import { People } from "../components/People";
+import { SettingsForm } from "../components/SettingsForm";
+import styles from "./PracticePage.module.css";
+
+/** The practice: who measures how well, who works here, and what it sets for all its clients. */
+export function PracticePage() {
+  const { t } = useTranslation();
+  const atlas = useAtlas();
+  const practice = usePractice();
+  const people = usePeople();
+  const measurers = useMeasurers();
+  const error = atlas.error ?? practice.error ?? people.error ?? measurers.error;
+  if (error) return <ErrorNote error={error} onRetry={() => practice.refetch()} />;
+  if (!atlas.data || !practice.data || !people.data || !measurers.data) return null;
+  return (
+    <main className={styles.page}>
+      <h1>{t("practice.title")}</h1>
+      <div className={styles.columns}>
+        <div>
+          <Measurers measurers={measurers.data} />
+          <People people={people.data} mayChange={practice.data.may_change} />
+        </div>
+        <SettingsForm
+          atlas={atlas.data}
+          practice={practice.data}
+          refetch={async () => (await practice.refetch()).data}
+        />
+      </div>
+    </main>
+  );
+}

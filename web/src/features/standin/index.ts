@@ -1,0 +1,1 @@
+export { StandInPage } from "./pages/StandInPage";

@@ -1,0 +1,147 @@
+import { Button, Select } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { problemOf, type Schemas } from "../../../shared/api/client";
+import { Dialog } from "../../../shared/ui";
+import { useReadCsv } from "../api";
+import { type Texts, textsOf } from "../model";
+import styles from "./Dialogs.module.css";
+
+type Preview = Schemas["CsvPreview"];
+type Column = Schemas["CsvColumn"];
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  onTake: (texts: Texts) => void;
+}
+
+const COLUMNS: Column[] = ["site", "side", "reading", "unit", "ignore"];
+const UNITS: Schemas["CsvUnit"][] = ["usual", "cm", "mm", "in"];
+/** Rows shown; of a long file those with something wrong come first. */
+const ROWS = 60;
+
+/** A CSV file read as a sheet: columns matched, every row checked, taken in whole or not at all. */
+export function CsvDialog({ open, onClose, onTake }: Props) {
+  const { t } = useTranslation();
+  const reading = useReadCsv();
+  const [text, setText] = useState("");
+  const [unit, setUnit] = useState<Schemas["CsvUnit"]>("usual");
+  const preview = text ? reading.data : undefined;
+  const read = (text: string, unit: Schemas["CsvUnit"], columns?: Column[]) => {
+    setText(text);
+    setUnit(unit);
+    if (text.trim()) reading.mutate({ body: { text, unit, columns } });
+  };
+  const count = preview ? preview.tape.length + preview.skinfolds.length : 0;
+  return (
+    <Dialog open={open} title={t("csv.title")} onClose={onClose}>
+      <p className="quiet">{t("csv.hint")}</p>
+      <div className={styles.foot}>
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          aria-label={t("csv.file")}
+          onChange={async ({ target }) => target.files?.[0] && read(await target.files[0].text(), unit)}
+        />
+        <Select
+          aria-label={t("csv.unit")}
+          value={unit}
+          style={{ width: 210 }}
+          onChange={(next) => read(text, next, preview?.columns)}
+          options={UNITS.map((value) => ({ value, label: t(`csv.units.${value}`) }))}
+        />
+      </div>
+      <textarea
+        className={styles.paste}
+        aria-label={t("csv.paste")}
+        placeholder={"site,side,reading 1,reading 2\narm-flexed,left,37.4,37.6"}
+        value={text}
+        onChange={({ target }) => read(target.value, unit)}
+      />
+      {reading.error && <p role="alert">{problemOf(reading.error)?.detail ?? t("error.unknown")}</p>}
+      {preview && (
+        <>
+          <Verdict preview={preview} />
+          <PreviewTable preview={preview} onColumns={(columns) => read(text, unit, columns)} />
+          <div className={styles.foot}>
+            <Button
+              type="primary"
+              disabled={count === 0}
+              onClick={() => onTake(textsOf(preview.tape, preview.skinfolds))}
+            >
+              {t("csv.take", { count })}
+            </Button>
+            <span className="quiet">{count === 0 ? t("csv.nothing") : t("csv.undo")}</span>
+          </div>
+        </>
+      )}
+    </Dialog>
+  );
+}
+
+function Verdict({ preview }: { preview: Preview }) {
+  const { t } = useTranslation();
+  if (preview.says.length === 0 && preview.wrong_rows === 0)
+    return <p role="status">{t("csv.good", { count: preview.rows.length })}</p>;
+  return (
+    <div role="alert" className={styles.wrong}>
+      {preview.says.map((says) => (
+        <p key={says}>{says}.</p>
+      ))}
+      {preview.wrong_rows > 0 && (
+        <p>{t("csv.wrong", { count: preview.wrong_rows, rows: preview.rows.length })}</p>
+      )}
+    </div>
+  );
+}
+
+function PreviewTable({ preview, onColumns }: { preview: Preview; onColumns: (columns: Column[]) => void }) {
+  const { t } = useTranslation();
+  const wrongFirst = [...preview.rows].sort((a, b) => Number(b.says.length > 0) - Number(a.says.length > 0));
+  const shown = (preview.rows.length > ROWS ? wrongFirst : preview.rows).slice(0, ROWS);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling area is reached by key
+    <section className={styles.preview} tabIndex={0} aria-label={t("csv.preview")}>
+      <table>
+        <thead>
+          <tr>
+            <th>{t("csv.line")}</th>
+            {preview.columns.map((column, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place alone
+              <th key={index}>
+                <Select
+                  size="small"
+                  aria-label={t("csv.column", { number: index + 1, heading: preview.headings[index] ?? "" })}
+                  value={column}
+                  style={{ width: 104 }}
+                  onChange={(next) =>
+                    onColumns(preview.columns.map((one, place) => (place === index ? next : one)))
+                  }
+                  options={COLUMNS.map((value) => ({ value, label: t(`csv.columns.${value}`) }))}
+                />
+                <span className="quiet">{preview.headings[index]}</span>
+              </th>
+            ))}
+            <th>{t("csv.says")}</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map(({ line, cells, says }) => (
+            <tr key={line} data-wrong={says.length > 0}>
+              <td>{line}</td>
+              {preview.columns.map((_, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place alone
+                <td key={index}>{cells[index]}</td>
+              ))}
+              <td>{says.join("; ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {preview.rows.length > ROWS && (
+        <p className="quiet">{t("csv.more", { shown: ROWS, rows: preview.rows.length })}</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,176 @@
+import { App, Segmented } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import type { Atlas } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
+import { useKeys } from "../../../shared/ui/keys";
+import { ChoiceTray } from "../components/ChoiceTray";
+import { NextLooks } from "../components/NextLooks";
+import { Notes } from "../components/Notes";
+import { PlumbChart } from "../components/PlumbChart";
+import { RegionDetail } from "../components/RegionDetail";
+import { ShareDialog } from "../components/ShareDialog";
+import { SiteDetail } from "../components/SiteDetail";
+import { TableTwin } from "../components/TableTwin";
+import { VerdictFigure } from "../components/VerdictFigure";
+import {
+  byNeed,
+  type Choices,
+  groups,
+  moved,
+  type Order,
+  overruled,
+  type Pick,
+  rows,
+  takenBack,
+  toggledBringUp,
+  toggledHoldBack,
+  toggledShare,
+} from "../model";
+import { useChoices } from "../useChoices";
+import styles from "./VerdictPage.module.css";
+
+interface Props {
+  roundId: string;
+  atlas: Atlas;
+  verdict: Schemas["VerdictView"];
+  refetch: () => Promise<Schemas["VerdictView"] | undefined>;
+}
+
+/** Everything along one plumb line, the picked row's evidence beside it, and the choice of what to bring up. */
+export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
+  const { t } = useTranslation();
+  const { message } = App.useApp();
+  const navigate = useNavigate();
+  const document = useChoices(roundId, verdict, refetch);
+  const [picked, setPicked] = useState<Pick>();
+  const [restShown, setRestShown] = useState(false);
+  const [order, setOrder] = useState<Order>("body");
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const [sharing, setSharing] = useState(false);
+  const { assessment } = verdict;
+  const choices = document.value;
+
+  const laid = groups(atlas, assessment);
+  const needs = order === "need" ? byNeed(assessment) : undefined;
+  const lines: Pick[] = needs
+    ? needs.map(({ region }) => ({ kind: "region", id: region }))
+    : rows(laid, restShown, folded);
+  const keep = (next: Choices | undefined) => {
+    if (next) document.change(next);
+    else message.info(t("verdict.full"));
+  };
+  const region = picked?.kind === "region" ? picked.id : undefined;
+  const bringUp = (id: string) => keep(toggledBringUp(choices, id));
+  const holdBack = (id: string) => keep(toggledHoldBack(choices, id));
+  const fold = (site: string) => {
+    const next = new Set(folded);
+    if (!next.delete(site)) next.add(site);
+    setFolded(next);
+  };
+  const sites = laid.flatMap(({ site }) => (site ? [site] : []));
+  useUndoKeys(document);
+  useKeys({
+    j: () => setPicked((at) => moved(lines, at, 1)),
+    k: () => setPicked((at) => moved(lines, at, -1)),
+    b: () => region && bringUp(region),
+    h: () => region && holdBack(region),
+    s: () => setOrder(order === "body" ? "need" : "body"),
+    z: () => setFolded(folded.size > 0 ? new Set() : new Set(sites)),
+    f: () => setPicked(undefined),
+  });
+
+  if (assessment.observations?.length === 0) {
+    return (
+      <p>
+        {t("verdict.nothing")} <Link to="../tape">{t("verdict.toTape")}</Link>
+      </p>
+    );
+  }
+  const pickedRegion = assessment.regions.find((entry) => entry.region === region);
+  return (
+    <>
+      <ChoiceTray
+        choices={choices}
+        onRelease={bringUp}
+        onPick={(id) => setPicked({ kind: "region", id })}
+        onPlan={() => navigate("../plan")}
+        onShare={() => setSharing(true)}
+      >
+        <SaveState {...document} />
+      </ChoiceTray>
+      <ConflictNote conflict={document.conflict} />
+      <Notes assessment={assessment} />
+      <div className={styles.verdict}>
+        <div>
+          <div className={styles.order}>
+            <Segmented
+              size="small"
+              aria-label={t("verdict.orderBy")}
+              value={order}
+              onChange={setOrder}
+              options={(["body", "need"] as const).map((value) => ({
+                value,
+                label: t(`verdict.order.${value}`),
+              }))}
+            />
+          </div>
+          <PlumbChart
+            atlas={atlas}
+            assessment={assessment}
+            groups={laid}
+            needs={needs}
+            choices={choices}
+            picked={picked}
+            restShown={restShown}
+            folded={folded}
+            onPick={setPicked}
+            onRest={() => setRestShown(!restShown)}
+            onFold={fold}
+          />
+          <TableTwin assessment={assessment} />
+        </div>
+        <aside className={styles.detail} aria-live="polite">
+          {picked && (
+            <button
+              type="button"
+              className={styles.back}
+              aria-keyshortcuts="f"
+              onClick={() => setPicked(undefined)}
+            >
+              ‹ {t("verdict.toFigure")}
+            </button>
+          )}
+          {pickedRegion && (
+            <RegionDetail
+              entry={pickedRegion}
+              assessment={assessment}
+              threshold={atlas.act_threshold_pct}
+              half={atlas.level_half_width_sd}
+              choices={choices}
+              onBringUp={() => bringUp(pickedRegion.region)}
+              onHoldBack={() => holdBack(pickedRegion.region)}
+              onOverrule={(verdict, reason) => keep(overruled(choices, pickedRegion.region, verdict, reason))}
+              onTakeBack={() => keep(takenBack(choices, pickedRegion.region))}
+            />
+          )}
+          {picked?.kind === "site" && <SiteDetail site={picked.id} atlas={atlas} assessment={assessment} />}
+          {!picked && (
+            <>
+              <VerdictFigure assessment={assessment} onPick={(id) => setPicked({ kind: "region", id })} />
+              <NextLooks assessment={assessment} />
+            </>
+          )}
+        </aside>
+      </div>
+      <ShareDialog
+        choices={choices}
+        open={sharing}
+        onToggle={(what) => keep(toggledShare(choices, what))}
+        onClose={() => setSharing(false)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,31 @@
+import { Button } from "antd";
+import { useTranslation } from "react-i18next";
+import type { Conflict } from "./useDocument";
+
+/** Two people, or two tabs, wrote on one sheet: whose counts is decided here, and nothing is lost either way. */
+export function ConflictNote({ conflict }: { conflict?: Conflict }) {
+  const { t } = useTranslation();
+  if (!conflict) return null;
+  return (
+    <div
+      role="alert"
+      style={{
+        display: "flex",
+        alignItems: "center",
+        gap: 12,
+        padding: "10px 14px",
+        margin: "0 0 12px",
+        borderLeft: "4px solid var(--accent)",
+        background: "var(--sunken)",
+      }}
+    >
+      <span style={{ flex: 1 }}>
+        {conflict.why}. {t("save.differ", { count: conflict.differ })}
+      </span>
+      <Button onClick={conflict.takeTheirs}>{t("save.takeTheirs")}</Button>
+      <Button type="primary" onClick={conflict.keepMine}>
+        {t("save.keepMine")}
+      </Button>
+    </div>
+  );
+}

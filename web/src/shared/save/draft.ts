@@ -1,0 +1,21 @@
+// What is typed and not yet saved, kept in this browser so that a closed tab loses nothing.
+
+const place = (key: string) => `orthomer-${key}`;
+
+export function keepDraft(key: string, value: unknown): void {
+  localStorage.setItem(place(key), JSON.stringify(value));
+}
+
+export function dropDraft(key: string): void {
+  localStorage.removeItem(place(key));
+}
+
+/** A draft; one that does not parse is none. */
+export function draftOf<T>(key: string): T | undefined {
+  try {
+    const draft: unknown = JSON.parse(localStorage.getItem(place(key)) ?? "null");
+    return draft && typeof draft === "object" ? (draft as T) : undefined;
+  } catch {
+    return undefined;
+  }
+}

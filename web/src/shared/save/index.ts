@@ -1,0 +1,4 @@
+export { ConflictNote } from "./ConflictNote";
+export { SaveState } from "./SaveState";
+export { type Document, type Kind, useDocument } from "./useDocument";
+export { useUndoKeys } from "./useUndoKeys";
