@@ -1,15 +1,65 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, openStep, test } from "./practice";
+import type { Page } from "@playwright/test";
+import { expect, freshRound, openStep, test } from "./practice";
+
+async function serious(page: Page): Promise<string[]> {
+  await page.waitForLoadState("networkidle");
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const found = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
+  return found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+}
 
 for (const theme of ["paper", "night"]) {
-  for (const step of ["Brief", "Photos", "Tape", "Verdict", "Plan"]) {
-    test(`axe finds nothing serious on ${step}, ${theme}`, async ({ page }) => {
-      await page.addInitScript((name) => localStorage.setItem("orthomer-theme", name), theme);
-      await openStep(page, "Bram Quillan", step);
-      await page.waitForLoadState("networkidle");
-      const { violations } = await new AxeBuilder({ page }).analyze();
-      const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-      expect(serious.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+  test.describe(theme, () => {
+    test.beforeEach(({ page }) =>
+      page.addInitScript((name) => localStorage.setItem("orthomer-theme", name), theme),
+    );
+    for (const step of ["Brief", "Photos", "Tape", "Tests", "Verdict", "Plan"]) {
+      test(`axe finds nothing serious on ${step}, ${theme}`, async ({ page }) => {
+        await openStep(page, "Bram Quillan", step);
+        expect(await serious(page)).toEqual([]);
+      });
+    }
+    for (const path of ["/clients", "/clients/new", "/practice", "/stand-in"]) {
+      test(`axe finds nothing serious on ${path}, ${theme}`, async ({ page }) => {
+        await page.goto(path);
+        expect(await serious(page)).toEqual([]);
+      });
+    }
+  });
+}
+
+test("axe finds nothing serious in the dialogs of the assessment hour", async ({ page }) => {
+  const round = await freshRound(page, "Dialog Tester");
+  await page.goto(`${round}/tape`);
+  await page.getByRole("button", { name: "CSV…" }).click();
+  await page.getByLabel("Or paste it here").fill("site,side,value\nwaist,,80\ncalf,,37");
+  await page.getByText("1 of 2 lines cannot be taken in").waitFor();
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Order…" }).click();
+  expect(await serious(page)).toEqual([]);
+  await page.goto(`${round}/tests`);
+  await page.getByRole("button", { name: "Hip bend left: measure on a still" }).click();
+  expect(await serious(page)).toEqual([]);
+});
+
+for (const step of ["brief", "tape", "tests", "verdict"]) {
+  test(`nothing shifts while ${step} appears at 1280 by 800`, async ({ page }) => {
+    await page.addInitScript(() => {
+      const shifts: number[] = [];
+      Object.assign(window, { shifts });
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) shifts.push((entry as unknown as { value: number }).value);
+      }).observe({ type: "layout-shift", buffered: true });
     });
-  }
+    await openStep(page, "Bram Quillan", "Verdict");
+    await page.goto(page.url().replace("verdict", step));
+    await page.waitForLoadState("networkidle");
+    await page.waitForTimeout(300);
+    const total = await page.evaluate(() =>
+      (window as unknown as { shifts: number[] }).shifts.reduce((sum, value) => sum + value, 0),
+    );
+    expect(total, "cumulative layout shift").toBeLessThan(0.001);
+  });
 }

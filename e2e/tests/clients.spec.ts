@@ -24,8 +24,8 @@ test("clients are found and opened by key alone", async ({ page }) => {
 });
 
 test("steps that come later say what they will hold and do not pretend", async ({ page }) => {
-  await openStep(page, "Oda Fenwick", "Tests");
-  await expect(page.getByRole("heading", { name: "Tests is not part of Orthomer yet." })).toBeVisible();
+  await openStep(page, "Oda Fenwick", "Log");
+  await expect(page.getByRole("heading", { name: "Log is not part of Orthomer yet." })).toBeVisible();
 });
 
 test("keys go to steps and between rounds, and ? lists them", async ({ page }) => {

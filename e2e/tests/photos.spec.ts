@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, freshRound, test } from "./practice";
+import { expect, freshRound, saveState, test } from "./practice";
 
 const BINARY = process.env.ORTHOMER ?? "../target/debug/orthomer";
 const CONSENT = { photo_consent: { given_on: "2026-01-10", purposes: ["assessment"] } };
@@ -163,8 +163,7 @@ test("without consent nothing is taken in; recorded in the brief it is; withdraw
   await expect(page.getByRole("button", { name: "Add pictures" })).toBeDisabled();
   await page.getByRole("link", { name: "Go to the brief" }).click();
   await page.getByRole("button", { name: "Record consent" }).click();
-  await page.getByRole("button", { name: "Save the brief" }).click();
-  await expect(page.getByText("Brief saved.")).toBeVisible();
+  await expect(saveState(page).first()).toHaveText("Saved");
   await page.request.post(`/api/v1/rounds/${round.split("/")[4]}/booth?pose=B`);
   await page.getByRole("link", { name: /^Photos/ }).click();
   await expect(page.getByRole("button", { name: /Back relaxed/ })).toBeVisible({ timeout: LOOKED_MS });

@@ -19,13 +19,20 @@ export { expect };
 /** Opens a step of a client's newest round, by the list. */
 export async function openStep(page: Page, client: string, step: string): Promise<void> {
   await page.goto("/clients");
+  // The tests' own clients fill more than one page of the list.
+  await page.getByLabel("Find a client").fill(client);
   await page.getByRole("link", { name: client }).click();
   await page.getByRole("heading", { name: client }).waitFor();
   await page.getByRole("link", { name: new RegExp(`^${step}`) }).click();
 }
 
 /** Adds a client with one empty round over the API, so that a test has a sheet of its own. Gives the round's address. */
-export async function freshRound(page: Page, name: string, more: object = {}): Promise<string> {
+export async function freshRound(
+  page: Page,
+  name: string,
+  more: object = {},
+  date = "2026-03-02",
+): Promise<string> {
   const brief = {
     name,
     sex: "male",
@@ -41,10 +48,10 @@ export async function freshRound(page: Page, name: string, more: object = {}): P
   };
   const client = await (await page.request.post("/api/v1/clients", { data: brief })).json();
   const round = await page.request.post(`/api/v1/clients/${client.id}/rounds`, {
-    data: { date: "2026-03-02", measured_by: "MT" },
+    data: { date, measured_by: "MT" },
   });
   return `/clients/${client.id}/rounds/${(await round.json()).id}`;
 }
 
-export const reading = (page: Page, label: string) => page.getByLabel(`${label}, cm`);
+export const reading = (page: Page, label: string, unit = "cm") => page.getByLabel(`${label}, ${unit}`);
 export const saveState = (page: Page) => page.locator("[role=status][data-state]");

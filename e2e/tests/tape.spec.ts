@@ -59,3 +59,102 @@ test("of two tabs saving the same sheet the later one is told and decides", asyn
   await other.getByRole("button", { name: "Keep what I typed" }).click();
   await expect(saveState(other)).toHaveText("Saved");
 });
+
+test("a practised coach types a whole sheet, fourteen places on both sides twice, and never touches the mouse", async ({
+  page,
+}) => {
+  const round = await freshRound(page, "Typist Tester");
+  await page.addInitScript(() => {
+    const kinds = ["mousedown", "mousemove", "click", "pointerdown", "touchstart", "wheel"];
+    const pointed: string[] = [];
+    Object.assign(window, { pointed });
+    for (const kind of kinds) {
+      // A click that a key makes has no pointer behind it.
+      window.addEventListener(kind, (event) => (event as MouseEvent).detail !== 0 && pointed.push(kind), true);
+    }
+  });
+  await page.goto(`${round}/tape`);
+  await page.getByLabel("Weight").waitFor();
+  const typical: Record<string, number> = {
+    neck: 38, shoulder: 118, chest: 102, "arm-relaxed": 31, "arm-flexed": 34, forearm: 28, wrist: 17, waist: 82,
+    abdomen: 86, hip: 98, thigh: 58, "mid-thigh": 54, knee: 38, calf: 37, ankle: 23, head: 57, weight: 81,
+    "fold:triceps": 9, "fold:biceps": 5, "fold:subscapular": 11, "fold:chest": 7, "fold:midaxillary": 8,
+    "fold:suprailiac": 12, "fold:abdominal": 16, "fold:thigh": 12, "fold:calf": 8, biacromial: 41, biiliac: 28,
+    "elbow-breadth": 14, "wrist-breadth": 11.4, "knee-breadth": 19.6, "ankle-breadth": 14.6,
+  };
+  await page.keyboard.press("n");
+  const typed = new Map<string, number>();
+  for (;;) {
+    const cell = await page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset.cell);
+    if (cell === undefined || typed.has(cell)) break;
+    const [place = "", side, reading] = cell.split("|");
+    const value = (typical[place] ?? 0) + (side === "right" ? 0.2 : 0) + (reading === "1" ? 0.1 : 0);
+    typed.set(cell, value);
+    await page.keyboard.type(value.toFixed(1));
+    await page.keyboard.press("Enter");
+  }
+  const bothSidesTwice = new Map<string, number>();
+  for (const cell of typed.keys()) {
+    const [place = "", side, reading] = cell.split("|");
+    if (side && Number(reading) < 2) bothSidesTwice.set(place, (bothSidesTwice.get(place) ?? 0) + 1);
+  }
+  expect([...bothSidesTwice.values()].filter((count) => count === 4).length).toBeGreaterThanOrEqual(14);
+  await expect(saveState(page)).toHaveText("Saved");
+  expect(await page.evaluate(() => (window as unknown as { pointed: string[] }).pointed)).toEqual([]);
+  const sheet = await (await page.request.get(`/api/v1${round.replace(/\/clients\/[^/]+/, "")}/tape`)).json();
+  const stored = [...sheet.entries, ...sheet.folds].flatMap((entry) => entry.readings_cm ?? entry.readings_mm);
+  expect(stored.length + 1, "every reading and the weight").toBe(typed.size);
+  expect(sheet.problems).toEqual([]);
+});
+
+test("a step back takes a field back, and the sheet saves what is shown", async ({ page }) => {
+  const round = await freshRound(page, "Step Tester");
+  await page.goto(`${round}/tape`);
+  await reading(page, "Waist, reading 1").fill("81.5");
+  await reading(page, "Waist, reading 2").fill("81.7");
+  await page.keyboard.press("Control+z");
+  await expect(reading(page, "Waist, reading 2")).toHaveValue("");
+  await expect(saveState(page)).toHaveText("Saved");
+  await page.reload();
+  await expect(reading(page, "Waist, reading 1")).toHaveValue("81.5");
+  await expect(reading(page, "Waist, reading 2")).toHaveValue("");
+});
+
+test("the level of the tape is noted, and said when it lies elsewhere the next time", async ({ page }) => {
+  const round = await freshRound(page, "Level Tester");
+  await page.goto(`${round}/tape`);
+  await reading(page, "Mid thigh left, reading 1").fill("54.0");
+  await page.keyboard.press("F2");
+  await page.keyboard.type("20.5");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("group", { name: "Mid thigh" })).toContainText("20.5 cm above the kneecap");
+  await expect(saveState(page)).toHaveText("Saved");
+  const client = round.split("/")[2];
+  const next = await page.request.post(`/api/v1/clients/${client}/rounds`, {
+    data: { date: "2026-04-20", measured_by: "MT" },
+  });
+  await page.goto(`/clients/${client}/rounds/${(await next.json()).id}/tape`);
+  await reading(page, "Mid thigh left, reading 1").focus();
+  const level = page.getByLabel("Mid thigh: level of the tape, cm above the kneecap");
+  await expect(level).toHaveAttribute("placeholder", "20.5");
+  await level.fill("23");
+  await expect(page.getByRole("group", { name: "Mid thigh" })).toContainText("lay at 20.5 cm last time");
+});
+
+test("the coach's own order is kept, and what is left out is not asked for", async ({ page }) => {
+  const round = await freshRound(page, "Order Tester");
+  await page.goto(`${round}/tape`);
+  await page.getByRole("button", { name: "Order…" }).click();
+  await page.getByRole("checkbox", { name: "Neck" }).uncheck();
+  await page.getByRole("button", { name: "Chest earlier" }).click();
+  await page.getByRole("button", { name: "Keep this order" }).click();
+  await expect(page.getByRole("group", { name: "Neck" })).toHaveCount(0);
+  await page.reload();
+  await page.keyboard.press("n");
+  await page.getByLabel("Weight").press("Enter");
+  await expect(reading(page, "Chest, reading 1")).toBeFocused();
+  await page.getByRole("button", { name: "Order…" }).click();
+  await page.getByRole("button", { name: "As shipped" }).click();
+  await page.getByRole("button", { name: "Keep this order" }).click();
+  await expect(page.getByRole("group", { name: "Neck" })).toBeVisible();
+});

@@ -2,7 +2,7 @@ import { expect, openStep, test } from "./practice";
 
 test("a site opens to measured, expected and what it was judged from", async ({ page }) => {
   await openStep(page, "Oda Fenwick", "Verdict");
-  await page.getByRole("button", { name: /^Calf/ }).click();
+  await page.getByRole("button", { name: /^Calf \d/ }).click();
   const detail = page.getByRole("complementary");
   await expect(detail).toContainText(/Measured\s*32\.\d cm/);
   await expect(detail).toContainText(/Expected\s*35\.\d cm/);
@@ -12,7 +12,7 @@ test("a site opens to measured, expected and what it was judged from", async ({ 
 
 test("by key: down the line, open a region's evidence, bring it up", async ({ page }) => {
   await openStep(page, "Corvin Ashby", "Verdict");
-  await page.getByRole("button", { name: /^Shoulders/ }).waitFor();
+  await page.getByRole("button", { name: /^Shoulders \d/ }).waitFor();
   await page.keyboard.press("j");
   await page.keyboard.press("j");
   const detail = page.getByRole("complementary");
@@ -53,4 +53,52 @@ test("a verdict is overruled with a reason, shown, kept, and taken back", async 
   await expect(detail).toContainText("short muscle bellies, seen on stage");
   await detail.getByRole("button", { name: "Take your verdict back" }).click();
   await expect(detail.getByRole("button", { name: "Say otherwise…" })).toBeVisible();
+});
+
+test("rows are laid by body or by need, girths fold, and keys do both", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByRole("button", { name: "Calf: 3 regions" }).click();
+  await expect(page.getByRole("button", { name: /^Gastrocnemius/ })).toHaveCount(1);
+  await page.keyboard.press("s");
+  await expect(page.getByRole("button", { name: /^Soleus · need 1\.\d\d/ })).toBeVisible();
+  await page.keyboard.press("j");
+  await expect(page.getByRole("complementary").getByRole("heading", { name: /Soleus/ })).toBeVisible();
+  await page.keyboard.press("f");
+  await expect(page.getByRole("img", { name: /Every region shaded/ })).toBeVisible();
+});
+
+test("a region tapped on the figure opens its evidence", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.locator('[data-region="calves.gastrocnemius"]').last().click();
+  await expect(page.getByRole("complementary").getByRole("heading", { name: /Gastrocnemius behind/ })).toBeVisible();
+});
+
+test("each school says how short a girth is", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByRole("button", { name: /^Calf \d/ }).click();
+  const detail = page.getByRole("complementary");
+  await expect(detail.getByRole("row", { name: /Rest of this body.*cm short/ })).toBeVisible();
+  await expect(detail.getByRole("row", { name: /Frame ratios.*cm short/ })).toBeVisible();
+});
+
+test("what the client sees is chosen part by part, kept, and nothing before", async ({ page }) => {
+  await openStep(page, "Juno Halvard", "Verdict");
+  await page.getByRole("button", { name: "Client sees nothing" }).click();
+  await page.getByLabel("Left against right").check();
+  await page.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByRole("button", { name: "Client sees sides" })).toBeVisible();
+  await expect(page.getByRole("status").first()).toHaveText("Saved");
+  await page.reload();
+  await page.getByRole("button", { name: "Client sees sides" }).click();
+  await page.getByLabel("Left against right").uncheck();
+  await expect(page.getByRole("button", { name: "Client sees nothing" })).toHaveCount(1);
+});
+
+test("a choice is taken back by one step", async ({ page }) => {
+  await openStep(page, "Juno Halvard", "Verdict");
+  await page.getByRole("button", { name: /^Soleus/ }).click();
+  await page.keyboard.press("b");
+  await expect(page.getByText("1 of 3")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("0 of 3")).toBeVisible();
 });

@@ -7,7 +7,10 @@ use actix_web::cookie::Key;
 use actix_web::dev::{Service, ServiceResponse};
 use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, call_service, read_body};
+use actix_web::web::Bytes;
 use assess::Knowledge;
+use futures_util::Stream;
+use futures_util::stream::poll_fn;
 use serde_json::{Value, json};
 use server::AppState;
 use std::net::SocketAddr;
@@ -31,6 +34,13 @@ pub fn practice(host: u8) -> Practice {
     let directory = tempfile::tempdir().unwrap();
     let state = AppState::new(Store::open(directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap();
     Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), directory }
+}
+
+impl Practice {
+    /// The same practice as it stands after a new start.
+    pub fn again(&self) -> AppState {
+        AppState::new(Store::open(self.directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap()
+    }
 }
 
 pub struct Answer {
@@ -79,6 +89,16 @@ where
         let (status, headers) = (response.status(), response.headers().clone());
         let bytes = read_body(response).await.to_vec();
         (Answer { status, headers, body: serde_json::from_slice(&bytes).unwrap_or(Value::Null) }, bytes)
+    }
+
+    /// An answer that goes on: its pieces as they come.
+    pub async fn stream(&mut self, path: &str) -> impl Stream<Item = Bytes> + use<S, B> {
+        let cookie = self.cookie.clone().unwrap_or_default();
+        let request = TestRequest::get().uri(path).peer_addr(self.peer).insert_header(("Cookie", cookie));
+        let response = call_service(self.app, request.to_request()).await;
+        assert_eq!(response.headers().get("Content-Type").unwrap(), "text/event-stream");
+        let mut body = Box::pin(response.into_body());
+        poll_fn(move |context| body.as_mut().poll_next(context).map(|piece| piece?.ok()))
     }
 
     pub async fn delete(&mut self, path: &str) -> Answer {

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { emptyBrief, fieldPath, tidied, unevenWeights } from "./model";
+import { differing, emptyBrief, fieldPath, lookWeight, tidied, withWeight } from "./model";
 
 test("a pointer of the server leads to the field of the form", () => {
   expect(fieldPath("/brief/pain/0/level")).toEqual(["pain", 0, "level"]);
@@ -16,10 +16,28 @@ test("one shoulder alone is no screen, and a pain without a side has none", () =
   expect(brief.screens).toEqual({});
 });
 
-test("the weights of a look come heaviest first, without the neutral ones", () => {
-  const look = { id: "x", name: "X", reason: "", weights: { neck: 1, calves: 0.5, quads: 1.7 } };
-  expect(unevenWeights(look)).toEqual([
-    ["quads", 1.7],
-    ["calves", 0.5],
-  ]);
+const look = { id: "x", name: "X", reason: "", weights: { calves: 1.4, "calves.soleus": 0.8 } };
+
+test.each([
+  ["calves.soleus", 0.8],
+  ["calves.gastrocnemius", 1.4],
+  ["neck", 1],
+])("the look gives %s its own weight, else its muscle's, else neutral: %d", (region, weight) => {
+  expect(lookWeight(look, region)).toBe(weight);
+});
+
+test.each([
+  ["a change is kept", 2.04, { neck: 2 }],
+  ["back at the look's weight it is no change", 1, {}],
+  ["nothing weighs more than three times", 9, { neck: 3 }],
+  ["nothing weighs less than nothing", -1, { neck: 0 }],
+])("%s", (_, weight, own) => {
+  expect(withWeight({}, look, "neck", weight)).toEqual(own);
+});
+
+test("briefs differ by field, whatever the order of typing and what is left empty", () => {
+  const mine = { ...emptyBrief, equipment: ["band"], screens: {}, look_weights: { a: 1, b: 2 } };
+  const theirs = { ...emptyBrief, home: null, look_weights: { b: 2, a: 1 } };
+  expect(differing(mine, theirs)).toBe(1);
+  expect(differing(mine, structuredClone(mine))).toBe(0);
 });

@@ -11,7 +11,14 @@ const sites = [
   { id: "waist", name: "Waist", paired: false },
   { id: "hip", name: "Hips", paired: false },
 ] as unknown as Site[];
-const empty = { revision: 0, measured_by: "MT", entries: [], problems: [] } as unknown as Sheet;
+const empty = {
+  revision: 0,
+  measured_by: "MT",
+  entries: [],
+  folds: [],
+  levels_cm: {},
+  problems: [],
+} as unknown as Sheet;
 
 /** A server that keeps one sheet, answers after `delay_ms`, and refuses an older revision. */
 function server(delay_ms: number) {
@@ -29,7 +36,7 @@ function server(delay_ms: number) {
 }
 
 const editor = (refetch: () => Promise<Sheet | undefined> = async () => undefined) =>
-  renderHook(() => useSheetEditor("round", sites, empty, refetch), { wrapper: Around }).result;
+  renderHook(() => useSheetEditor("round", sites, [], empty, refetch), { wrapper: Around }).result;
 
 beforeEach(() => localStorage.clear());
 afterEach(() => {
@@ -48,18 +55,18 @@ test("readings typed faster than the server answers are all saved, one save afte
     act(() => sheet.current.type(cell, text));
     // Leaving the field saves at once; twice in a row must not send the same revision twice.
     act(() => {
-      sheet.current.flush();
-      sheet.current.flush();
+      sheet.current.document.flush();
+      sheet.current.document.flush();
     });
   }
-  await waitFor(() => expect(sheet.current.state).toBe("saved"), { timeout: 4000 });
+  await waitFor(() => expect(sheet.current.document.state).toBe("saved"), { timeout: 4000 });
   expect(stored.entries).toEqual([
     { site: "waist", readings_cm: [80.1, 80.3] },
     { site: "hip", readings_cm: [97.5] },
   ]);
   const revisions = put.mock.calls.map(([, { body }]) => body.revision);
   expect(new Set(revisions).size).toBe(revisions.length);
-  expect(sheet.current.conflict).toBeUndefined();
+  expect(sheet.current.document.conflict).toBeUndefined();
 });
 
 test("what is not a number is kept in the field, counted and never sent", async () => {
@@ -67,8 +74,8 @@ test("what is not a number is kept in the field, counted and never sent", async 
   const sheet = editor();
   act(() => sheet.current.type("waist||0", "8o.1"));
   act(() => sheet.current.type("hip||0", "97.0"));
-  act(() => sheet.current.flush());
-  await waitFor(() => expect(sheet.current.state).toBe("partly"));
+  act(() => sheet.current.document.flush());
+  await waitFor(() => expect(sheet.current.document.state).toBe("saved"));
   expect(sheet.current.unreadable).toEqual(["waist||0"]);
   expect(put.mock.calls.at(-1)?.[1].body.entries).toEqual([{ site: "hip", readings_cm: [97] }]);
   expect(sheet.current.texts["waist||0"]).toBe("8o.1");
@@ -81,7 +88,7 @@ test("typing outlives a closed tab and is dropped once it is stored", async () =
   cleanup();
   const second = editor();
   expect(second.current.texts["waist||0"]).toBe("80.1");
-  await waitFor(() => expect(second.current.state).toBe("saved"), { timeout: 4000 });
+  await waitFor(() => expect(second.current.document.state).toBe("saved"), { timeout: 4000 });
   cleanup();
   expect(editor().current.texts["waist||0"]).toBeUndefined();
 });
@@ -92,10 +99,13 @@ test("a sheet someone else saved is asked about, and keeping mine saves over the
   const theirs = { ...empty, revision: 3, entries: [{ site: "waist", readings_cm: [77] }] } as Sheet;
   const sheet = editor(async () => theirs);
   act(() => sheet.current.type("waist||0", "80.1"));
-  act(() => sheet.current.flush());
-  await waitFor(() => expect(sheet.current.conflict).toBeDefined());
-  expect(sheet.current.conflict).toMatchObject({ why: "was saved by Jo since you opened it", differ: 1 });
-  act(() => sheet.current.conflict?.keepMine());
+  act(() => sheet.current.document.flush());
+  await waitFor(() => expect(sheet.current.document.conflict).toBeDefined());
+  expect(sheet.current.document.conflict).toMatchObject({
+    why: "was saved by Jo since you opened it",
+    differ: 1,
+  });
+  act(() => sheet.current.document.conflict?.keepMine());
   await waitFor(() => expect(stored.entries).toEqual([{ site: "waist", readings_cm: [80.1] }]));
 });
 
@@ -103,7 +113,49 @@ test("without a line nothing is lost and the state says so", async () => {
   vi.spyOn(fetchClient, "PUT").mockRejectedValue(new TypeError("no network"));
   const sheet = editor();
   act(() => sheet.current.type("waist||0", "80.1"));
-  act(() => sheet.current.flush());
-  await waitFor(() => expect(sheet.current.state).toBe("offline"));
+  act(() => sheet.current.document.flush());
+  await waitFor(() => expect(sheet.current.document.state).toBe("offline"));
   expect(sheet.current.texts["waist||0"]).toBe("80.1");
+});
+
+test("taking theirs leaves what was typed here one step back", async () => {
+  const { stored } = server(0);
+  stored.revision = 3;
+  const theirs = { ...empty, revision: 3, entries: [{ site: "waist", readings_cm: [77] }] } as Sheet;
+  const sheet = editor(async () => theirs);
+  act(() => sheet.current.type("waist||0", "80.1"));
+  act(() => sheet.current.document.flush());
+  await waitFor(() => expect(sheet.current.document.conflict).toBeDefined());
+  act(() => sheet.current.document.conflict?.takeTheirs());
+  expect(sheet.current.texts["waist||0"]).toBe("77.0");
+  act(() => sheet.current.document.undo?.());
+  expect(sheet.current.texts["waist||0"]).toBe("80.1");
+});
+
+test("a field typed into is one step back, a file taken in is one, and both come back again", () => {
+  server(0);
+  const sheet = editor();
+  for (const text of ["8", "80", "80.1"]) act(() => sheet.current.type("waist||0", text));
+  act(() => sheet.current.fill({ "hip||0": "97.0", "hip||1": "97.2" }));
+  act(() => sheet.current.document.undo?.());
+  expect(sheet.current.texts).toEqual({ "waist||0": "80.1" });
+  act(() => sheet.current.document.undo?.());
+  expect(sheet.current.texts).toEqual({});
+  expect(sheet.current.document.undo).toBeUndefined();
+  act(() => sheet.current.document.redo?.());
+  act(() => sheet.current.document.redo?.());
+  expect(sheet.current.texts["hip||1"]).toBe("97.2");
+});
+
+test("a refusal stands at its field until it is typed again", async () => {
+  const problems = [{ pointer: "/entries/0/readings_cm/0", says: "801 cm is outside 45 to 200 cm" }];
+  vi.spyOn(fetchClient, "PUT").mockImplementation((async () => ({
+    data: { ...empty, revision: 1, problems },
+  })) as never);
+  const sheet = editor();
+  act(() => sheet.current.type("waist||0", "801"));
+  act(() => sheet.current.document.flush());
+  await waitFor(() => expect(sheet.current.problems["waist||0"]).toMatch(/^801 cm/));
+  act(() => sheet.current.type("waist||0", "80.1"));
+  expect(sheet.current.problems).toEqual({});
 });

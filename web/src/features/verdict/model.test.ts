@@ -2,6 +2,8 @@ import { describe, expect, test } from "vitest";
 import type { Atlas } from "../../shared/api/atlas";
 import {
   type Assessment,
+  byNeed,
+  differing,
   evidenceFor,
   groups,
   moved,
@@ -9,10 +11,12 @@ import {
   overruled,
   type RegionEntry,
   rows,
+  schoolSizes,
   sidesKnown,
   takenBack,
   toggledBringUp,
   toggledHoldBack,
+  toggledShare,
 } from "./model";
 
 const region = (id: string): RegionEntry => ({
@@ -72,7 +76,7 @@ test("a region's evidence is what has it in its row, about size or about sides",
 });
 
 describe("choosing", () => {
-  const three = { bring_up: ["a", "b", "c"], hold_back: ["d"], overrides: [] };
+  const three = { bring_up: ["a", "b", "c"], hold_back: ["d"], overrides: [], share: [] };
 
   test("stops at three and lets go of one again", () => {
     expect(toggledBringUp(three, "e")).toBeUndefined();
@@ -93,4 +97,40 @@ test("a region has one verdict of the coach's: a second replaces the first, and 
   const second = overruled(first, "calf", "ahead", "looked again");
   expect(second.overrides).toEqual([{ region: "calf", verdict: "ahead", reason: "looked again" }]);
   expect(takenBack(second, "calf")).toEqual(noChoices);
+});
+
+test("folded girths keep their own row and lose their regions'", () => {
+  const all = [{ site: "calf", regions: [{ region: "soleus" }] }, { regions: [] }] as never;
+  expect(rows(all, false, new Set(["calf"]))).toEqual([{ kind: "site", id: "calf" }]);
+});
+
+test("by need the region with most expected shortfall comes first", () => {
+  const of = (region: string, need: number) => ({ region, bulk: { need } });
+  const list = { regions: [of("neck", 0.1), of("soleus", 1.5), of("biceps", 0.4)] } as never;
+  expect(byNeed(list).map(({ region }) => region)).toEqual(["soleus", "biceps", "neck"]);
+});
+
+test("each school says how far a girth is from what it expects, the rest of this body first", () => {
+  const judged = {
+    reference: { sites: [{ site: "calf", observed_cm: 35, expected_cm: 36.2, z: -1 }] },
+    schools: [
+      { school: "frame-ratios", site: "calf", observed_cm: 35, expected_cm: 37.1, z: -1.7 },
+      { school: "silhouette", site: "shoulder", observed_cm: 120, expected_cm: 129 },
+    ],
+  } as never;
+  const said = schoolSizes(judged, "calf").map(({ school, difference_cm }) => [
+    school,
+    difference_cm.toFixed(1),
+  ]);
+  expect(said).toEqual([
+    ["rest-of-body", "-1.2"],
+    ["frame-ratios", "-2.1"],
+  ]);
+});
+
+test("what the client sees is chosen part by part", () => {
+  const shared = toggledShare(toggledShare(noChoices, "sides"), "girths");
+  expect(shared.share).toEqual(["sides", "girths"]);
+  expect(toggledShare(shared, "sides").share).toEqual(["girths"]);
+  expect(differing(shared, noChoices)).toBe(1);
 });

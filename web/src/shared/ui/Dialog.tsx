@@ -1,3 +1,4 @@
+import { ConfigProvider } from "antd";
 import { type ReactNode, useEffect, useId, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import styles from "./Dialog.module.css";
@@ -29,7 +30,10 @@ export function Dialog({ open, title, onClose, children }: Props) {
           ×
         </button>
       </header>
-      {open && children}
+      {/* Lists that open from a field stay inside: what is outside a modal dialog cannot be reached. */}
+      <ConfigProvider getPopupContainer={() => element.current ?? document.body}>
+        {open && children}
+      </ConfigProvider>
     </dialog>
   );
 }

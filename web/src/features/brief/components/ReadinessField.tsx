@@ -73,7 +73,7 @@ export function ReadinessField({ questions }: { questions: Schemas["ReadinessQue
                 <Input type="date" max={today()} />
               </Form.Item>
               <Form.Item name={["clearance", "note"]} label={t("brief.clearanceNote")}>
-                <Input.TextArea autoSize />
+                <Input.TextArea rows={2} />
               </Form.Item>
               <Button type="text" onClick={() => set("clearance", undefined)}>
                 {t("brief.removeClearance")}

@@ -19,7 +19,10 @@ export function SessionColumn({ session, number, minutes, opened, onOpen }: Prop
   return (
     <section className={styles.session} aria-label={`${t("plan.day", { number })}, ${weekday}`}>
       <header className={styles.head}>
-        <h2>{weekday}</h2>
+        <h2>
+          {weekday}
+          {session.home && <span className="quiet"> · {t("plan.atHome")}</span>}
+        </h2>
         <span className="quiet">{t("plan.filled", { used: Math.round(session.minutes), minutes })}</span>
       </header>
       <svg className={styles.fill} viewBox="0 0 100 2" preserveAspectRatio="none" aria-hidden="true">

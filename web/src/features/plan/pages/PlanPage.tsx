@@ -36,6 +36,12 @@ export function PlanPage() {
           </Link>
         )}
       </div>
+      {plan.data.draft_because && (
+        <p className={styles.draft} role="alert">
+          <strong>{t("plan.draft")}</strong> {plan.data.draft_because}.{" "}
+          <Link to={`${base}/brief`}>{t("plan.toBrief")}</Link>
+        </p>
+      )}
       <Blocked blocked={week.blocked} />
       <div className={styles.plan}>
         <div

@@ -28,10 +28,18 @@ export function PrintPage() {
           {t("print.button")}
         </Button>
       </div>
-      {week.sessions.map((session) => (
+      {plan.data.draft_because && (
+        <p role="alert" className={styles.draft}>
+          {t("plan.draft")} {plan.data.draft_because}.
+        </p>
+      )}
+      {(plan.data.draft_because ? [] : week.sessions).map((session) => (
         <article key={session.day} className={styles.sheet}>
           <header>
-            <h1>{dayName(session.day)}</h1>
+            <h1>
+              {dayName(session.day)}
+              {session.home && ` · ${t("plan.atHome")}`}
+            </h1>
             <span>{t("print.forClient", { name: client_name, date: day(date) })}</span>
             <span>{t("plan.minutes", { minutes: Math.round(session.minutes) })}</span>
           </header>

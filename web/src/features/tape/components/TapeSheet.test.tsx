@@ -9,15 +9,31 @@ type Sheet = Schemas["TapeSheet"];
 
 const sites = [
   { id: "waist", name: "Waist", kind: "girth", paired: false, level: "The narrowest place." },
-  { id: "calf", name: "Calf", kind: "girth", paired: true, level: "The largest place." },
+  {
+    id: "calf",
+    name: "Calf",
+    kind: "girth",
+    paired: true,
+    level: "The largest place.",
+    level_from: "above the outer ankle bone",
+  },
   { id: "elbow-breadth", name: "Elbows", kind: "breadth", paired: false, level: "Both sides added." },
 ] as unknown as Site[];
+
+const folds = [
+  { id: "triceps", name: "Triceps fold", level: "Back of the arm.", limb: true, bounds_mm: [2, 80] },
+] as never;
 
 const sheet = (change: Partial<Sheet> = {}): Sheet =>
   ({
     revision: 1,
     measured_by: "MT",
     entries: [{ site: "waist", readings_cm: [80, 82] }],
+    folds: [],
+    levels_cm: {},
+    fold_values: [],
+    earlier_folds: [],
+    earlier_levels_cm: {},
     sites: [],
     asymmetries: [],
     warnings: [],
@@ -28,8 +44,17 @@ const sheet = (change: Partial<Sheet> = {}): Sheet =>
   }) as Sheet;
 
 const open = (change?: Partial<Sheet>) =>
-  show(<TapeSheet roundId="r" sites={sites} sheet={sheet(change)} refetch={async () => undefined} />);
-const field = (label: string) => screen.getByLabelText<HTMLInputElement>(`${label}, cm`);
+  show(
+    <TapeSheet
+      roundId="r"
+      sites={sites}
+      folds={folds}
+      sheet={sheet(change)}
+      refetch={async () => undefined}
+    />,
+  );
+const field = (label: string) =>
+  screen.getByLabelText<HTMLInputElement>(label.startsWith("Triceps") ? `${label}, mm` : `${label}, cm`);
 
 beforeEach(() => {
   localStorage.clear();
@@ -49,6 +74,10 @@ test("Enter goes through readings and sides in taping order and back with Shift"
     "Calf left, reading 2",
     "Calf right, reading 1",
     "Calf right, reading 2",
+    "Triceps fold left, reading 1",
+    "Triceps fold left, reading 2",
+    "Triceps fold right, reading 1",
+    "Triceps fold right, reading 2",
     "Elbows, reading 1",
   ];
   field(order[0] as string).focus();
@@ -106,4 +135,24 @@ test("a text that is no number is named at its field, as typed", () => {
   const row = within(screen.getByRole("group", { name: "Calf" }));
   expect(row.getByRole("alert").textContent).toContain("“3x” is not a number");
   expect(field("Calf left, reading 1").getAttribute("aria-invalid")).toBe("true");
+});
+
+test("the level of the tape is noted from its bony point and goes back to the readings", () => {
+  open();
+  fireEvent.focus(field("Calf left, reading 1"));
+  fireEvent.keyDown(field("Calf left, reading 1"), { key: "F2" });
+  const level = screen.getByLabelText<HTMLInputElement>(/^Calf: level of the tape/);
+  expect(document.activeElement).toBe(level);
+  fireEvent.change(level, { target: { value: "24.5" } });
+  fireEvent.keyDown(level, { key: "Enter" });
+  expect(document.activeElement).toBe(field("Calf left, reading 1"));
+  const row = within(screen.getByRole("group", { name: "Calf" }));
+  expect(row.getByText("24.5 cm above the outer ankle bone")).toBeTruthy();
+});
+
+test("a warning about a fold does not stand at the girth of the same name", () => {
+  open({
+    warnings: [{ place: "", site: "calf", fold: true, says: "the two readings differ by 9 %: take a third" }],
+  });
+  expect(within(screen.getByRole("group", { name: "Calf" })).queryByText(/take a third/)).toBeNull();
 });

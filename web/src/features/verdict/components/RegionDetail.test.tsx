@@ -44,6 +44,7 @@ const detail = (entry: RegionEntry) => {
       entry={entry}
       assessment={assessment}
       threshold={3}
+      half={0.5}
       choices={noChoices}
       onHoldBack={vi.fn()}
       {...acts}

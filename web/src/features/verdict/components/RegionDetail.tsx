@@ -6,7 +6,15 @@ import type { Schemas } from "../../../shared/api/client";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
-import { type Assessment, type Choices, evidenceFor, pieceOf, type RegionEntry, siteStanding, standing } from "../model";
+import {
+  type Assessment,
+  type Choices,
+  evidenceFor,
+  pieceOf,
+  type RegionEntry,
+  siteStanding,
+  standing,
+} from "../model";
 import styles from "./Detail.module.css";
 import { Overrule } from "./Overrule";
 import { Why } from "./Why";
@@ -26,7 +34,8 @@ interface Props {
 
 /** A region: the sentence, the numbers, what they rest on, and the choice. */
 export function RegionDetail(props: Props) {
-  const { entry, assessment, threshold, half, choices, onBringUp, onHoldBack, onOverrule, onTakeBack } = props;
+  const { entry, assessment, threshold, half, choices, onBringUp, onHoldBack, onOverrule, onTakeBack } =
+    props;
   const { t } = useTranslation();
   const names = useNames();
   const { bulk, asymmetry } = entry;

@@ -25,14 +25,15 @@ const atlas = {
   level_half_width_sd: 0.5,
 } as Atlas;
 const assessment = {
-  reference: { sites: [{ site: "calf", observed_cm: 32.5, z: -2.3 }] },
+  reference: { sites: [{ site: "calf", observed_cm: 32.5, expected_cm: 35, z: -2.3 }] },
   asymmetries: [{ site: "calf", symmetry_index: 4.2, se_index: 1 }],
   regions: [region("calves.gastrocnemius", -1.9, "behind"), region("biceps.long", 0.1, "unclear")],
   observations: [],
 } as unknown as Assessment;
 
-const chart = (choices: Choices = noChoices, restShown = false) => {
+const chart = (choices: Choices = noChoices, restShown = false, folded = new Set<string>()) => {
   const onPick = vi.fn();
+  const onFold = vi.fn();
   show(
     <PlumbChart
       atlas={atlas}
@@ -40,6 +41,8 @@ const chart = (choices: Choices = noChoices, restShown = false) => {
       groups={groups(atlas, assessment)}
       choices={choices}
       restShown={restShown}
+      folded={folded}
+      onFold={onFold}
       onPick={onPick}
       onRest={vi.fn()}
     />,
@@ -76,22 +79,26 @@ test("what is chosen and what is held back is marked on its row", () => {
 
 test("the table twin holds every region with verdict, estimate and sides", () => {
   show(<TableTwin assessment={assessment} />);
-  const rows = screen.getAllByRole("row", { hidden: true }).slice(1);
-  const cells = rows.map((row) =>
+  const cellsOf = (table: string) =>
+    within(screen.getByRole("table", { name: table, hidden: true }))
+      .getAllByRole("row", { hidden: true })
+      .slice(1)
+      .map(cells);
+  const cells = (row: HTMLElement) =>
     within(row)
       .getAllByRole("cell", { hidden: true })
-      .map((c) => c.textContent),
-  );
-  expect(cells).toEqual([
-    ["Gastrocnemius", "behind", "−1.9 ± 1.0", "+2.4 ± 2.0"],
-    ["Biceps, long head", "unclear", "+0.1 ± 1.0", "+2.4 ± 2.0"],
+      .map((c) => c.textContent);
+  expect(cellsOf("Region")).toEqual([
+    ["Gastrocnemius", "behind", "−1.9 ± 1.0", "+2.4 ± 2.0", "1.00"],
+    ["Biceps, long head", "unclear", "+0.1 ± 1.0", "+2.4 ± 2.0", "1.00"],
   ]);
+  expect(cellsOf("Girth")).toEqual([["Calf", "32.5", "35.0", "−2.3", "+4.2 ± 2.0"]]);
 });
 
 test("the tray leads to the week only once something is chosen, and lets go again", () => {
   const [onRelease, onPlan] = [vi.fn(), vi.fn()];
   const tray = (choices: Choices) => (
-    <ChoiceTray choices={choices} onRelease={onRelease} onPick={vi.fn()} onPlan={onPlan} />
+    <ChoiceTray choices={choices} onRelease={onRelease} onPick={vi.fn()} onPlan={onPlan} onShare={vi.fn()} />
   );
   show(tray(noChoices));
   expect(screen.getByRole<HTMLButtonElement>("button", { name: "Make the week" }).disabled).toBe(true);
@@ -102,4 +109,11 @@ test("the tray leads to the week only once something is chosen, and lets go agai
   expect(onPlan).toHaveBeenCalledOnce();
   expect(onRelease).toHaveBeenCalledWith("biceps.long");
   expect(screen.getByText(/Gastrocnemius/)).toBeTruthy();
+});
+
+test("a girth folds its regions away and says how many", () => {
+  chart(noChoices, false, new Set(["calf"]));
+  const fold = screen.getByRole("button", { name: "Calf: 1 regions" });
+  expect(fold.getAttribute("aria-expanded")).toBe("false");
+  expect(screen.queryByText(/^Gastrocnemius/)).toBeNull();
 });
