@@ -127,7 +127,7 @@ test("the level of the tape is noted, and said when it lies elsewhere the next t
   await page.keyboard.press("F2");
   await page.keyboard.type("20.5");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("group", { name: "Mid thigh" })).toContainText("20.5 cm above the kneecap");
+  await expect(page.getByRole("group", { name: "Mid thigh" })).toContainText("level 20.5 cm");
   await expect(saveState(page)).toHaveText("Saved");
   const client = round.split("/")[2];
   const next = await page.request.post(`/api/v1/clients/${client}/rounds`, {

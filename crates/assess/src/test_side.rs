@@ -24,7 +24,7 @@ pub fn first_side(
         Some(Tilt::RightSmaller) => Some(Side::Right),
         _ => None,
     };
-    let mains = regions.iter().filter(|verdict| exercise.trains(&verdict.region));
+    let mut mains = regions.iter().filter(|verdict| exercise.trains(&verdict.region));
     let non_dominant = if client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
-    earlier.iter().rev().find_map(tested).or_else(|| mains.filter_map(smaller).next()).unwrap_or(non_dominant)
+    earlier.iter().rev().find_map(tested).or_else(|| mains.find_map(smaller)).unwrap_or(non_dominant)
 }

@@ -120,7 +120,8 @@ fn what_was_learned_of_a_measurer_is_told_by_site_most_read_first() {
     let errors = MeasurerErrors::learn(&rounds);
     assert_eq!(errors.measurers().into_iter().collect::<Vec<_>>(), ["A"]);
     let learned = errors.learned(&KNOWLEDGE.atlas, "A");
-    let told: Vec<_> = learned.iter().map(|l| (l.site.as_str(), l.fold, l.pairs, (l.tem_pct * 1e4).round() / 1e4)).collect();
+    let told: Vec<_> =
+        learned.iter().map(|l| (l.site.as_str(), l.fold, l.pairs, (l.tem_pct * 1e4).round() / 1e4)).collect();
     let expected = [
         ("calf", false, 2.0, (10.0 / 12.0_f64).sqrt()),
         ("waist", false, 1.0, ((10.0 + 2.5_f64.powi(2) / 2.0) / 11.0).sqrt()),

@@ -49,10 +49,8 @@ pub struct Candidate {
     pub time: ItemTime,
     /// The client has done it lately.
     pub known: bool,
-    /// What it needs stands at the gym.
-    pub at_gym: bool,
-    /// What it needs stands at home.
-    pub at_home: bool,
+    /// Whether what it needs stands at the gym, and at home.
+    pub stands: [bool; 2],
     /// How well liked it is, 0 to 4: it stretches a main target, it holds the body, the client knows it, a school prefers
     /// it.
     pub merit: u8,
@@ -240,8 +238,7 @@ fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case
         extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
         time: ItemTime::of(exercise),
         known,
-        at_gym: exercise.equipment.iter().all(|item| case.client.has_at(false, item)),
-        at_home: exercise.equipment.iter().all(|item| case.client.has_at(true, item)),
+        stands: [false, true].map(|home| exercise.equipment.iter().all(|item| case.client.has_at(home, item))),
         merit: merit(atlas, exercise, case, known),
         cues: options().flat_map(|option| option.cues_for(exercise)).map(str::to_owned).collect(),
     }

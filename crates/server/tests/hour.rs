@@ -13,8 +13,7 @@ use server::application;
 use support::{PASSWORD, browser, example, of, practice};
 
 fn sheet(revision: i64, more: &Value) -> Value {
-    let mut sheet =
-        json!({"revision": revision, "measured_by": "A", "entries": [], "folds": [], "levels_cm": {}, "weight_kg": 82.4});
+    let mut sheet = json!({"revision": revision, "measured_by": "A", "entries": [], "folds": [], "levels_cm": {}, "weight_kg": 82.4});
     for (field, value) in more.as_object().unwrap() {
         sheet[field] = value.clone();
     }
@@ -28,17 +27,17 @@ async fn folds_levels_and_weight_are_kept_with_the_tape_and_a_slip_deletes_none_
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tape", browser.round().await);
-    let fold = |mm: f64| json!([{"site": "triceps", "side": "right", "readings_mm": [mm, 8.6]}]);
-    let good = sheet(0, &json!({"folds": fold(8.2), "levels_cm": {"mid-thigh": 20.5}}));
+    let fold = |mm: f64| json!([{"site": "triceps", "side": "right", "readings_mm": [mm, 8.5]}]);
+    let good = sheet(0, &json!({"folds": fold(8.5), "levels_cm": {"mid-thigh": 20.5}}));
     let saved = browser.put(&path, good).await.body;
-    assert_eq!((&saved["problems"], &saved["fold_values"][0]["value_mm"]), (&json!([]), &json!(8.4)));
+    assert_eq!((&saved["problems"], &saved["fold_values"][0]["value_mm"]), (&json!([]), &json!(8.5)));
     let slipped = sheet(1, &json!({"folds": fold(820.0), "levels_cm": {"mid-thigh": 205.0}, "weight_kg": 824.0}));
     let refused = browser.put(&path, slipped).await.body;
     let pointers: Vec<&str> =
         refused["problems"].as_array().unwrap().iter().map(|p| p["pointer"].as_str().unwrap()).collect();
     assert_eq!(pointers, ["/folds/0/readings_mm/0", "/levels_cm/mid-thigh", "/weight_kg"]);
     let kept = browser.get(&path).await.body;
-    assert_eq!(kept["folds"], fold(8.2));
+    assert_eq!(kept["folds"], fold(8.5));
     assert_eq!((&kept["levels_cm"], &kept["weight_kg"]), (&json!({"mid-thigh": 20.5}), &json!(82.4)));
 }
 
@@ -66,10 +65,12 @@ async fn tests_are_kept_compared_and_refused_where_they_break_a_rule() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tests", browser.round().await);
-    let curl = |left: u16| json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 14, "reps": left}, "right": {"load_kg": 14, "reps": 14}});
-    let saved = browser.put(&path, json!({"revision": 0, "tests": [curl(8), {"kind": "hang", "seconds": 84}]})).await.body;
+    let curl = |left: u16| json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 14.0, "reps": left}, "right": {"load_kg": 14.0, "reps": 14}});
+    let saved =
+        browser.put(&path, json!({"revision": 0, "tests": [curl(8), {"kind": "hang", "seconds": 84}]})).await.body;
     assert_eq!((&saved["strength"][0]["verdict"], &saved["hang"]["short"]), (&json!("real-act"), &json!(true)));
-    let wrong = browser.put(&path, json!({"revision": 1, "tests": [{"kind": "hang", "seconds": 9999}, curl(40)]})).await.body;
+    let wrong =
+        browser.put(&path, json!({"revision": 1, "tests": [{"kind": "hang", "seconds": 9999}, curl(40)]})).await.body;
     let pointers: Vec<&Value> = wrong["problems"].as_array().unwrap().iter().map(|p| &p["pointer"]).collect();
     assert_eq!(pointers, ["/tests/0/seconds", "/tests/1/left/reps"]);
     assert_eq!(wrong["tests"], json!([curl(8)]), "the stored test of that exercise stays; a hang is typed anew");
@@ -91,7 +92,10 @@ async fn nobody_under_age_is_tested_to_a_maximum() {
     let path = format!("/api/v1/rounds/{}/tests", round["id"].as_str().unwrap());
     let curl = json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 5, "reps": 8}, "right": {"load_kg": 5, "reps": 8}});
     let refused = browser.put(&path, json!({"revision": 0, "tests": [{"kind": "hang", "seconds": 20}, curl]})).await;
-    assert_eq!((refused.status, refused.body["errors"][0]["pointer"].as_str()), (StatusCode::UNPROCESSABLE_ENTITY, Some("/tests/1")));
+    assert_eq!(
+        (refused.status, refused.body["errors"][0]["pointer"].as_str()),
+        (StatusCode::UNPROCESSABLE_ENTITY, Some("/tests/1"))
+    );
     let hang = browser.put(&path, json!({"revision": 0, "tests": [{"kind": "hang", "seconds": 20}]})).await;
     assert_eq!(hang.status, StatusCode::OK, "a hang is no maximal lift");
 }
@@ -117,7 +121,8 @@ async fn a_usual_week_counts_its_sets_and_names_what_is_wrong_in_it() {
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
-    let client = browser.post("/api/v1/clients", example()["client"].clone()).await.body["id"].as_str().unwrap().to_owned();
+    let client =
+        browser.post("/api/v1/clients", example()["client"].clone()).await.body["id"].as_str().unwrap().to_owned();
     let path = format!("/api/v1/clients/{client}/usual-week");
     let week = |exercise: &str, until: &str| json!({"until": until, "weeks": 4, "exercises": [{"session": 1, "exercise": exercise, "sets": 4, "one_sided": false}]});
     let saved = browser.put(&path, json!({"revision": 0, "week": week("bb-curl", "2026-02-25")})).await;
@@ -142,7 +147,8 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
     let entries = json!({"entries": [calf("left", 36.0), calf("right", 37.4)]});
     let verdict = browser.put(&tape, sheet(0, &entries)).await.body["asymmetries"][0]["verdict"].clone();
     assert_eq!(verdict, json!("real-act"));
-    let settings = json!({"schools": {"sizing": "own-past"}, "numbers": {"act_threshold_pct.girth": 6.0}, "composition": {}});
+    let settings =
+        json!({"schools": {"sizing": "own-past"}, "numbers": {"act_threshold_pct.girth": 6.0}, "composition": {}});
     let saved = browser.put("/api/v1/practice", json!({"revision": 0, "settings": settings})).await;
     assert_eq!((saved.status, &saved.body["settings"]), (StatusCode::OK, &settings));
     assert_eq!(browser.get(&tape).await.body["asymmetries"][0]["verdict"], json!("real-small"));
@@ -152,7 +158,9 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
     let again = practice.again();
     let reading = again.knowledge().atlas.evidence().act_threshold_pct.girth;
     assert!((reading - 6.0).abs() < 1e-12);
-    let wrong = browser.put("/api/v1/practice", json!({"revision": 1, "settings": {"numbers": {"error.girth_pct": 90.0}}})).await;
+    let wrong = browser
+        .put("/api/v1/practice", json!({"revision": 1, "settings": {"numbers": {"error.girth_pct": 90.0}}}))
+        .await;
     assert_eq!(wrong.body["errors"][0]["pointer"], json!("/settings/numbers/error.girth_pct"));
 }
 
@@ -170,7 +178,10 @@ async fn people_are_the_owners_business_but_everyone_keeps_their_own_password() 
     let mut theirs = of(&practice, &app);
     theirs.post("/api/v1/session", json!({"login": "jo", "password": PASSWORD})).await;
     assert_eq!(theirs.put(&jo, json!({"role": "owner"})).await.status, StatusCode::FORBIDDEN);
-    assert_eq!(theirs.put("/api/v1/practice", json!({"revision": 0, "settings": {}})).await.status, StatusCode::FORBIDDEN);
+    assert_eq!(
+        theirs.put("/api/v1/practice", json!({"revision": 0, "settings": {}})).await.status,
+        StatusCode::FORBIDDEN
+    );
     assert_eq!(theirs.put(&jo, json!({"password": "another long one"})).await.status, StatusCode::OK);
     let people = owner.get("/api/v1/practice/people").await.body;
     let owner_path = people.as_array().unwrap().iter().find(|person| person["role"] == "owner").unwrap();
@@ -191,7 +202,10 @@ async fn a_measurer_s_error_is_told_as_it_came_to_be_known() {
     browser.put(&tape, sheet(0, &waist)).await;
     let measurers = browser.get("/api/v1/practice/measurers").await.body;
     let one = &measurers[0];
-    assert_eq!((&one["name"], &one["pairs"], &one["over_time"][0]["date"]), (&json!("A"), &json!(1.0), &json!("2026-03-02")));
+    assert_eq!(
+        (&one["name"], &one["pairs"], &one["over_time"][0]["date"]),
+        (&json!("A"), &json!(1.0), &json!("2026-03-02"))
+    );
     // By hand: ten pairs' worth of 1 % and one pair 0.4 cm apart about 80.2 cm, d^2/2 with d in percent.
     let expected = ((10.0 + (100.0 * 0.4 / 80.2_f64).powi(2) / 2.0) / 11.0).sqrt();
     assert!((one["tem_pct"].as_f64().unwrap() - expected).abs() < 1e-9);
@@ -234,6 +248,8 @@ async fn a_device_s_reading_reaches_the_sheets_of_whoever_read_it_and_nobody_els
     owner.post("/api/v1/devices/asked", json!({"device": "tape", "label": "Calf"})).await;
     let event = String::from_utf8(feed.next().await.unwrap().to_vec()).unwrap();
     assert!(event.contains("Calf"), "{event}");
-    let nothing = owner.post("/api/v1/devices/read", json!({"device": "scale", "truth": 0.0, "bias": 0.0, "noise_sd": 0.0})).await;
+    let nothing = owner
+        .post("/api/v1/devices/read", json!({"device": "scale", "truth": 0.0, "bias": 0.0, "noise_sd": 0.0}))
+        .await;
     assert_eq!(nothing.body["errors"][0]["pointer"], json!("/truth"));
 }

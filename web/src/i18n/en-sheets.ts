@@ -45,6 +45,7 @@ export const tape = {
   level: "Level",
   levelOf: "{{site}}: level of the tape, cm {{from}}",
   levelAt: "{{cm}} cm {{from}}",
+  levelShort: "level {{cm}} cm",
   order: "Order…",
   orderTitle: "Your order of taping",
   orderHint: "Only for you. What is unticked is not asked for; what is stored stays.",

@@ -61,6 +61,8 @@ fn shares(
     if (total - 1.0).abs() > ROUNDING {
         return check.fail(at, format!("the shares of {site} add to {total:.2}: expected 1"));
     }
-    resolved.values_mut().for_each(|share| *share /= total);
+    for share in resolved.values_mut() {
+        *share /= total;
+    }
     Some((site, resolved))
 }

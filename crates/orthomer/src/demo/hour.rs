@@ -37,8 +37,9 @@ const LEVELS: [(&str, f64); 3] = [("arm-relaxed", 0.082), ("mid-thigh", 0.118), 
 pub fn folds(client: &str, weeks_ago: i64) -> Result<Vec<Skinfolds>, Failure> {
     let own = FOLDS.iter().filter(|(name, ..)| *name == client);
     own.map(|(_, site, side, mm)| {
-        let mm = (mm * (1.0 + 0.004 * weeks_ago as f64) * 5.0).round() / 5.0;
-        let readings = [mm, mm + 0.2].map(Skinfold::from_mm).into_iter().collect::<Result<_, _>>();
+        let fifths = (mm * (1.0 + 0.004 * weeks_ago as f64) * 5.0).round();
+        let readings =
+            [fifths / 5.0, (fifths + 1.0) / 5.0].map(Skinfold::from_mm).into_iter().collect::<Result<_, _>>();
         let site = site.parse().map_err(Failure::other)?;
         Ok(Skinfolds { site, side: Some(*side), readings: readings.map_err(Failure::other)? })
     })

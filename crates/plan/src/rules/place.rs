@@ -8,8 +8,7 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let sessions = (0..week.session_count())
         .flat_map(|session| week.items(session).iter().map(move |(candidate, _)| (session, *candidate)));
     let missing = |&(session, candidate): &(usize, usize)| {
-        let candidate = &problem.candidates[candidate];
-        if problem.home[session] { !candidate.at_home } else { !candidate.at_gym }
+        !problem.candidates[candidate].stands[usize::from(problem.home[session])]
     };
     sessions.filter(missing).map(|(session, candidate)| Violation::Place { session, candidate }).collect()
 }

@@ -7,6 +7,8 @@ interface Props {
   open: boolean;
   title: string;
   onClose: () => void;
+  /** For tables and long lists. */
+  wide?: boolean;
   children: ReactNode;
 }
 
@@ -14,7 +16,7 @@ interface Props {
  * The browser's own modal dialog: it holds the focus, Escape closes it, and the page behind is inert.
  * The component library's dialog locks scrolling with a style element that the content policy refuses.
  */
-export function Dialog({ open, title, onClose, children }: Props) {
+export function Dialog({ open, title, onClose, wide = false, children }: Props) {
   const element = useRef<HTMLDialogElement>(null);
   const { t } = useTranslation();
   const titleId = useId();
@@ -23,7 +25,12 @@ export function Dialog({ open, title, onClose, children }: Props) {
     else element.current?.close();
   }, [open]);
   return (
-    <dialog ref={element} className={styles.dialog} aria-labelledby={titleId} onClose={onClose}>
+    <dialog
+      ref={element}
+      className={wide ? `${styles.dialog} ${styles.wide}` : styles.dialog}
+      aria-labelledby={titleId}
+      onClose={onClose}
+    >
       <header className={styles.head}>
         <h2 id={titleId}>{title}</h2>
         <button type="button" onClick={onClose} aria-label={t("close")} title={t("close")}>

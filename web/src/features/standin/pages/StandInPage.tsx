@@ -81,7 +81,7 @@ function DeviceCard({ device, setting, waited, onChange }: CardProps) {
         aria-label={`${t(`devices.names.${device}`)}: ${t(`devices.${key}`)}`}
         value={setting[key]}
         step={step}
-        addonAfter={unit}
+        suffix={unit}
         onChange={(value) => onChange({ [key]: value ?? undefined })}
         onPressEnter={() => button.current?.click()}
       />

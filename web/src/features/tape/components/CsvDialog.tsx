@@ -35,7 +35,7 @@ export function CsvDialog({ open, onClose, onTake }: Props) {
   };
   const count = preview ? preview.tape.length + preview.skinfolds.length : 0;
   return (
-    <Dialog open={open} title={t("csv.title")} onClose={onClose}>
+    <Dialog open={open} title={t("csv.title")} wide onClose={onClose}>
       <p className="quiet">{t("csv.hint")}</p>
       <div className={styles.foot}>
         <input

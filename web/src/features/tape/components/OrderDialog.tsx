@@ -35,7 +35,7 @@ export function OrderDialog({ sites, order, open, onClose }: Props) {
   };
   const name = (id: string) => sites.find((site) => site.id === id)?.name ?? id;
   return (
-    <Dialog open={open} title={t("tape.orderTitle")} onClose={onClose}>
+    <Dialog open={open} title={t("tape.orderTitle")} wide onClose={onClose}>
       <p className="quiet">{t("tape.orderHint")}</p>
       <ol className={styles.order}>
         {list.map((id, index) => (

@@ -37,8 +37,11 @@ export function SiteRow({ place, levelFrom, sheet, editor, onFocus }: Props) {
           </span>
         )}
         {!fold && level && levelFrom && (
-          <span className={`quiet ${styles.carried}`}>
-            {t("tape.levelAt", { cm: level, from: levelFrom })}
+          <span
+            className={`quiet ${styles.carried}`}
+            title={t("tape.levelAt", { cm: level, from: levelFrom })}
+          >
+            {t("tape.levelShort", { cm: level })}
           </span>
         )}
       </span>

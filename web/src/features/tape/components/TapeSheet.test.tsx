@@ -147,7 +147,7 @@ test("the level of the tape is noted from its bony point and goes back to the re
   fireEvent.keyDown(level, { key: "Enter" });
   expect(document.activeElement).toBe(field("Calf left, reading 1"));
   const row = within(screen.getByRole("group", { name: "Calf" }));
-  expect(row.getByText("24.5 cm above the outer ankle bone")).toBeTruthy();
+  expect(row.getByTitle("24.5 cm above the outer ankle bone").textContent).toBe("level 24.5 cm");
 });
 
 test("a warning about a fold does not stand at the girth of the same name", () => {

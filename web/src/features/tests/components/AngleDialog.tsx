@@ -55,7 +55,7 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
   };
   const next = screen.points.tapped[points.length];
   return (
-    <Dialog open title={`${screen.name}${t(`tape.sideOf.${side}`)}`} onClose={onClose}>
+    <Dialog open wide title={`${screen.name}${t(`tape.sideOf.${side}`)}`} onClose={onClose}>
       <p className="quiet">{screen.how}</p>
       <input
         type="file"
