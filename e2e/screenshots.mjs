@@ -21,6 +21,7 @@ async function shot(name) {
 
 async function open(client, step) {
   await page.goto(`${address}/clients`);
+  await page.getByLabel("Find a client").fill(client);
   await page.getByRole("link", { name: client }).click();
   await page.getByRole("heading", { name: client }).waitFor();
   await page.getByRole("navigation").getByRole("link", { name: new RegExp(`^${step}`) }).click();
@@ -63,12 +64,28 @@ await shot("photos-again");
 await open("Sefa Orrin", "Tape");
 await page.getByLabel("Upper thigh left, reading 1, cm").focus();
 await shot("tape");
+await page.getByRole("button", { name: "CSV…" }).click();
+await page
+  .getByLabel("Or paste it here")
+  .fill("site,side,first,second\nwaist,,80.5,80.7\ncalf,,37,37\narm-flexed,left,374,376\nforearm,right,28.1,28.2\n");
+await page.getByText("2 of 4 lines").waitFor();
+await shot("csv");
+await open("Bram Quillan", "Tests");
+await page.getByRole("heading", { name: "Where it was felt" }).waitFor();
+await page.evaluate(() => scrollTo(0, 120));
+await shot("tests");
 await open("Oda Fenwick", "Verdict");
-await page.getByRole("button", { name: /^Calf/ }).click();
-await page.evaluate(() => scrollTo(0, 0));
+await page.getByRole("img", { name: /Every region shaded/ }).waitFor();
 await shot("verdict");
-await page.getByRole("button", { name: /Gastrocnemius/ }).first().click();
+await page.getByRole("button", { name: /^Calf \d/ }).click();
+await page.evaluate(() => scrollTo(0, 0));
+await shot("verdict-site");
+await page.keyboard.press("s");
+await page.keyboard.press("j");
 await shot("verdict-region");
+await page.goto(`${address}/practice`);
+await page.getByRole("heading", { name: "Who measures how well" }).waitFor();
+await shot("practice");
 await open("Matteo Brask", "Plan");
 await shot("plan");
 await page.getByRole("link", { name: "Print" }).click();
@@ -76,6 +93,6 @@ await shot("print");
 await page.goto(`${address}/clients`);
 await page.getByRole("button", { name: "Night" }).click();
 await open("Bram Quillan", "Verdict");
-await page.getByRole("button", { name: /^Upper arm, flexed/ }).click();
+await page.getByRole("button", { name: /^Upper arm, flexed \d/ }).click();
 await shot("night");
 await browser.close();

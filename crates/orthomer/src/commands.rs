@@ -31,11 +31,15 @@ struct AssessedPlan {
 }
 
 /// Prints assessment and plan of a case file.
-pub fn plan(path: &Path) -> Result<(), Failure> {
+pub fn plan(path: &Path, time_limit_ms: u32, lp: Option<&Path>) -> Result<(), Failure> {
     let (knowledge, case) = read_case(path)?;
     let assessment = assess::assess(&knowledge, &case);
+    let problem = plan::PlanProblem::new(&knowledge, &case, &assessment);
+    if let Some(file) = lp {
+        std::fs::write(file, plan::lp(&problem)).map_err(Failure::other)?;
+    }
     let start = Instant::now();
-    let plan = plan::plan(&knowledge, &case, &assessment);
+    let plan = plan::present(&problem, &plan::solve(&problem, plan::Effort::for_ms(time_limit_ms)));
     let solve_ms = start.elapsed().as_secs_f64() * 1000.0;
     print(&AssessedPlan {
         assessment: casefile::assessment_file(&knowledge, &case, &assessment, false),

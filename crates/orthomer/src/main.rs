@@ -61,6 +61,12 @@ enum Command {
     Plan {
         /// The case file.
         case: PathBuf,
+        /// How long to search, ms; about that, and the same week for the same number on every machine.
+        #[arg(long, default_value_t = 300)]
+        time_limit_ms: u32,
+        /// Write the optimisation model there, in LP format.
+        #[arg(long)]
+        lp: Option<PathBuf>,
     },
     /// Print what a photo says: quality, landmarks, widths.
     Photo {
@@ -108,7 +114,7 @@ fn main() -> ExitCode {
         Command::Openapi => serve::openapi(),
         Command::Catalogue => commands::catalogue(),
         Command::Assess { case, explain } => commands::assess(&case, explain),
-        Command::Plan { case } => commands::plan(&case),
+        Command::Plan { case, time_limit_ms, lp } => commands::plan(&case, time_limit_ms, lp.as_deref()),
         Command::Photo { image, stature, pose, distance, mirrored, mask } => pictures::photo(&pictures::PhotoRequest {
             image: &image,
             stature_cm: stature,

@@ -3,25 +3,27 @@
 //! A [`PlanProblem`] is everything resolved; [`solve`] fills the week under the hard rules of `rules/`, [`present`] puts it
 //! into sessions with reasons. Whether the assessment is right is not this crate's business.
 
+mod anneal;
 mod blocked;
 mod cost;
 mod dose;
+mod lp;
 mod order;
 mod present;
 mod problem;
 pub mod rules;
-mod solve;
 #[cfg(test)]
 mod tests;
 mod timing;
 mod week;
 
+pub use anneal::{Effort, solve};
 pub use blocked::Blocked;
 pub use dose::{Dose, dose};
+pub use lp::lp;
 pub use order::SessionOrder;
 pub use present::{Item, LedgerRow, Plan, Session, SidePlan, Status, present};
 pub use problem::{Candidate, Demand, PlanProblem};
-pub use solve::solve;
 pub use timing::{ItemTime, item_minutes, session_minutes};
 pub use week::Week;
 
@@ -30,6 +32,6 @@ use assess::{Assessment, Case, Knowledge};
 /// Plans the week for an assessed case.
 pub fn plan(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> Plan {
     let problem = PlanProblem::new(knowledge, case, assessment);
-    let week = solve(&problem);
+    let week = solve(&problem, Effort::default());
     present(&problem, &week)
 }

@@ -6,7 +6,7 @@ use atlas::{Effort, Exercise, Work};
 /// Setting up an exercise, s.
 const SET_UP_S: f64 = 60.0;
 /// Warming up before a session, ramp sets included, s.
-const WARM_UP_S: f64 = 300.0;
+pub(crate) const WARM_UP_S: f64 = 300.0;
 /// A repetition of a compound and of anything else, s.
 const COMPOUND_REP_S: f64 = 3.0;
 const OTHER_REP_S: f64 = 4.0;

@@ -5,7 +5,7 @@ use crate::problem::PlanProblem;
 use crate::week::Week;
 
 /// More direct sets than this in one session do no more good (common practice, no source).
-const DIRECT_SETS_A_SESSION: u32 = 10;
+pub(crate) const DIRECT_SETS_A_SESSION: u32 = 10;
 
 pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let mut found = Vec::new();

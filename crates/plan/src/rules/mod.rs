@@ -3,10 +3,13 @@
 pub mod allowed;
 mod direct_cap;
 mod family;
-mod one_sided_share;
+pub(crate) mod one_sided_share;
 mod place;
 mod room;
 mod spacing;
+
+pub(crate) use direct_cap::DIRECT_SETS_A_SESSION;
+pub(crate) use spacing::{LOADED, neighbours};
 
 use crate::problem::PlanProblem;
 use crate::week::Week;

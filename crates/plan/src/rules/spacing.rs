@@ -5,10 +5,10 @@ use crate::problem::PlanProblem;
 use crate::week::Week;
 
 /// Fractional sets from which a region needs two days' rest (common practice, no source).
-const LOADED: f64 = 4.0;
+pub(crate) const LOADED: f64 = 4.0;
 
 /// Whether two weekdays lie less than 48 hours apart; Sunday and Monday do.
-fn neighbours(one: u8, other: u8) -> bool {
+pub(crate) fn neighbours(one: u8, other: u8) -> bool {
     let apart = one.abs_diff(other);
     apart.min(7 - apart) < 2
 }

@@ -1,0 +1,208 @@
+//! Fills the week by simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983, Science 220:671-680).
+//!
+//! Hard rules are kept by every step but time, which may be overdrawn at a price that rises while sessions stay too long.
+//! Several hot starts; the best of them is cooled to the end. The same problem, seed and number of moves give the same week.
+
+mod moves;
+mod state;
+
+use crate::problem::PlanProblem;
+use crate::week::Week;
+use moves::Move;
+pub(crate) use moves::{SETS_HIGH, SETS_LOW};
+pub(crate) use state::worthwhile;
+use rand::rngs::StdRng;
+use rand::{RngExt, SeedableRng};
+use state::{Model, State};
+
+/// How long to search and from where.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub struct Effort {
+    /// Moves tried.
+    pub moves: u32,
+    /// The start of the random numbers.
+    pub seed: u64,
+}
+
+/// Moves tried in a millisecond on one core, by and large: what a time limit is turned into, so that the same limit gives
+/// the same week on every machine.
+const MOVES_A_MS: u32 = 2_000;
+
+impl Effort {
+    /// The moves that take about so many milliseconds.
+    pub fn for_ms(ms: u32) -> Self {
+        Self { moves: ms.max(1).saturating_mul(MOVES_A_MS), ..Self::default() }
+    }
+}
+
+impl Default for Effort {
+    /// About 0.3 s on one core.
+    fn default() -> Self {
+        Self { moves: 600_000, seed: 1 }
+    }
+}
+
+const HOT_STARTS: u32 = 3;
+/// Share of the moves that goes into the hot starts.
+const HOT_SHARE: f64 = 0.4;
+const HOT: f64 = 6.0;
+const WARM: f64 = 1.2;
+const COLD: f64 = 0.03;
+/// Price of a minute over the limit: at first, and how it grows and falls with how the week stands.
+const MINUTE_OVER: f64 = 0.5;
+const MINUTE_OVER_BOUNDS: [f64; 2] = [0.2, 60.0];
+const DEARER: f64 = 1.02;
+const CHEAPER: f64 = 0.985;
+/// Moves between two looks at the price.
+const PRICE_MOVES: u32 = 100;
+const NOTHING: f64 = 1e-9;
+
+/// The week for a problem.
+pub fn solve(problem: &PlanProblem, effort: Effort) -> Week {
+    let model = Model::new(problem);
+    if model.worthwhile.is_empty() || model.sessions == 0 {
+        return Week::empty(problem);
+    }
+    let mut rng = StdRng::seed_from_u64(effort.seed);
+    let hot_moves = (f64::from(effort.moves) * HOT_SHARE) as u32 / HOT_STARTS;
+    let starts = (0..HOT_STARTS).map(|_| {
+        let mut search = Search::new(&model);
+        search.cool(&mut rng, hot_moves, HOT, WARM);
+        search
+    });
+    let best = starts.min_by(|a, b| a.best_cost.total_cmp(&b.best_cost));
+    let Some(mut search) = best else { return Week::empty(problem) };
+    search.cool(&mut rng, effort.moves - HOT_STARTS * hot_moves, WARM, COLD);
+    search.best.week(&model)
+}
+
+struct Search<'a> {
+    model: &'a Model<'a>,
+    state: State,
+    /// The best week that keeps every rule.
+    best: State,
+    best_cost: f64,
+    minute_over: f64,
+}
+
+impl<'a> Search<'a> {
+    fn new(model: &'a Model<'a>) -> Self {
+        let state = State::empty(model);
+        let best_cost = state.cost;
+        Self { model, best: state.clone(), state, best_cost, minute_over: MINUTE_OVER }
+    }
+
+    fn priced(&self) -> f64 {
+        self.state.cost + self.minute_over * self.state.over_minutes
+    }
+
+    /// Tries moves while the temperature falls from `hot` to `cold`.
+    fn cool(&mut self, rng: &mut StdRng, moves: u32, hot: f64, cold: f64) {
+        let factor = (cold / hot).powf(1.0 / f64::from(moves.max(1)));
+        let mut heat = hot;
+        let mut undo = Vec::with_capacity(16);
+        for count in 0..moves {
+            heat *= factor;
+            self.step(rng, heat, &mut undo);
+            if count % PRICE_MOVES == 0 {
+                let late = self.state.over_minutes > NOTHING;
+                let price = self.minute_over * if late { DEARER } else { CHEAPER };
+                self.minute_over = price.clamp(MINUTE_OVER_BOUNDS[0], MINUTE_OVER_BOUNDS[1]);
+            }
+        }
+    }
+
+    fn step(&mut self, rng: &mut StdRng, heat: f64, undo: &mut Vec<(usize, usize, u16)>) {
+        let Some(step) = Move::random(self.model, &self.state, rng) else { return };
+        let before = self.priced();
+        undo.clear();
+        step.apply(self.model, &mut self.state, undo);
+        let rise = self.priced() - before;
+        let taken = self.state.broken == 0 && (rise <= 0.0 || rng.random::<f64>() < (-rise / heat).exp());
+        if !taken {
+            for (session, candidate, sets) in undo.iter().rev() {
+                self.state.change(self.model, *session, *candidate, *sets);
+            }
+            return;
+        }
+        if self.state.over_minutes < NOTHING && self.state.cost < self.best_cost - NOTHING {
+            self.best_cost = self.state.cost;
+            self.best.clone_from(&self.state);
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::cost::cost;
+    use crate::rules::broken_while_building;
+    use crate::tests::problem;
+    use rstest::rstest;
+    use serde_json::json;
+
+    const SHORT: Effort = Effort { moves: 20_000, seed: 7 };
+
+    /// Many random changes, then what was kept up is set against what the objective and the rules say of the whole week.
+    #[rstest]
+    #[case::four_days(json!({}))]
+    #[case::two_short_days(json!({"days_per_week": 2, "minutes_per_session": 40}))]
+    #[case::a_day_at_home(json!({"home": {"days_per_week": 1, "equipment": ["band", "dumbbell"]}}))]
+    #[case::a_left_handed_difference(json!({"dominant_hand": "left"}))]
+    fn what_is_kept_up_agrees_with_the_objective_and_the_rules(#[case] change: serde_json::Value) {
+        let problem = problem(&change);
+        let model = Model::new(&problem);
+        let mut rng = StdRng::seed_from_u64(3);
+        let mut state = State::empty(&model);
+        let mut undo = Vec::new();
+        for _ in 0..400 {
+            let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
+            step.apply(&model, &mut state, &mut undo);
+        }
+        let week = state.week(&model);
+        let broken = broken_while_building(&problem, &week);
+        let late = broken.iter().any(|v| matches!(v, crate::rules::Violation::Time { .. }));
+        assert_eq!(late, state.over_minutes > NOTHING);
+        let hard = broken.iter().filter(|v| !matches!(v, crate::rules::Violation::Time { .. })).count();
+        assert_eq!(hard > 0, state.broken > 0, "{broken:?}");
+        let penalised = 60.0 * broken.len() as f64;
+        assert!((cost(&problem, &week) - penalised - state.cost).abs() < 1e-6);
+    }
+
+    #[test]
+    fn a_change_taken_back_leaves_everything_as_it_was() {
+        let problem = problem(&json!({}));
+        let model = Model::new(&problem);
+        let mut rng = StdRng::seed_from_u64(5);
+        let mut state = State::empty(&model);
+        for _ in 0..300 {
+            let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
+            let (before, broken) = (state.cost, state.broken);
+            let mut undo = Vec::new();
+            step.apply(&model, &mut state, &mut undo);
+            for (session, candidate, sets) in undo.iter().rev() {
+                state.change(&model, *session, *candidate, *sets);
+            }
+            assert!((state.cost - before).abs() < 1e-9 && state.broken == broken);
+            step.apply(&model, &mut state, &mut Vec::new());
+        }
+    }
+
+    #[test]
+    fn the_same_seed_and_moves_give_the_same_week_and_another_seed_may_not() {
+        let problem = problem(&json!({}));
+        assert_eq!(solve(&problem, SHORT), solve(&problem, SHORT));
+        let costs: Vec<f64> =
+            (0..4).map(|seed| cost(&problem, &solve(&problem, Effort { seed, ..SHORT }))).collect();
+        assert!(costs.iter().any(|one| (one - costs[0]).abs() > 1e-9), "{costs:?}");
+    }
+
+    #[test]
+    fn more_moves_give_no_worse_a_week_on_average() {
+        let problem = problem(&json!({"minutes_per_session": 50}));
+        let mean = |moves: u32| {
+            (0..3).map(|seed| cost(&problem, &solve(&problem, Effort { moves, seed }))).sum::<f64>() / 3.0
+        };
+        assert!(mean(120_000) <= mean(6_000));
+    }
+}

@@ -1,0 +1,183 @@
+//! The steps from one week to the next.
+
+use super::state::{Model, State};
+use rand::rngs::StdRng;
+use rand::seq::IndexedRandom;
+use rand::{RngExt};
+
+/// Sets of an exercise in one session.
+pub(crate) const SETS_LOW: u16 = 2;
+pub(crate) const SETS_HIGH: u16 = 5;
+
+/// A cell of the week.
+type Cell = (usize, usize);
+
+/// One step.
+#[derive(Clone, Debug)]
+pub(super) enum Move {
+    /// Other sets for an item; 0 takes it out.
+    Sets(Cell, u16),
+    /// Another exercise in an item's place, with its sets.
+    Swap(Cell, usize),
+    /// An item to another session.
+    Shift(Cell, usize),
+    /// Two items of two sessions change places.
+    Exchange(Cell, Cell),
+    /// Another exercise in every place of one.
+    Replace(usize, usize),
+    /// A set from one item to another.
+    Pass(Cell, Cell),
+}
+
+impl Move {
+    /// A step that can be tried; `None` when this throw of the dice gives none.
+    pub fn random(model: &Model, state: &State, rng: &mut StdRng) -> Option<Self> {
+        match rng.random_range(0..100_u32) {
+            0..24 => sets(model, state, rng),
+            24..46 => add(model, state, rng),
+            46..54 => Some(Self::Sets(item(state, rng)?, 0)),
+            54..74 => swap(model, state, rng),
+            74..83 => shift(model, state, rng),
+            83..88 => exchange(model, state, rng),
+            88..94 => replace(model, state, rng),
+            _ => pass(model, state, rng),
+        }
+    }
+
+    /// Carries the step out and notes how to take it back, last change last.
+    pub fn apply(&self, model: &Model, state: &mut State, undo: &mut Vec<(usize, usize, u16)>) {
+        let mut change = |state: &mut State, session: usize, candidate: usize, sets: u16| {
+            let old = state.change(model, session, candidate, sets);
+            undo.push((session, candidate, old));
+        };
+        match *self {
+            Self::Sets((session, candidate), sets) => change(state, session, candidate, sets),
+            Self::Swap((session, candidate), other) => {
+                let sets = state.sets(model, session, candidate);
+                change(state, session, candidate, 0);
+                change(state, session, other, sets);
+            }
+            Self::Shift((session, candidate), to) => {
+                let sets = state.sets(model, session, candidate);
+                change(state, session, candidate, 0);
+                change(state, to, candidate, sets);
+            }
+            Self::Exchange((session, candidate), (to, other)) => {
+                let (sets, theirs) = (state.sets(model, session, candidate), state.sets(model, to, other));
+                change(state, session, candidate, 0);
+                change(state, to, other, 0);
+                change(state, session, other, theirs);
+                change(state, to, candidate, sets);
+            }
+            Self::Replace(candidate, other) => {
+                for session in 0..model.sessions {
+                    let sets = state.sets(model, session, candidate);
+                    if sets > 0 {
+                        change(state, session, candidate, 0);
+                        change(state, session, other, sets);
+                    }
+                }
+            }
+            Self::Pass((session, candidate), (to, other)) => {
+                let (sets, theirs) = (state.sets(model, session, candidate), state.sets(model, to, other));
+                let left = if sets > SETS_LOW { sets - 1 } else { 0 };
+                change(state, session, candidate, left);
+                change(state, to, other, theirs + 1);
+            }
+        }
+    }
+}
+
+/// Any item of the week.
+fn item(state: &State, rng: &mut StdRng) -> Option<Cell> {
+    let count: usize = state.items.iter().map(Vec::len).sum();
+    if count == 0 {
+        return None;
+    }
+    let mut place = rng.random_range(0..count);
+    for (session, items) in state.items.iter().enumerate() {
+        match items.get(place) {
+            Some(candidate) => return Some((session, *candidate)),
+            None => place -= items.len(),
+        }
+    }
+    None
+}
+
+fn sets(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (session, candidate) = item(state, rng)?;
+    let old = state.sets(model, session, candidate);
+    let new = if rng.random::<bool>() { old + 1 } else { old - 1 };
+    (SETS_LOW..=SETS_HIGH).contains(&new).then_some(Move::Sets((session, candidate), new))
+}
+
+/// A candidate that would help: half of the time for a region in want, else any.
+fn wanted(model: &Model, state: &State, rng: &mut StdRng) -> Option<usize> {
+    if rng.random::<bool>() {
+        return model.worthwhile.choose(rng).copied();
+    }
+    let demands = &model.problem.demands;
+    for _ in 0..4 {
+        let demand = rng.random_range(0..demands.len());
+        if f64::from(state.total[demand]) < 4.0 * demands[demand].dose.aim {
+            if let Some(candidate) = model.by_demand[demand].choose(rng) {
+                return Some(*candidate);
+            }
+        }
+    }
+    model.worthwhile.choose(rng).copied()
+}
+
+/// Whether a candidate can stand in a session in which it does not stand yet.
+fn free(model: &Model, state: &State, session: usize, candidate: usize) -> bool {
+    state.sets(model, session, candidate) == 0 && model.fits(session, candidate)
+}
+
+fn add(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let session = rng.random_range(0..model.sessions);
+    let candidate = wanted(model, state, rng)?;
+    let sets = rng.random_range(SETS_LOW..=4);
+    free(model, state, session, candidate).then_some(Move::Sets((session, candidate), sets))
+}
+
+fn swap(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (session, candidate) = item(state, rng)?;
+    let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
+    let other = other.or_else(|| wanted(model, state, rng))?;
+    free(model, state, session, other).then_some(Move::Swap((session, candidate), other))
+}
+
+/// Another exercise with one of the same main regions.
+fn relative(model: &Model, candidate: usize, rng: &mut StdRng) -> Option<usize> {
+    let targets = &model.problem.candidates[candidate].targets;
+    let (demand, _) = targets.iter().find(|(_, fraction)| *fraction >= 1.0)?;
+    model.by_demand[*demand].choose(rng).copied()
+}
+
+fn shift(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (session, candidate) = item(state, rng)?;
+    let to = rng.random_range(0..model.sessions);
+    (to != session && free(model, state, to, candidate)).then_some(Move::Shift((session, candidate), to))
+}
+
+fn exchange(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (one, other) = (item(state, rng)?, item(state, rng)?);
+    let apart = one.0 != other.0 && one.1 != other.1;
+    let fits = apart && free(model, state, one.0, other.1) && free(model, state, other.0, one.1);
+    fits.then_some(Move::Exchange(one, other))
+}
+
+fn replace(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (_, candidate) = item(state, rng)?;
+    let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
+    let other = other.or_else(|| wanted(model, state, rng))?;
+    let places = (0..model.sessions).filter(|session| state.sets(model, *session, candidate) > 0);
+    let fits = other != candidate && places.into_iter().all(|session| free(model, state, session, other));
+    fits.then_some(Move::Replace(candidate, other))
+}
+
+fn pass(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+    let (one, other) = (item(state, rng)?, item(state, rng)?);
+    let room = one != other && state.sets(model, other.0, other.1) < SETS_HIGH;
+    room.then_some(Move::Pass(one, other))
+}

@@ -1,0 +1,314 @@
+//! A week under change: what each change of a cell costs, kept up in time proportional to the regions it touches.
+
+use crate::cost::{
+    BELOW_LOW, ABOVE_HIGH, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
+    THIN_SESSION,
+};
+use crate::problem::PlanProblem;
+use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours};
+use crate::timing::{WARM_UP_S, item_minutes};
+use crate::week::Week;
+use assess::Class;
+use std::collections::BTreeMap;
+
+/// Doses are counted in quarter sets, the smallest fraction of the catalogue, so that sums are exact.
+const QUARTERS: f64 = 4.0;
+
+/// What does not change while searching.
+pub(super) struct Model<'a> {
+    pub problem: &'a PlanProblem,
+    pub sessions: usize,
+    pub candidates: usize,
+    demands: usize,
+    /// Candidates worth doing: none of their main regions is held back.
+    pub worthwhile: Vec<usize>,
+    /// Worthwhile candidates by main demand.
+    pub by_demand: Vec<Vec<usize>>,
+    /// Demand, quarters a set and whether it is a main target, by candidate.
+    targets: Vec<Vec<(usize, i32, bool)>>,
+    family: Vec<usize>,
+    families: usize,
+    /// Seconds of setting up with the extra sets, and of one set, by candidate.
+    seconds: Vec<(f64, f64)>,
+    use_cost: Vec<f64>,
+    /// Weighted shortfall and overshoot by demand and total quarters.
+    dose_cost: Vec<Vec<f64>>,
+    /// Sessions a chosen region should be worked in, 0 for others.
+    wanted_sessions: Vec<i32>,
+    /// Chosen demands that a candidate loads where they are stretched.
+    stretches: Vec<Vec<usize>>,
+    must_stretch: Vec<bool>,
+    /// Demands whose sides differ and for which something one-sided exists.
+    uneven: Vec<bool>,
+    one_sided: Vec<bool>,
+    near: Vec<Vec<usize>>,
+    limit_s: f64,
+}
+
+impl<'a> Model<'a> {
+    pub fn new(problem: &'a PlanProblem) -> Self {
+        let candidates = &problem.candidates;
+        let demands = problem.demands.len();
+        let worthwhile = worthwhile(problem);
+        let mut families: BTreeMap<&str, usize> = BTreeMap::new();
+        let family = candidates.iter().map(|candidate| {
+            let next = families.len();
+            *families.entry(candidate.exercise.family.as_str()).or_insert(next)
+        });
+        let family: Vec<usize> = family.collect();
+        let per_set = |c: usize| (item_minutes(&candidates[c], 2) - item_minutes(&candidates[c], 1)) * 60.0;
+        let chosen = |demand: usize| problem.demands[demand].class == Class::BringUp;
+        let must_stretch: Vec<bool> = (0..demands).map(|d| chosen(d) && problem.demands[d].stretch_possible).collect();
+        let stretches = |c: usize| {
+            let loads = |d: &usize| candidates[c].exercise.loads_stretched(&problem.demands[*d].region);
+            (0..demands).filter(|d| must_stretch[*d]).filter(loads).collect()
+        };
+        let wanted = |d: usize| i32::from(problem.demands[d].dose.sessions_low).min(problem.days.len() as i32);
+        let near = |one: usize| {
+            let others = (0..problem.days.len()).filter(move |other| *other != one);
+            others.filter(|other| neighbours(problem.days[one], problem.days[*other])).collect()
+        };
+        Self {
+            problem,
+            sessions: problem.days.len(),
+            candidates: candidates.len(),
+            demands,
+            by_demand: (0..demands)
+                .map(|d| worthwhile.iter().copied().filter(|c| candidates[*c].trains(d)).collect())
+                .collect(),
+            worthwhile,
+            targets: candidates
+                .iter()
+                .map(|c| c.targets.iter().map(|(d, f)| (*d, (f * QUARTERS).round() as i32, *f >= 1.0)).collect())
+                .collect(),
+            families: families.len(),
+            family,
+            seconds: (0..candidates.len())
+                .map(|c| (item_minutes(&candidates[c], 1) * 60.0 - per_set(c), per_set(c)))
+                .collect(),
+            use_cost: candidates.iter().map(|c| DIFFERENT_EXERCISE - MERIT * f64::from(c.merit)).collect(),
+            dose_cost: (0..demands).map(|d| dose_costs(problem, d)).collect(),
+            wanted_sessions: (0..demands).map(|d| if chosen(d) { wanted(d) } else { 0 }).collect(),
+            stretches: (0..candidates.len()).map(stretches).collect(),
+            must_stretch,
+            uneven: (0..demands)
+                .map(|d| problem.demands[d].weaker.is_some() && candidates.iter().any(|c| c.one_sided && c.trains(d)))
+                .collect(),
+            one_sided: candidates.iter().map(|c| c.one_sided).collect(),
+            near: (0..problem.days.len()).map(near).collect(),
+            // A microsecond less, so that a full session is full however its seconds are added up.
+            limit_s: problem.minutes * 60.0 - 1e-6,
+        }
+    }
+
+    /// Whether a candidate's equipment stands where a session is.
+    pub fn fits(&self, session: usize, candidate: usize) -> bool {
+        self.problem.candidates[candidate].stands[usize::from(self.problem.home[session])]
+    }
+}
+
+/// Candidates worth doing: none of their main regions is held back.
+pub(crate) fn worthwhile(problem: &PlanProblem) -> Vec<usize> {
+    let aims = |demand: usize| problem.demands[demand].dose.aim > 0.0;
+    let wanted = |c: &usize| problem.candidates[*c].targets.iter().all(|(demand, f)| *f < 1.0 || aims(*demand));
+    (0..problem.candidates.len()).filter(wanted).collect()
+}
+
+/// The largest total a table holds; what lies above goes on at the same slope and is never reached under the weekly cap.
+const MOST_QUARTERS: usize = 4 * 240;
+
+fn dose_costs(problem: &PlanProblem, demand: usize) -> Vec<f64> {
+    let wanted = &problem.demands[demand];
+    let cost = |quarters: usize| {
+        let total = quarters as f64 / QUARTERS;
+        let short = BELOW_LOW * (wanted.dose.low - total).max(0.0) + (wanted.dose.aim - total).max(0.0);
+        wanted.weight * (short + ABOVE_HIGH * (total - wanted.dose.high).max(0.0))
+    };
+    (0..=MOST_QUARTERS).map(cost).collect()
+}
+
+/// A week with everything that is counted about it.
+#[derive(Clone)]
+pub(super) struct State {
+    sets: Vec<u16>,
+    /// Candidates of each session, in no order.
+    pub items: Vec<Vec<usize>>,
+    dose: Vec<i32>,
+    pub total: Vec<i32>,
+    direct: Vec<i32>,
+    worked: Vec<i32>,
+    seconds: Vec<f64>,
+    family: Vec<u16>,
+    used: Vec<u16>,
+    stretched: Vec<i32>,
+    one_sided: Vec<i32>,
+    all_direct: Vec<i32>,
+    total_sets: i32,
+    /// The objective without the penalty for time.
+    pub cost: f64,
+    /// Hard rules broken, time aside.
+    pub broken: i32,
+    /// Minutes over the limit, all sessions together.
+    pub over_minutes: f64,
+}
+
+impl State {
+    pub fn empty(model: &Model) -> Self {
+        let cells = |per: usize| vec![0; model.sessions * per];
+        let missing = model.must_stretch.iter().filter(|must| **must).count() as f64;
+        let doses: f64 = model.dose_cost.iter().map(|table| table[0]).sum();
+        let missed: i32 = model.wanted_sessions.iter().sum();
+        let thin = (EXERCISES_AT_LEAST * model.sessions) as f64;
+        Self {
+            sets: vec![0; model.sessions * model.candidates],
+            items: vec![Vec::new(); model.sessions],
+            dose: cells(model.demands),
+            total: vec![0; model.demands],
+            direct: cells(model.demands),
+            worked: vec![0; model.demands],
+            seconds: vec![0.0; model.sessions],
+            family: vec![0; model.sessions * model.families],
+            used: vec![0; model.candidates],
+            stretched: vec![0; model.demands],
+            one_sided: vec![0; model.demands],
+            all_direct: vec![0; model.demands],
+            total_sets: 0,
+            cost: doses + NOT_STRETCHED * missing + SESSION_MISSED * f64::from(missed) + THIN_SESSION * thin,
+            broken: 0,
+            over_minutes: 0.0,
+        }
+    }
+
+    pub fn sets(&self, model: &Model, session: usize, candidate: usize) -> u16 {
+        self.sets[session * model.candidates + candidate]
+    }
+
+    /// Puts `new` sets of a candidate into a session and brings every count up to date. Gives the sets it had.
+    pub fn change(&mut self, model: &Model, session: usize, candidate: usize, new: u16) -> u16 {
+        let cell = session * model.candidates + candidate;
+        let old = std::mem::replace(&mut self.sets[cell], new);
+        if old == new {
+            return old;
+        }
+        if old == 0 || new == 0 {
+            self.come_or_go(model, session, candidate, new > 0);
+        }
+        let by = i32::from(new) - i32::from(old);
+        self.take_time(model, session, f64::from(by) * model.seconds[candidate].1);
+        let most = model.problem.weekly_sets as i32;
+        self.broken += i32::from(self.total_sets + by > most) - i32::from(self.total_sets > most);
+        self.total_sets += by;
+        for &(demand, quarters, main) in &model.targets[candidate] {
+            self.dose_changes(model, session, demand, by * quarters);
+            if main {
+                self.direct_changes(model, session, candidate, demand, by);
+            }
+        }
+        old
+    }
+
+    /// An exercise comes into a session or leaves it.
+    fn come_or_go(&mut self, model: &Model, session: usize, candidate: usize, comes: bool) {
+        let one = if comes { 1 } else { -1 };
+        let items = &mut self.items[session];
+        let before = items.len();
+        if comes {
+            items.push(candidate);
+        } else {
+            items.retain(|other| *other != candidate);
+        }
+        let after = items.len();
+        let thin = |count: usize| EXERCISES_AT_LEAST.saturating_sub(count) as f64;
+        self.cost += THIN_SESSION * (thin(after) - thin(before));
+        let crowded = |count: usize| i32::from(count > model.problem.max_exercises);
+        self.broken += crowded(after) - crowded(before);
+        let warm_up = if comes && before == 0 {
+            WARM_UP_S
+        } else if !comes && after == 0 {
+            -WARM_UP_S
+        } else {
+            0.0
+        };
+        self.take_time(model, session, f64::from(one) * model.seconds[candidate].0 + warm_up);
+        let family = &mut self.family[session * model.families + model.family[candidate]];
+        let over = |count: u16| i32::from(count).saturating_sub(model.problem.family_limit as i32).max(0);
+        let was = over(*family);
+        *family = family.saturating_add_signed(one);
+        self.broken += over(*family) - was;
+        let used = &mut self.used[candidate];
+        let was = *used;
+        *used = used.saturating_add_signed(one);
+        if was == 0 || *used == 0 {
+            self.cost += f64::from(one) * model.use_cost[candidate];
+            for &demand in &model.stretches[candidate] {
+                let before = self.stretched[demand] == 0;
+                self.stretched[demand] += i32::from(one);
+                let after = self.stretched[demand] == 0;
+                self.cost += NOT_STRETCHED * f64::from(i32::from(after) - i32::from(before));
+            }
+        }
+    }
+
+    fn take_time(&mut self, model: &Model, session: usize, seconds: f64) {
+        let over = |time: f64| ((time - model.limit_s) / 60.0).max(0.0);
+        let before = self.seconds[session];
+        let after = before + seconds;
+        self.seconds[session] = after;
+        self.over_minutes += over(after) - over(before);
+        self.cost += MINUTE * seconds / 60.0;
+    }
+
+    fn dose_changes(&mut self, model: &Model, session: usize, demand: usize, by: i32) {
+        let loaded = |dose: i32| f64::from(dose) >= LOADED * QUARTERS;
+        let cell = session * model.demands + demand;
+        let before = self.dose[cell];
+        let after = before + by;
+        self.dose[cell] = after;
+        if loaded(before) != loaded(after) && !model.problem.demands[demand].daily {
+            let tired = model.near[session].iter().filter(|other| loaded(self.dose[**other * model.demands + demand]));
+            let tired = tired.count() as i32;
+            self.broken += if loaded(after) { tired } else { -tired };
+        }
+        let table = &model.dose_cost[demand];
+        let at = |quarters: i32| table[usize::try_from(quarters).unwrap_or(0).min(MOST_QUARTERS)];
+        let was = self.total[demand];
+        self.total[demand] = was + by;
+        self.cost += at(was + by) - at(was);
+    }
+
+    fn direct_changes(&mut self, model: &Model, session: usize, candidate: usize, demand: usize, by: i32) {
+        let direct = &mut self.direct[session * model.demands + demand];
+        let over = |sets: i32| i32::from(sets > DIRECT_SETS_A_SESSION as i32);
+        let (before, after) = (*direct, *direct + by);
+        *direct = after;
+        self.broken += over(after) - over(before);
+        if (before > 0) != (after > 0) {
+            let missed = |count: i32| f64::from((model.wanted_sessions[demand] - count).max(0));
+            let was = self.worked[demand];
+            let now = was + if after > 0 { 1 } else { -1 };
+            self.worked[demand] = now;
+            self.cost += SESSION_MISSED * (missed(now) - missed(was));
+        }
+        if !model.uneven[demand] {
+            return;
+        }
+        let short = |state: &Self| i32::from(2 * state.one_sided[demand] < state.all_direct[demand]);
+        let before = short(self);
+        self.all_direct[demand] += by;
+        if model.one_sided[candidate] {
+            self.one_sided[demand] += by;
+        }
+        self.cost += NOT_STRETCHED * f64::from(short(self) - before);
+    }
+
+    /// The week as the rest of the crate has it.
+    pub fn week(&self, model: &Model) -> Week {
+        let mut week = Week::empty(model.problem);
+        for (session, items) in self.items.iter().enumerate() {
+            for &candidate in items {
+                week.set(session, candidate, self.sets(model, session, candidate));
+            }
+        }
+        week
+    }
+}
