@@ -1,3 +1,4 @@
+import { memo, useMemo } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import { namesOf } from "../../../shared/api/atlas";
@@ -36,9 +37,10 @@ const SITE_HEIGHT = 26;
 const REGION_HEIGHT = 20;
 
 /** Taped sites and the regions they feed along one line, with the left-right line beside it. Each row opens. */
-export function PlumbChart(props: Props) {
+export const PlumbChart = memo(function PlumbChart(props: Props) {
   const { t } = useTranslation();
-  const { groups, restShown } = props;
+  const { groups, restShown, assessment } = props;
+  const sided = useMemo(() => sidesKnown(assessment), [assessment]);
   const rest = groups.find(({ site }) => !site);
   return (
     <section aria-label={t("verdict.title")}>
@@ -55,11 +57,13 @@ export function PlumbChart(props: Props) {
         </span>
       </div>
       {props.needs?.map((region) => (
-        <RegionRow key={region.region} {...props} region={region} need />
+        <RegionRow key={region.region} {...props} sided={sided} region={region} need />
       ))}
       {(props.needs ? [] : groups).map(
         (group) =>
-          group.site && <SiteBlock key={group.site} {...props} site={group.site} regions={group.regions} />,
+          group.site && (
+            <SiteBlock key={group.site} {...props} sided={sided} site={group.site} regions={group.regions} />
+          ),
       )}
       {!props.needs && rest && rest.regions.length > 0 && (
         <>
@@ -68,15 +72,17 @@ export function PlumbChart(props: Props) {
             <span className="quiet"> {t("verdict.restHint")}</span>
           </button>
           {restShown &&
-            rest.regions.map((region) => <RegionRow key={region.region} {...props} region={region} />)}
+            rest.regions.map((region) => (
+              <RegionRow key={region.region} {...props} sided={sided} region={region} />
+            ))}
         </>
       )}
       <p className={`quiet ${styles.legend}`}>{t("verdict.legend")}</p>
     </section>
   );
-}
+});
 
-function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
+function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: RegionEntry[] }) {
   const { t } = useTranslation();
   const { atlas, assessment, site, regions, picked, folded, onPick, onFold } = props;
   const shut = folded.has(site);
@@ -138,13 +144,13 @@ function SiteBlock(props: Props & { site: string; regions: RegionEntry[] }) {
 
 function RegionRow({
   atlas,
-  assessment,
   choices,
   region,
   need,
+  sided,
   picked,
   onPick,
-}: Props & { region: RegionEntry; need?: boolean }) {
+}: Props & { sided: Set<string>; region: RegionEntry; need?: boolean }) {
   const { t } = useTranslation();
   const id = region.region;
   const on = picked?.kind === "region" && picked.id === id;
@@ -173,7 +179,7 @@ function RegionRow({
         width={WIDTH}
         height={REGION_HEIGHT}
       />
-      {region.asymmetry && sidesKnown(assessment).has(id) ? (
+      {region.asymmetry && sided.has(id) ? (
         <LeanBar
           faint
           percent={region.asymmetry.mean}

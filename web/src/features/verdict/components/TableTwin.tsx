@@ -1,10 +1,11 @@
+import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { cm, percent, sd, signed } from "../../../shared/format";
 import { type Assessment, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
-export function TableTwin({ assessment }: { assessment: Assessment }) {
+export const TableTwin = memo(function TableTwin({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
   const names = useNames();
   return (
@@ -41,7 +42,7 @@ export function TableTwin({ assessment }: { assessment: Assessment }) {
       </table>
     </details>
   );
-}
+});
 
 function GirthTable({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();

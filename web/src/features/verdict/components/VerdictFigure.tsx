@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure, type Shade } from "../../../shared/figure";
@@ -16,7 +17,7 @@ const FULL_SD = 2;
  * The plumb chart's numbers on the figure: plum behind, pine ahead, the stronger the further; hatched where unclear. Where
  * one side is smaller beyond doubt its outline has its side's colour.
  */
-export function VerdictFigure({ assessment, picked, onPick }: Props) {
+export const VerdictFigure = memo(function VerdictFigure({ assessment, picked, onPick }: Props) {
   const { t } = useTranslation();
   const byRegion = new Map(assessment.regions.map((entry) => [entry.region, entry]));
   const shade = (region: string, side: Schemas["Side"]): Shade | undefined => {
@@ -45,4 +46,4 @@ export function VerdictFigure({ assessment, picked, onPick }: Props) {
       </figcaption>
     </figure>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { App, Segmented } from "antd";
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import type { Atlas } from "../../../shared/api/atlas";
@@ -53,8 +53,8 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const { assessment } = verdict;
   const choices = document.value;
 
-  const laid = groups(atlas, assessment);
-  const needs = order === "need" ? byNeed(assessment) : undefined;
+  const laid = useMemo(() => groups(atlas, assessment), [atlas, assessment]);
+  const needs = useMemo(() => (order === "need" ? byNeed(assessment) : undefined), [order, assessment]);
   const lines: Pick[] = needs
     ? needs.map(({ region }) => ({ kind: "region", id: region }))
     : rows(laid, restShown, folded);
@@ -65,11 +65,17 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const region = picked?.kind === "region" ? picked.id : undefined;
   const bringUp = (id: string) => keep(toggledBringUp(choices, id));
   const holdBack = (id: string) => keep(toggledHoldBack(choices, id));
-  const fold = (site: string) => {
-    const next = new Set(folded);
-    if (!next.delete(site)) next.add(site);
-    setFolded(next);
-  };
+  const fold = useCallback(
+    (site: string) =>
+      setFolded((folded) => {
+        const next = new Set(folded);
+        if (!next.delete(site)) next.add(site);
+        return next;
+      }),
+    [],
+  );
+  const turnRest = useCallback(() => setRestShown((shown) => !shown), []);
+  const pickRegion = useCallback((id: string) => setPicked({ kind: "region", id }), []);
   const sites = laid.flatMap(({ site }) => (site ? [site] : []));
   useUndoKeys(document);
   useKeys({
@@ -95,7 +101,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
       <ChoiceTray
         choices={choices}
         onRelease={bringUp}
-        onPick={(id) => setPicked({ kind: "region", id })}
+        onPick={pickRegion}
         onPlan={() => navigate("../plan")}
         onShare={() => setSharing(true)}
       >
@@ -127,7 +133,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
             restShown={restShown}
             folded={folded}
             onPick={setPicked}
-            onRest={() => setRestShown(!restShown)}
+            onRest={turnRest}
             onFold={fold}
           />
           <TableTwin assessment={assessment} />
@@ -159,7 +165,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
           {picked?.kind === "site" && <SiteDetail site={picked.id} atlas={atlas} assessment={assessment} />}
           {!picked && (
             <>
-              <VerdictFigure assessment={assessment} onPick={(id) => setPicked({ kind: "region", id })} />
+              <VerdictFigure assessment={assessment} onPick={pickRegion} />
               <NextLooks assessment={assessment} />
             </>
           )}
