@@ -244,9 +244,11 @@ impl Writer<'_> {
             return;
         }
         let days = &self.problem.days;
-        let near = |one: usize| (0..days.len()).filter(move |other| *other != one && neighbours(days[one], days[*other]));
-        let pairs: Vec<(usize, usize)> =
-            (0..days.len()).flat_map(|one| near(one).filter(move |other| one < *other).map(move |other| (one, other))).collect();
+        let near =
+            |one: usize| (0..days.len()).filter(move |other| *other != one && neighbours(days[one], days[*other]));
+        let pairs: Vec<(usize, usize)> = (0..days.len())
+            .flat_map(|one| near(one).filter(move |other| one < *other).map(move |other| (one, other)))
+            .collect();
         let sessions: BTreeSet<usize> = pairs.iter().flat_map(|(one, other)| [*one, *other]).collect();
         for session in sessions {
             let loaded = format!("loaded_{session}_{demand}");
@@ -321,15 +323,15 @@ impl Writer<'_> {
         for (place, demand) in self.problem.demands.iter().enumerate() {
             let _ = writeln!(text, "\\ demand {place}: {}", demand.region);
         }
-        let lines = |names: &BTreeSet<String>| names.iter().map(|name| format!(" {name}\n")).collect::<String>();
-        let bounds: String = self.bounds.iter().map(|bound| format!(" {bound}\n")).collect();
+        let names = |names: &BTreeSet<String>| names.iter().cloned().collect::<Vec<_>>().join("\n ");
         let _ = write!(
             text,
-            "Minimize\n cost: + 0 one{}\nSubject To\n{}\nBounds\n{bounds}General\n{}Binary\n{}End\n",
+            "Minimize\n cost: + 0 one{}\nSubject To\n{}\nBounds\n {}\nGeneral\n {}\nBinary\n {}\nEnd\n",
             self.objective.text(),
             self.rows.join("\n"),
-            lines(&self.general),
-            lines(&self.binary)
+            self.bounds.join("\n "),
+            names(&self.general),
+            names(&self.binary)
         );
         text
     }

@@ -51,8 +51,8 @@ pub struct Candidate {
     pub known: bool,
     /// Whether what it needs stands at the gym, and at home.
     pub stands: [bool; 2],
-    /// How well liked it is, 0 to 4: it stretches a main target, it holds the body, the client knows it, a school prefers
-    /// it.
+    /// How well liked it is, 0 to 5: it stretches a main target, it holds the body, the client knows it; a school that
+    /// prefers it counts twice.
     pub merit: u8,
     /// Sentences the coach's schools add.
     pub cues: Vec<String>,
@@ -247,7 +247,8 @@ fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case
 fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> u8 {
     let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
     let preferred = atlas.school_options(&case.client.schools).any(|option| option.prefers(exercise));
-    [stretched, exercise.stability == 2, known, preferred].into_iter().map(u8::from).sum()
+    // What the coach asked for weighs twice what the exercise has going for it on its own.
+    [stretched, exercise.stability == 2, known, preferred, preferred].into_iter().map(u8::from).sum()
 }
 
 /// The school "equal sets" takes the extra set away again.

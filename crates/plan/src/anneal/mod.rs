@@ -10,9 +10,9 @@ use crate::problem::PlanProblem;
 use crate::week::Week;
 use moves::Move;
 pub(crate) use moves::{SETS_HIGH, SETS_LOW};
-pub(crate) use state::worthwhile;
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
+pub(crate) use state::worthwhile;
 use state::{Model, State};
 
 /// How long to search and from where.
@@ -43,8 +43,8 @@ impl Default for Effort {
 }
 
 const HOT_STARTS: u32 = 3;
-/// Share of the moves that goes into the hot starts.
-const HOT_SHARE: f64 = 0.4;
+/// Of so many moves one goes into the hot starts.
+const HOT_SHARE: u32 = 3;
 const HOT: f64 = 6.0;
 const WARM: f64 = 1.2;
 const COLD: f64 = 0.03;
@@ -64,7 +64,7 @@ pub fn solve(problem: &PlanProblem, effort: Effort) -> Week {
         return Week::empty(problem);
     }
     let mut rng = StdRng::seed_from_u64(effort.seed);
-    let hot_moves = (f64::from(effort.moves) * HOT_SHARE) as u32 / HOT_STARTS;
+    let hot_moves = effort.moves / HOT_SHARE / HOT_STARTS;
     let starts = (0..HOT_STARTS).map(|_| {
         let mut search = Search::new(&model);
         search.cool(&mut rng, hot_moves, HOT, WARM);
@@ -73,14 +73,14 @@ pub fn solve(problem: &PlanProblem, effort: Effort) -> Week {
     let best = starts.min_by(|a, b| a.best_cost.total_cmp(&b.best_cost));
     let Some(mut search) = best else { return Week::empty(problem) };
     search.cool(&mut rng, effort.moves - HOT_STARTS * hot_moves, WARM, COLD);
-    search.best.week(&model)
+    model.week(&search.best)
 }
 
 struct Search<'a> {
     model: &'a Model<'a>,
     state: State,
-    /// The best week that keeps every rule.
-    best: State,
+    /// The sets of the best week that keeps every rule.
+    best: Vec<u16>,
     best_cost: f64,
     minute_over: f64,
 }
@@ -89,7 +89,7 @@ impl<'a> Search<'a> {
     fn new(model: &'a Model<'a>) -> Self {
         let state = State::empty(model);
         let best_cost = state.cost;
-        Self { model, best: state.clone(), state, best_cost, minute_over: MINUTE_OVER }
+        Self { model, best: state.sets.clone(), state, best_cost, minute_over: MINUTE_OVER }
     }
 
     fn priced(&self) -> f64 {
@@ -127,7 +127,7 @@ impl<'a> Search<'a> {
         }
         if self.state.over_minutes < NOTHING && self.state.cost < self.best_cost - NOTHING {
             self.best_cost = self.state.cost;
-            self.best.clone_from(&self.state);
+            self.best.clone_from(&self.state.sets);
         }
     }
 }
@@ -159,7 +159,7 @@ mod tests {
             let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
             step.apply(&model, &mut state, &mut undo);
         }
-        let week = state.week(&model);
+        let week = model.week(&state.sets);
         let broken = broken_while_building(&problem, &week);
         let late = broken.iter().any(|v| matches!(v, crate::rules::Violation::Time { .. }));
         assert_eq!(late, state.over_minutes > NOTHING);
@@ -192,17 +192,15 @@ mod tests {
     fn the_same_seed_and_moves_give_the_same_week_and_another_seed_may_not() {
         let problem = problem(&json!({}));
         assert_eq!(solve(&problem, SHORT), solve(&problem, SHORT));
-        let costs: Vec<f64> =
-            (0..4).map(|seed| cost(&problem, &solve(&problem, Effort { seed, ..SHORT }))).collect();
+        let costs: Vec<f64> = (0..4).map(|seed| cost(&problem, &solve(&problem, Effort { seed, ..SHORT }))).collect();
         assert!(costs.iter().any(|one| (one - costs[0]).abs() > 1e-9), "{costs:?}");
     }
 
     #[test]
     fn more_moves_give_no_worse_a_week_on_average() {
         let problem = problem(&json!({"minutes_per_session": 50}));
-        let mean = |moves: u32| {
-            (0..3).map(|seed| cost(&problem, &solve(&problem, Effort { moves, seed }))).sum::<f64>() / 3.0
-        };
+        let mean =
+            |moves: u32| (0..3).map(|seed| cost(&problem, &solve(&problem, Effort { moves, seed }))).sum::<f64>() / 3.0;
         assert!(mean(120_000) <= mean(6_000));
     }
 }

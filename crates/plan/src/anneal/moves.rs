@@ -1,9 +1,9 @@
 //! The steps from one week to the next.
 
 use super::state::{Model, State};
+use rand::RngExt;
 use rand::rngs::StdRng;
 use rand::seq::IndexedRandom;
-use rand::{RngExt};
 
 /// Sets of an exercise in one session.
 pub(crate) const SETS_LOW: u16 = 2;
@@ -53,17 +53,17 @@ impl Move {
         match *self {
             Self::Sets((session, candidate), sets) => change(state, session, candidate, sets),
             Self::Swap((session, candidate), other) => {
-                let sets = state.sets(model, session, candidate);
+                let sets = state.of(model, session, candidate);
                 change(state, session, candidate, 0);
                 change(state, session, other, sets);
             }
             Self::Shift((session, candidate), to) => {
-                let sets = state.sets(model, session, candidate);
+                let sets = state.of(model, session, candidate);
                 change(state, session, candidate, 0);
                 change(state, to, candidate, sets);
             }
             Self::Exchange((session, candidate), (to, other)) => {
-                let (sets, theirs) = (state.sets(model, session, candidate), state.sets(model, to, other));
+                let (sets, theirs) = (state.of(model, session, candidate), state.of(model, to, other));
                 change(state, session, candidate, 0);
                 change(state, to, other, 0);
                 change(state, session, other, theirs);
@@ -71,7 +71,7 @@ impl Move {
             }
             Self::Replace(candidate, other) => {
                 for session in 0..model.sessions {
-                    let sets = state.sets(model, session, candidate);
+                    let sets = state.of(model, session, candidate);
                     if sets > 0 {
                         change(state, session, candidate, 0);
                         change(state, session, other, sets);
@@ -79,7 +79,7 @@ impl Move {
                 }
             }
             Self::Pass((session, candidate), (to, other)) => {
-                let (sets, theirs) = (state.sets(model, session, candidate), state.sets(model, to, other));
+                let (sets, theirs) = (state.of(model, session, candidate), state.of(model, to, other));
                 let left = if sets > SETS_LOW { sets - 1 } else { 0 };
                 change(state, session, candidate, left);
                 change(state, to, other, theirs + 1);
@@ -106,7 +106,7 @@ fn item(state: &State, rng: &mut StdRng) -> Option<Cell> {
 
 fn sets(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
     let (session, candidate) = item(state, rng)?;
-    let old = state.sets(model, session, candidate);
+    let old = state.of(model, session, candidate);
     let new = if rng.random::<bool>() { old + 1 } else { old - 1 };
     (SETS_LOW..=SETS_HIGH).contains(&new).then_some(Move::Sets((session, candidate), new))
 }
@@ -119,10 +119,10 @@ fn wanted(model: &Model, state: &State, rng: &mut StdRng) -> Option<usize> {
     let demands = &model.problem.demands;
     for _ in 0..4 {
         let demand = rng.random_range(0..demands.len());
-        if f64::from(state.total[demand]) < 4.0 * demands[demand].dose.aim {
-            if let Some(candidate) = model.by_demand[demand].choose(rng) {
-                return Some(*candidate);
-            }
+        if f64::from(state.total[demand]) < 4.0 * demands[demand].dose.aim
+            && let Some(candidate) = model.by_demand[demand].choose(rng)
+        {
+            return Some(*candidate);
         }
     }
     model.worthwhile.choose(rng).copied()
@@ -130,7 +130,7 @@ fn wanted(model: &Model, state: &State, rng: &mut StdRng) -> Option<usize> {
 
 /// Whether a candidate can stand in a session in which it does not stand yet.
 fn free(model: &Model, state: &State, session: usize, candidate: usize) -> bool {
-    state.sets(model, session, candidate) == 0 && model.fits(session, candidate)
+    state.of(model, session, candidate) == 0 && model.fits(session, candidate)
 }
 
 fn add(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
@@ -171,13 +171,13 @@ fn replace(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
     let (_, candidate) = item(state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
-    let places = (0..model.sessions).filter(|session| state.sets(model, *session, candidate) > 0);
+    let places = (0..model.sessions).filter(|session| state.of(model, *session, candidate) > 0);
     let fits = other != candidate && places.into_iter().all(|session| free(model, state, session, other));
     fits.then_some(Move::Replace(candidate, other))
 }
 
 fn pass(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
     let (one, other) = (item(state, rng)?, item(state, rng)?);
-    let room = one != other && state.sets(model, other.0, other.1) < SETS_HIGH;
+    let room = one != other && state.of(model, other.0, other.1) < SETS_HIGH;
     room.then_some(Move::Pass(one, other))
 }

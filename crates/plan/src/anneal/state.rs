@@ -1,7 +1,10 @@
 //! A week under change: what each change of a cell costs, kept up in time proportional to the regions it touches.
 
+// Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
+#![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
+
 use crate::cost::{
-    BELOW_LOW, ABOVE_HIGH, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
+    ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
     THIN_SESSION,
 };
 use crate::problem::PlanProblem;
@@ -101,6 +104,15 @@ impl<'a> Model<'a> {
         }
     }
 
+    /// Sets by cell as the rest of the crate has them.
+    pub fn week(&self, sets: &[u16]) -> Week {
+        let mut week = Week::empty(self.problem);
+        for (cell, count) in sets.iter().enumerate().filter(|(_, count)| **count > 0) {
+            week.set(cell / self.candidates, cell % self.candidates, *count);
+        }
+        week
+    }
+
     /// Whether a candidate's equipment stands where a session is.
     pub fn fits(&self, session: usize, candidate: usize) -> bool {
         self.problem.candidates[candidate].stands[usize::from(self.problem.home[session])]
@@ -130,7 +142,8 @@ fn dose_costs(problem: &PlanProblem, demand: usize) -> Vec<f64> {
 /// A week with everything that is counted about it.
 #[derive(Clone)]
 pub(super) struct State {
-    sets: Vec<u16>,
+    /// By session, then by candidate.
+    pub sets: Vec<u16>,
     /// Candidates of each session, in no order.
     pub items: Vec<Vec<usize>>,
     dose: Vec<i32>,
@@ -179,7 +192,7 @@ impl State {
         }
     }
 
-    pub fn sets(&self, model: &Model, session: usize, candidate: usize) -> u16 {
+    pub fn of(&self, model: &Model, session: usize, candidate: usize) -> u16 {
         self.sets[session * model.candidates + candidate]
     }
 
@@ -299,16 +312,5 @@ impl State {
             self.one_sided[demand] += by;
         }
         self.cost += NOT_STRETCHED * f64::from(short(self) - before);
-    }
-
-    /// The week as the rest of the crate has it.
-    pub fn week(&self, model: &Model) -> Week {
-        let mut week = Week::empty(model.problem);
-        for (session, items) in self.items.iter().enumerate() {
-            for &candidate in items {
-                week.set(session, candidate, self.sets(model, session, candidate));
-            }
-        }
-        week
     }
 }
