@@ -1230,7 +1230,7 @@ export interface components {
              */
             value: number;
         };
-        /** @description The value a skinfold had in the latest round before that has it. */
+        /** @description The value a skinfold had in the latest earlier round with it. */
         EarlierFold: {
             side?: components["schemas"]["Side"] | null;
             /** @description The skinfold site. */

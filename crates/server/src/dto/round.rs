@@ -82,7 +82,7 @@ pub struct EarlierValue {
     pub value_cm: f64,
 }
 
-/// The value a skinfold had in the latest round before that has it.
+/// The value a skinfold had in the latest earlier round with it.
 #[derive(Serialize, ToSchema)]
 pub struct EarlierFold {
     /// The skinfold site.

@@ -204,7 +204,7 @@ fn earlier_levels(case: &Case) -> BTreeMap<String, f64> {
     noted.map(|(site, level)| (site.to_string(), level.cm())).collect()
 }
 
-/// Skinfolds of the latest round before this one that has any.
+/// Skinfolds of the latest round before this one with some.
 fn earlier_folds(knowledge: &Knowledge, case: &Case) -> Vec<EarlierFold> {
     let before = case.rounds.iter().rev().skip(1).find(|round| !round.skinfolds.is_empty());
     let folds = before.map(|round| Folds::measure(&knowledge.atlas, round, &MeasurerErrors::default()));

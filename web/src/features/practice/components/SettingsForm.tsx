@@ -117,6 +117,7 @@ function Numbers({ practice, typing, problems, unreadable, type, flush }: PartPr
                 <label key={setting.id} className={styles.number} data-changed={text.trim() !== ""}>
                   <span>{setting.name}</span>
                   <input
+                    className="typed"
                     inputMode="decimal"
                     autoComplete="off"
                     placeholder={String(shipped)}
@@ -162,6 +163,7 @@ function Shares({ atlas, practice, typing, problems, unreadable, type, flush }: 
           return (
             <label key={region} className={styles.share}>
               <input
+                className="typed"
                 inputMode="decimal"
                 autoComplete="off"
                 aria-label={`${names.site(site)}: ${names.region(region)}`}

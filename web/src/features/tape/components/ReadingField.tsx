@@ -22,6 +22,7 @@ export function ReadingField({ place, side, reading, editor }: Props) {
   });
   return (
     <input
+      className="typed"
       data-cell={key}
       data-device={place.device}
       inputMode="decimal"

@@ -108,6 +108,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           <label className={styles.weight}>
             {t("tape.weight")}{" "}
             <input
+              className="typed"
               data-cell={WEIGHT}
               data-device="scale"
               inputMode="decimal"
@@ -158,6 +159,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
             <label className={styles.level}>
               {t("tape.level")}{" "}
               <input
+                className="typed"
                 ref={level}
                 inputMode="decimal"
                 autoComplete="off"

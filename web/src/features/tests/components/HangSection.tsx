@@ -40,6 +40,7 @@ export function HangSection({ sheet, typing, problems, onChange, flush }: Sectio
         </Button>
         <label>
           <input
+            className="typed"
             data-field="hang"
             inputMode="decimal"
             autoComplete="off"

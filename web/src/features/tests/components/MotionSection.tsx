@@ -69,6 +69,7 @@ export function MotionSection({ client, screens, refetch }: Props) {
               <span key={side} className={styles.set}>
                 <SideMark side={side} />
                 <input
+                  className="typed"
                   data-field={cell}
                   inputMode="numeric"
                   autoComplete="off"

@@ -159,6 +159,7 @@ function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
     <span className={styles.set}>
       <SideMark side={side} />
       <input
+        className="typed"
         data-field={`${cell}|load`}
         inputMode="decimal"
         autoComplete="off"
@@ -170,6 +171,7 @@ function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
       />
       kg ×
       <input
+        className="typed"
         data-field={`${cell}|reps`}
         inputMode="numeric"
         autoComplete="off"
