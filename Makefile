@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium tools figure accuracy clean
+.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium tools figure accuracy weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -64,6 +64,11 @@ api: web/node_modules/.package-lock.json
 ## accuracy: how well booth pictures are measured
 accuracy: tools
 	cargo run --release --locked -p vision --example accuracy
+
+## weeks: the planner on twenty generated clients, beside HiGHS
+weeks: tools $(PYTHON)
+	cargo run --release --locked -p plan --example instances -- target/weeks
+	$(PYTHON) reference/plan_table.py target/weeks
 
 ## figure: make the booth's figure file anew from its source
 figure: $(PYTHON)

@@ -2,7 +2,7 @@
 
 use super::state::{Model, State};
 use rand::RngExt;
-use rand::rngs::StdRng;
+use rand::rngs::Xoshiro256PlusPlus;
 use rand::seq::IndexedRandom;
 
 /// Sets of an exercise in one session.
@@ -17,8 +17,8 @@ type Cell = (usize, usize);
 pub(super) enum Move {
     /// Other sets for an item; 0 takes it out.
     Sets(Cell, u16),
-    /// Another exercise in an item's place, with its sets.
-    Swap(Cell, usize),
+    /// Another exercise in an item's place, with so many sets.
+    Swap(Cell, usize, u16),
     /// An item to another session.
     Shift(Cell, usize),
     /// Two items of two sessions change places.
@@ -31,7 +31,7 @@ pub(super) enum Move {
 
 impl Move {
     /// A step that can be tried; `None` when this throw of the dice gives none.
-    pub fn random(model: &Model, state: &State, rng: &mut StdRng) -> Option<Self> {
+    pub fn random(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Self> {
         match rng.random_range(0..100_u32) {
             0..24 => sets(model, state, rng),
             24..46 => add(model, state, rng),
@@ -52,8 +52,7 @@ impl Move {
         };
         match *self {
             Self::Sets((session, candidate), sets) => change(state, session, candidate, sets),
-            Self::Swap((session, candidate), other) => {
-                let sets = state.of(model, session, candidate);
+            Self::Swap((session, candidate), other, sets) => {
                 change(state, session, candidate, 0);
                 change(state, session, other, sets);
             }
@@ -89,7 +88,7 @@ impl Move {
 }
 
 /// Any item of the week.
-fn item(state: &State, rng: &mut StdRng) -> Option<Cell> {
+fn item(state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Cell> {
     let count: usize = state.items.iter().map(Vec::len).sum();
     if count == 0 {
         return None;
@@ -104,7 +103,7 @@ fn item(state: &State, rng: &mut StdRng) -> Option<Cell> {
     None
 }
 
-fn sets(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn sets(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (session, candidate) = item(state, rng)?;
     let old = state.of(model, session, candidate);
     let new = if rng.random::<bool>() { old + 1 } else { old - 1 };
@@ -112,7 +111,7 @@ fn sets(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
 }
 
 /// A candidate that would help: half of the time for a region in want, else any.
-fn wanted(model: &Model, state: &State, rng: &mut StdRng) -> Option<usize> {
+fn wanted(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
     if rng.random::<bool>() {
         return model.worthwhile.choose(rng).copied();
     }
@@ -128,55 +127,90 @@ fn wanted(model: &Model, state: &State, rng: &mut StdRng) -> Option<usize> {
     model.worthwhile.choose(rng).copied()
 }
 
-/// Whether a candidate can stand in a session in which it does not stand yet.
-fn free(model: &Model, state: &State, session: usize, candidate: usize) -> bool {
-    state.of(model, session, candidate) == 0 && model.fits(session, candidate)
+/// Whether a candidate can stand in a session in which it does not stand yet, when `leaving` goes.
+fn free(model: &Model, state: &State, session: usize, candidate: usize, leaving: Option<usize>) -> bool {
+    state.of(model, session, candidate) == 0
+        && model.fits(session, candidate)
+        && state.room(model, session, candidate, leaving)
 }
 
-fn add(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn add(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let session = rng.random_range(0..model.sessions);
     let candidate = wanted(model, state, rng)?;
     let sets = rng.random_range(SETS_LOW..=4);
-    free(model, state, session, candidate).then_some(Move::Sets((session, candidate), sets))
+    free(model, state, session, candidate, None).then_some(Move::Sets((session, candidate), sets))
 }
 
-fn swap(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (session, candidate) = item(state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
-    free(model, state, session, other).then_some(Move::Swap((session, candidate), other))
+    let same = rng.random::<bool>();
+    let sets = if same { state.of(model, session, candidate) } else { rng.random_range(SETS_LOW..=SETS_HIGH) };
+    free(model, state, session, other, Some(candidate)).then_some(Move::Swap((session, candidate), other, sets))
+}
+
+/// Every step that changes, swaps, shifts or takes out an item of a session, or adds one to it.
+pub(super) fn around(model: &Model, state: &State, session: usize) -> Vec<Move> {
+    let mut all = Vec::new();
+    for &candidate in &state.items[session] {
+        let (cell, now) = ((session, candidate), state.of(model, session, candidate));
+        all.extend(
+            [0, now - 1, now + 1]
+                .into_iter()
+                .filter(|n| *n == 0 || (SETS_LOW..=SETS_HIGH).contains(n))
+                .map(|n| Move::Sets(cell, n)),
+        );
+        let others = model.worthwhile.iter().filter(|other| free(model, state, session, **other, Some(candidate)));
+        all.extend(others.flat_map(|other| {
+            [now, now - 1, now + 1]
+                .into_iter()
+                .filter(|n| (SETS_LOW..=SETS_HIGH).contains(n))
+                .map(move |n| Move::Swap(cell, *other, n))
+        }));
+        let days = (0..model.sessions).filter(|to| *to != session && free(model, state, *to, candidate, None));
+        all.extend(days.map(|to| Move::Shift(cell, to)));
+        let passes = (0..model.sessions).flat_map(|to| state.items[to].iter().map(move |other| (to, *other)));
+        let passes = passes.filter(|to| *to != cell && state.of(model, to.0, to.1) < SETS_HIGH);
+        all.extend(passes.map(|to| Move::Pass(cell, to)));
+    }
+    let fresh = model.worthwhile.iter().filter(|candidate| free(model, state, session, **candidate, None));
+    all.extend(fresh.flat_map(|candidate| (SETS_LOW..=4).map(move |sets| Move::Sets((session, *candidate), sets))));
+    all
 }
 
 /// Another exercise with one of the same main regions.
-fn relative(model: &Model, candidate: usize, rng: &mut StdRng) -> Option<usize> {
+fn relative(model: &Model, candidate: usize, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
     let targets = &model.problem.candidates[candidate].targets;
     let (demand, _) = targets.iter().find(|(_, fraction)| *fraction >= 1.0)?;
     model.by_demand[*demand].choose(rng).copied()
 }
 
-fn shift(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn shift(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (session, candidate) = item(state, rng)?;
     let to = rng.random_range(0..model.sessions);
-    (to != session && free(model, state, to, candidate)).then_some(Move::Shift((session, candidate), to))
+    (to != session && free(model, state, to, candidate, None)).then_some(Move::Shift((session, candidate), to))
 }
 
-fn exchange(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn exchange(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (one, other) = (item(state, rng)?, item(state, rng)?);
     let apart = one.0 != other.0 && one.1 != other.1;
-    let fits = apart && free(model, state, one.0, other.1) && free(model, state, other.0, one.1);
+    let fits =
+        apart && free(model, state, one.0, other.1, Some(one.1)) && free(model, state, other.0, one.1, Some(other.1));
     fits.then_some(Move::Exchange(one, other))
 }
 
-fn replace(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn replace(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (_, candidate) = item(state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
     let places = (0..model.sessions).filter(|session| state.of(model, *session, candidate) > 0);
-    let fits = other != candidate && places.into_iter().all(|session| free(model, state, session, other));
+    let fits =
+        other != candidate && places.into_iter().all(|session| free(model, state, session, other, Some(candidate)));
     fits.then_some(Move::Replace(candidate, other))
 }
 
-fn pass(model: &Model, state: &State, rng: &mut StdRng) -> Option<Move> {
+fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (one, other) = (item(state, rng)?, item(state, rng)?);
     let room = one != other && state.of(model, other.0, other.1) < SETS_HIGH;
     room.then_some(Move::Pass(one, other))

@@ -192,8 +192,26 @@ impl State {
         }
     }
 
+    /// The state of a week given by its sets.
+    pub fn of_sets(model: &Model, sets: &[u16]) -> Self {
+        let mut state = Self::empty(model);
+        for (cell, count) in sets.iter().enumerate().filter(|(_, count)| **count > 0) {
+            state.change(model, cell / model.candidates, cell % model.candidates, *count);
+        }
+        state
+    }
+
     pub fn of(&self, model: &Model, session: usize, candidate: usize) -> u16 {
         self.sets[session * model.candidates + candidate]
+    }
+
+    /// Whether a candidate may come into a session as far as places and families go, with `leaving` out of it.
+    pub fn room(&self, model: &Model, session: usize, candidate: usize, leaving: Option<usize>) -> bool {
+        let family = model.family[candidate];
+        let leaves = leaving.is_some_and(|other| model.family[other] == family);
+        let taken = usize::from(self.family[session * model.families + family]) - usize::from(leaves);
+        let items = self.items[session].len() - usize::from(leaving.is_some());
+        taken < model.problem.family_limit && items < model.problem.max_exercises
     }
 
     /// Puts `new` sets of a candidate into a session and brings every count up to date. Gives the sets it had.
