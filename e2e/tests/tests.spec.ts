@@ -46,6 +46,10 @@ test("three points on a still give a range of motion, and what is short is kept 
   await page.goto(`${round}/tests`);
   await page.getByRole("button", { name: "Shoulder extension left: measure on a still" }).click();
   const dialog = page.getByRole("dialog", { name: "Shoulder extension left" });
+  await dialog
+    .getByLabel("A still of the end position")
+    .setInputFiles({ name: "notes.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture at all") });
+  await expect(dialog.getByRole("alert")).toContainText("notes.jpg is not a picture this browser can show");
   const still = await page.evaluate(() => {
     const canvas = document.createElement("canvas");
     canvas.width = 400;

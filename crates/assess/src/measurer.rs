@@ -45,14 +45,19 @@ impl MeasurerErrors {
     pub fn learn<'a>(rounds: impl IntoIterator<Item = &'a Round>) -> Self {
         let mut errors = Self::default();
         for round in rounds {
-            for measure in &round.tape {
-                errors.tape.add(&round.measured_by, &measure.site, measure.readings.iter().map(|r| r.cm()));
-            }
-            for fold in &round.skinfolds {
-                errors.folds.add(&round.measured_by, &fold.site, fold.readings.iter().map(|r| r.mm()));
-            }
+            errors.add(round);
         }
         errors
+    }
+
+    /// Learns from one more round.
+    pub fn add(&mut self, round: &Round) {
+        for measure in &round.tape {
+            self.tape.add(&round.measured_by, &measure.site, measure.readings.iter().map(|r| r.cm()));
+        }
+        for fold in &round.skinfolds {
+            self.folds.add(&round.measured_by, &fold.site, fold.readings.iter().map(|r| r.mm()));
+        }
     }
 
     /// %TEM of `measurer` at `site`, percent of the value.

@@ -2,9 +2,12 @@
 
 use crate::problem::Problem;
 use crate::raw::TrainingRow;
+use atlas::Atlas;
 use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::RegionId;
 use utoipa::ToSchema;
 
 /// A usual week and how long it was kept up.
@@ -62,6 +65,18 @@ impl UsualWeek {
             rows.extend(self.week(week_of));
         }
         Ok(rows)
+    }
+
+    /// Fractional sets of one week by region, indirect work counted.
+    pub fn sets_by_region(&self, atlas: &Atlas) -> BTreeMap<RegionId, f64> {
+        let mut sets = BTreeMap::new();
+        for entry in &self.exercises {
+            let exercise = entry.exercise.parse().ok().and_then(|id| atlas.exercise(&id));
+            for (region, fraction) in exercise.iter().flat_map(|exercise| &exercise.targets) {
+                *sets.entry(region.clone()).or_insert(0.0) += f64::from(entry.sets) * fraction;
+            }
+        }
+        sets
     }
 
     fn week(&self, week_of: Date) -> impl Iterator<Item = TrainingRow> {

@@ -141,6 +141,7 @@ export const tests = {
   stillOf: "{{name}}{{side}}: measure on a still",
   still: "Three points on a still",
   stillFile: "A still of the end position",
+  noPicture: "{{file}} is not a picture this browser can show: choose a JPEG, PNG or WebP.",
   stillPicture: "The still",
   tap: "Tap: {{what}}.",
   tapped: "Arrow keys move a point that has the focus.",

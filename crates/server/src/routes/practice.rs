@@ -12,7 +12,6 @@ use assess::{Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
 use casefile::{PracticeEntry, Problem, check_practice};
 use serde_json::{json, to_value};
-use std::collections::BTreeMap;
 use store::{Account, ChangedAccount, NewAccount, Role, Store};
 
 fn owner_only(account: &Account) -> Result<(), ApiError> {
@@ -203,19 +202,20 @@ fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {
     all.measurers().into_iter().map(of).collect()
 }
 
-/// A measurer's error as it was known after each day on which they measured.
+/// A measurer's error as it was known after each day on which they measured; `rounds` are oldest first.
 fn over_time(atlas: &Atlas, rounds: &[Round], name: &str) -> Vec<MeasuringPoint> {
-    let own: Vec<&Round> = rounds.iter().filter(|round| round.measured_by == name).collect();
-    let mut days: BTreeMap<jiff::civil::Date, usize> = BTreeMap::new();
-    for (index, round) in own.iter().enumerate() {
-        days.insert(round.date, index + 1);
-    }
-    let point = |(date, count): (jiff::civil::Date, usize)| {
-        let errors = MeasurerErrors::learn(own[..count].iter().copied());
+    let mut errors = MeasurerErrors::default();
+    let mut points: Vec<MeasuringPoint> = Vec::new();
+    for round in rounds.iter().filter(|round| round.measured_by == name) {
+        errors.add(round);
         let (tem_pct, pairs) = errors.overall(atlas, name);
-        MeasuringPoint { date: date.to_string(), tem_pct, pairs }
-    };
-    days.into_iter().map(point).collect()
+        let point = MeasuringPoint { date: round.date.to_string(), tem_pct, pairs };
+        match points.last_mut() {
+            Some(last) if last.date == point.date => *last = point,
+            _ => points.push(point),
+        }
+    }
+    points
 }
 
 const TAPE_ORDER: &str = "tape-order";

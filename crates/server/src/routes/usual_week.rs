@@ -10,20 +10,8 @@ use store::Store;
 
 fn view(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<UsualWeekView, ApiError> {
     let (week, revision) = store.usual_week(client_id)?;
-    let rows = week
-        .as_ref()
-        .map(|week| week.rows(""))
-        .transpose()
-        .map_err(|problem| ApiError::Internal(format!("stored usual week: {problem}")))?;
-    let newest = rows.iter().flatten().next_back().map(|row| row.week_of.clone());
-    let mut sets = std::collections::BTreeMap::new();
-    for row in rows.iter().flatten().filter(|row| Some(&row.week_of) == newest.as_ref()) {
-        let exercise = row.exercise.parse().ok().and_then(|id| knowledge.atlas.exercise(&id));
-        for (region, fraction) in exercise.iter().flat_map(|exercise| &exercise.targets) {
-            *sets.entry(region.clone()).or_insert(0.0) += f64::from(row.sets) * fraction;
-        }
-    }
-    Ok(UsualWeekView { revision, week, sets_by_region: sets })
+    let sets_by_region = week.as_ref().map(|week| week.sets_by_region(&knowledge.atlas)).unwrap_or_default();
+    Ok(UsualWeekView { revision, week, sets_by_region })
 }
 
 /// A client's usual week, and how many sets of it each region got.

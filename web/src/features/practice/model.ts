@@ -1,5 +1,6 @@
 // The practice's settings as they are typed: texts by field, and what they become. Pure.
 import type { Schemas } from "../../shared/api/client";
+import { parseNumber } from "../../shared/format";
 
 export type Settings = Schemas["PracticeEntry"];
 export type PracticeView = Schemas["PracticeView"];
@@ -12,11 +13,6 @@ export interface Typing {
 
 export const numberField = (id: string): string => `number ${id}`;
 export const shareField = (site: string, region: string): string => `share ${site} ${region}`;
-
-const numberOf = (text: string): number | undefined => {
-  const plain = text.trim().replace(",", ".");
-  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
-};
 
 export function typingOf({ settings }: PracticeView): Typing {
   const texts: Record<string, string> = {};
@@ -43,7 +39,7 @@ export function settingsOf(view: PracticeView, typing: Typing): Typed {
     unreadable: [],
   };
   const read = (field: string, text: string): number | undefined => {
-    const value = numberOf(text);
+    const value = parseNumber(text);
     if (value === undefined) typed.unreadable.push(field);
     return value;
   };

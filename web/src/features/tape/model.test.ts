@@ -1,11 +1,11 @@
 import { describe, expect, test } from "vitest";
+import { parseNumber } from "../../shared/format";
 import {
   cell,
   differing,
   type Fold,
   levelCell,
   ordered,
-  parseNumber,
   placeOfFold,
   placeOfSite,
   problemsByCell,

@@ -1,5 +1,6 @@
 // The sheet as it is typed: texts by place and reading, and what they become for the server.
 import type { Schemas } from "../../shared/api/client";
+import { parseNumber } from "../../shared/format";
 
 export type Side = Schemas["Side"];
 export type Entry = Schemas["TapeEntry"];
@@ -67,12 +68,6 @@ export const levelCell = (site: string): Cell => `level:${site}`;
 /** Every cell of a line, readings in order. */
 export const cellsOf = ({ key, sides }: Place): Cell[] =>
   sides.flatMap((side) => Array.from({ length: READINGS }, (_, reading) => cell(key, side, reading)));
-
-/** A number from a typed text: a point or a comma. `undefined` when it is none. */
-export function parseNumber(text: string): number | undefined {
-  const plain = text.trim().replace(",", ".");
-  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
-}
 
 /** A stored reading as it is read off: to the first decimal at least. */
 const textOf = (value: number): string => (Number.isInteger(value) ? value.toFixed(1) : String(value));

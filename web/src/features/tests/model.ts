@@ -1,5 +1,6 @@
 // The tests as they are typed, and what they become for the server. Pure.
 import type { Schemas } from "../../shared/api/client";
+import { parseNumber } from "../../shared/format";
 
 export type Side = Schemas["Side"];
 export type TestEntry = Schemas["TestEntry"];
@@ -51,14 +52,8 @@ export function typingOf(tests: TestEntry[]): Typing {
   return typing;
 }
 
-/** A number, with a point or a comma; `undefined` when there is none. */
-export function numberOf(text: string): number | undefined {
-  const plain = text.trim().replace(",", ".");
-  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
-}
-
 function setOf({ load, reps }: SetTexts): { load_kg: number; reps: number } | undefined {
-  const [kg, count] = [numberOf(load), numberOf(reps)];
+  const [kg, count] = [parseNumber(load), parseNumber(reps)];
   return kg === undefined || count === undefined || !Number.isInteger(count)
     ? undefined
     : { load_kg: kg, reps: count };
@@ -86,7 +81,7 @@ export function typed({ strength, hang, feel }: Typing): Typed {
     const begun = [left, right].some(({ load, reps }) => load.trim() || reps.trim());
     put(`strength ${index}`, one && other && { kind: "one-side", exercise, left: one, right: other }, begun);
   });
-  const seconds = numberOf(hang);
+  const seconds = parseNumber(hang);
   put("hang", seconds === undefined ? undefined : { kind: "hang", seconds }, hang.trim() !== "");
   feel.forEach(({ exercise, region, felt }, index) => {
     put(`feel ${index}`, felt ? { kind: "feel", exercise, region, felt } : undefined, false);

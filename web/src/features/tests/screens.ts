@@ -1,6 +1,7 @@
 // Ranges of motion as they are typed. Pure.
 import type { Schemas } from "../../shared/api/client";
-import { numberOf, type Side } from "./model";
+import { parseNumber } from "../../shared/format";
+import type { Side } from "./model";
 
 export type Screens = Schemas["Screens"];
 
@@ -36,7 +37,7 @@ export function screensOf(
   const unfinished: string[] = [];
   for (const id of ids) {
     const typed = (["left", "right"] as const).map((side) => texts[screenCell(id, side)]?.trim() ?? "");
-    const [left, right] = typed.map(numberOf);
+    const [left, right] = typed.map(parseNumber);
     if (left !== undefined && right !== undefined) screens[field(id)] = { left, right };
     else if (typed.some(Boolean)) unfinished.push(id);
   }

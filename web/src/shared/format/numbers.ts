@@ -13,6 +13,12 @@ export const percent = (value: number): string => fixed(value, 1);
 export const sd = (value: number): string => fixed(value, 1);
 export const sets = (value: number): string => fixed(value, Number.isInteger(value) ? 0 : 1);
 
+/** A number from a typed text, with a point or a comma; `undefined` when it is none. */
+export function parseNumber(text: string): number | undefined {
+  const plain = text.trim().replace(",", ".");
+  return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
+}
+
 /** With its sign, as a change or a difference. */
 export function signed(value: number, format: (value: number) => string): string {
   const text = format(value);

@@ -30,6 +30,7 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
   const { t } = useTranslation();
   const measuring = useAngle();
   const [still, setStill] = useState<Still>();
+  const [refused, setRefused] = useState<string>();
   const [points, setPoints] = useState<Point[]>([]);
   useEffect(() => () => (still ? URL.revokeObjectURL(still.url) : undefined), [still]);
   const open = (file: File | undefined) => {
@@ -37,7 +38,10 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
     const url = URL.createObjectURL(file);
     const image = new Image();
     image.onload = () => setStill({ url, width: image.naturalWidth, height: image.naturalHeight });
+    image.onerror = () => setRefused(file.name);
     image.src = url;
+    setStill(undefined);
+    setRefused(undefined);
     setPoints([]);
   };
   const put = (next: Point[]) => {
@@ -63,6 +67,7 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
         aria-label={t("tests.stillFile")}
         onChange={({ target }) => open(target.files?.[0])}
       />
+      {refused && <p role="alert">{t("tests.noPicture", { file: refused })}</p>}
       {still && (
         <>
           <p role="status">{next ? t("tests.tap", { what: next }) : t("tests.tapped")}</p>

@@ -2,10 +2,11 @@ import { Button, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
+import { parseNumber } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
 import { SideMark } from "../../../shared/ui";
 import { useSendScreens } from "../api";
-import { numberOf, type Side } from "../model";
+import type { Side } from "../model";
 import { differing, type ScreenTyping, screenCell, screensOf, typingOf } from "../screens";
 import { AngleDialog } from "./AngleDialog";
 import styles from "./Tests.module.css";
@@ -64,7 +65,7 @@ export function MotionSection({ client, screens, refetch }: Props) {
           </span>
           {(["left", "right"] as const).map((side) => {
             const cell = screenCell(screen.id, side);
-            const degrees = numberOf(texts[cell] ?? "");
+            const degrees = parseNumber(texts[cell] ?? "");
             return (
               <span key={side} className={styles.set}>
                 <SideMark side={side} />
