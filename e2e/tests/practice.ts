@@ -1,7 +1,57 @@
-import { test as base, expect, type Page } from "@playwright/test";
+import { type ChildProcess, spawn } from "node:child_process";
+import { test as base, expect, type Page, request } from "@playwright/test";
 
-/** A page that fails the test when the browser refuses something (content policy) or a script breaks. */
-export const test = base.extend({
+const FIRST_PORT = 8129;
+const BINARY = process.env.ORTHOMER ?? "../target/debug/orthomer";
+const START_S = 60;
+
+/** A practice of its own for each worker: its address and a coach signed in, once, as attempts are limited. */
+interface Practice {
+  address: string;
+  signedIn: Awaited<ReturnType<Awaited<ReturnType<typeof request.newContext>>["storageState"]>>;
+}
+
+async function answers(address: string, server: ChildProcess): Promise<void> {
+  for (let tenths = 0; tenths < START_S * 10; tenths++) {
+    if (server.exitCode !== null) throw new Error(`the server ended with ${server.exitCode}`);
+    const health = await fetch(`${address}/api/v1/health`).catch(() => undefined);
+    if (health?.ok) return;
+    await new Promise((wait) => setTimeout(wait, 100));
+  }
+  throw new Error(`nothing answers at ${address} after ${START_S} s`);
+}
+
+async function signIn(address: string): Promise<Practice["signedIn"]> {
+  const context = await request.newContext({ baseURL: address });
+  const answer = await context.post("/api/v1/session", { data: { login: "mara", password: "plumb-line-demo" } });
+  if (!answer.ok()) throw new Error(`sign-in answered ${answer.status()}`);
+  const state = await context.storageState();
+  await context.dispose();
+  return state;
+}
+
+/**
+ * The real binary with demo data, without pictures, so that drawing them does not slow the tests; those about pictures send their
+ * own. A page fails the test when the browser refuses something (content policy) or a script breaks.
+ */
+export const test = base.extend<object, { practice: Practice }>({
+  practice: [
+    // biome-ignore lint/correctness/noEmptyPattern: the form Playwright asks for
+    async ({}, use, { parallelIndex }) => {
+      const port = FIRST_PORT + parallelIndex;
+      const address = `http://127.0.0.1:${port}`;
+      const server = spawn(BINARY, ["demo", "--no-pictures", "--port", String(port)], { stdio: "ignore" });
+      try {
+        await answers(address, server);
+        await use({ address, signedIn: await signIn(address) });
+      } finally {
+        server.kill();
+      }
+    },
+    { scope: "worker", timeout: 2 * START_S * 1000 },
+  ],
+  baseURL: ({ practice }, use) => use(practice.address),
+  storageState: ({ practice }, use) => use(practice.signedIn),
   page: async ({ page }, use) => {
     const complaints: string[] = [];
     page.on("pageerror", (error) => complaints.push(error.message));
