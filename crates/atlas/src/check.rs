@@ -25,6 +25,8 @@ pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
     unique("region", atlas.regions.iter().map(|r| r.id.as_str()))?;
     unique("site", atlas.sites.iter().map(|s| s.id.as_str()))?;
     unique("readiness question", atlas.readiness.iter().map(|q| q.id.as_str()))?;
+    unique("set scheme", atlas.schemes.iter().map(|s| s.id.as_str()))?;
+    pairs(atlas)?;
     unique("exercise", atlas.exercises.iter().map(|e| e.id.as_str()))?;
     regions(atlas)?;
     looks_and_kits(atlas)?;
@@ -33,6 +35,18 @@ pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
     ideals(atlas)?;
     composition(atlas)?;
     atlas.exercises.iter().try_for_each(|exercise| self::exercise(atlas, exercise))
+}
+
+fn pairs(atlas: &Atlas) -> Result<(), AtlasError> {
+    let mut paired = atlas.pairings.iter().flat_map(|pairing| &pairing.exercises);
+    if let Some(id) = paired.find(|id| atlas.exercise(id).is_none()) {
+        return fail(format!("pairings: no exercise {id}"));
+    }
+    let mut counted = atlas.schemes.iter().filter_map(|scheme| scheme.counts_for.as_ref());
+    match counted.find(|region| atlas.region(region).is_none()) {
+        Some(region) => fail(format!("set schemes: no region {region}")),
+        None => Ok(()),
+    }
 }
 
 fn known_takeover(atlas: &Atlas, name: &str) -> bool {

@@ -107,6 +107,9 @@ pub struct Exercise {
     pub seconds: Option<[u16; 2]>,
     /// How tiring it is.
     pub effort: Effort,
+    /// Whether it is done last, as push-ups and timed flies are, unless its region is chosen.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub finisher: bool,
     /// Joints that carry notable load.
     pub loads_joint: Vec<String>,
     /// Why it is never proposed, though a coach's history may name it.

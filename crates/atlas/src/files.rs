@@ -1,8 +1,8 @@
 //! Reads the data files that ship inside the binary.
 
 use crate::{
-    Atlas, CauseText, Equipment, Exercise, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Setting, Site,
-    SkinfoldSite,
+    Atlas, CauseText, Equipment, Exercise, Kit, LoadStep, Look, Pairing, Pose, ReadinessQuestion, Region, Scheme,
+    School, Screen, Setting, Site, SkinfoldSite,
 };
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
@@ -112,6 +112,14 @@ struct Settings {
 
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
+struct Schemes {
+    scheme: Vec<Scheme>,
+    pairing: Vec<Pairing>,
+    step: Vec<LoadStep>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
 struct Exercises {
     exercise: Vec<Exercise>,
 }
@@ -120,6 +128,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
     let regions = parse::<Regions>(data!("regions.toml"))?.region;
     let sites: Sites = parse(data!("sites.toml"))?;
     let equipment: EquipmentFile = parse(data!("equipment.toml"))?;
+    let schemes: Schemes = parse(data!("schemes.toml"))?;
     let causes: Causes = parse(data!("causes.toml"))?;
     let mut exercises = Vec::new();
     for file in EXERCISES {
@@ -143,6 +152,9 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         screens: parse::<Screens>(data!("screens.toml"))?.screen,
         readiness: parse::<Readiness>(data!("readiness.toml"))?.question,
         settings: parse::<Settings>(data!("settings.toml"))?.setting,
+        schemes: schemes.scheme,
+        pairings: schemes.pairing,
+        steps: schemes.step,
         takes_over: causes.takes_over,
         causes: causes.cause,
     })

@@ -13,6 +13,7 @@ mod nearest;
 mod practice;
 mod readiness;
 mod region;
+mod scheme;
 mod school;
 mod screen;
 mod site;
@@ -27,6 +28,7 @@ pub use nearest::nearest;
 pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
+pub use scheme::{LoadStep, Pairing, STRAIGHT, Scheme};
 pub use school::{School, SchoolCue, SchoolOption};
 pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
@@ -56,6 +58,9 @@ pub struct Atlas {
     settings: Vec<Setting>,
     takes_over: BTreeMap<String, String>,
     causes: Vec<CauseText>,
+    schemes: Vec<Scheme>,
+    pairings: Vec<Pairing>,
+    steps: Vec<LoadStep>,
 }
 
 impl Atlas {
@@ -212,6 +217,27 @@ impl Atlas {
     /// The text of a cause of a lag.
     pub fn cause(&self, id: &str) -> Option<&CauseText> {
         self.causes.iter().find(|cause| cause.id == id)
+    }
+
+    /// All set schemes, straight sets first.
+    pub fn schemes(&self) -> &[Scheme] {
+        &self.schemes
+    }
+
+    /// A set scheme by id.
+    pub fn scheme(&self, id: &str) -> Option<&Scheme> {
+        self.schemes.iter().find(|scheme| scheme.id == id)
+    }
+
+    /// What goes well one straight into the other.
+    pub fn pairings(&self) -> &[Pairing] {
+        &self.pairings
+    }
+
+    /// The smallest step by which the load of an exercise goes up.
+    pub fn load_step(&self, exercise: &Exercise) -> LoadStep {
+        let fits = |step: &&LoadStep| step.equipment.iter().any(|item| exercise.equipment.contains(item));
+        self.steps.iter().find(fits).cloned().unwrap_or_else(|| LoadStep::other(exercise))
     }
 
     /// What can take over in an exercise and is no region, by id.

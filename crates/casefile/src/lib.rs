@@ -14,6 +14,7 @@ mod schema;
 mod tape_csv;
 mod usual_week;
 mod warning;
+mod week_draft;
 
 pub use assessment::{
     AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
@@ -27,7 +28,10 @@ pub use check::{
     check_training, check_weight,
 };
 pub use export::case_file;
-pub use plan_file::{BlockedEntry, ItemEntry, LedgerEntry, PlanFile, SessionEntry, plan_file};
+pub use plan_file::{
+    BlockWeekEntry, BlockedEntry, BrokenEntry, CardPlaceEntry, ItemEntry, LadderEntry, LedgerEntry, PlanFile,
+    RungEntry, SessionEntry, plan_file,
+};
 pub use problem::Problem;
 pub use raw::{
     CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry,
@@ -38,3 +42,4 @@ pub use schema::schemas;
 pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};
 pub use usual_week::{UsualExercise, UsualWeek};
 pub use warning::{Warning, warnings};
+pub use week_draft::{CardDraft, CheckedWeek, DayDraft, WeekDraft, check_week, week_draft};

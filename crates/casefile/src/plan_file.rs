@@ -2,7 +2,7 @@
 
 use assess::Class;
 use atlas::Work;
-use plan::{Item, Plan, Session, SidePlan, Status};
+use plan::{BlockWeek, Broken, Item, Ladder, Plan, Progression, Proof, Session, SidePlan, Status};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId};
@@ -31,6 +31,73 @@ pub struct PlanFile {
     pub ledger: Vec<LedgerEntry>,
     /// What could not be met.
     pub blocked: Vec<BlockedEntry>,
+    /// Rules that the week breaks; only a week changed by hand breaks any.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub broken: Vec<BrokenEntry>,
+    /// The weeks of the block.
+    pub weeks: Vec<BlockWeekEntry>,
+}
+
+/// A broken rule.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct BrokenEntry {
+    /// What is wrong, and what would be right.
+    pub says: String,
+    /// The cards it concerns.
+    pub cards: Vec<CardPlaceEntry>,
+    /// The days it concerns, Monday = 1.
+    pub days: Vec<u8>,
+    /// The region it concerns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub region: Option<RegionId>,
+    /// Whether the plan may not be given to the client because of it.
+    pub forbids: bool,
+}
+
+/// A card of the week.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct CardPlaceEntry {
+    /// Place of its day in the week, from 0.
+    pub session: usize,
+    /// The exercise.
+    pub exercise: ExerciseId,
+}
+
+/// A week of the block.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct BlockWeekEntry {
+    /// From 1.
+    pub number: u8,
+    /// Half the sets at the same load.
+    pub lighter: bool,
+    /// Sets by session and item, in their order.
+    pub sets: Vec<Vec<u16>>,
+    /// Fractional sets of the chosen regions.
+    pub doses: std::collections::BTreeMap<RegionId, f64>,
+    /// What changes against the week before.
+    pub says: Vec<String>,
+}
+
+/// One light set each, for a region that is not felt.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct LadderEntry {
+    /// The region.
+    pub region: RegionId,
+    /// Why it is there.
+    pub why: String,
+    /// Its steps, easiest to feel first.
+    pub rungs: Vec<RungEntry>,
+}
+
+/// A step of a ladder.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct RungEntry {
+    /// The exercise.
+    pub exercise: ExerciseId,
+    /// Its name.
+    pub name: String,
+    /// How it is done.
+    pub how: String,
 }
 
 /// A day's work.
@@ -45,6 +112,9 @@ pub struct SessionEntry {
     pub minutes: f64,
     /// In order.
     pub items: Vec<ItemEntry>,
+    /// For chosen regions that are not felt, before the first exercise.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ladders: Vec<LadderEntry>,
 }
 
 /// An exercise in a session.
@@ -84,6 +154,13 @@ pub struct ItemEntry {
     pub cues: Vec<String>,
     /// Reasons.
     pub why: Vec<String>,
+    /// Whether solving leaves it as it is.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub locked: bool,
+    /// What it takes, setting up included.
+    pub minutes: f64,
+    /// How it goes on from session to session.
+    pub progression: Progression,
 }
 
 /// A region's week, fractional sets.
@@ -118,8 +195,8 @@ pub struct BlockedEntry {
     pub nearest: String,
 }
 
-/// The file of a plan. `solve_ms` is the time it took, which the core does not know.
-pub fn plan_file(plan: &Plan, solve_ms: f64) -> PlanFile {
+/// The file of a plan and its block. `solve_ms` is the time it took, which the core does not know.
+pub fn plan_file(plan: &Plan, block: &[BlockWeek], proof: Option<&Proof>, solve_ms: f64) -> PlanFile {
     let ledger = plan.ledger.iter().map(|row| LedgerEntry {
         region: row.region.clone(),
         class: row.class,
@@ -138,14 +215,54 @@ pub fn plan_file(plan: &Plan, solve_ms: f64) -> PlanFile {
     PlanFile {
         format: "orthomer-plan".to_owned(),
         version: 1,
-        status: plan.status,
+        status: if plan.status == Status::Feasible && proof.is_some_and(Proof::is_best) {
+            Status::Optimal
+        } else {
+            plan.status
+        },
         objective: plan.objective,
-        bound: None,
-        gap: None,
+        bound: proof.map(|proof| proof.bound),
+        gap: proof.map(Proof::gap),
         solve_ms,
         sessions: plan.sessions.iter().map(session).collect(),
         ledger: ledger.collect(),
         blocked: blocked.collect(),
+        broken: plan.broken.iter().map(broken).collect(),
+        weeks: block.iter().map(week).collect(),
+    }
+}
+
+fn broken(broken: &Broken) -> BrokenEntry {
+    let card = |card: &plan::CardPlace| CardPlaceEntry { session: card.session, exercise: card.exercise.clone() };
+    BrokenEntry {
+        says: broken.says.clone(),
+        cards: broken.cards.iter().map(card).collect(),
+        days: broken.days.clone(),
+        region: broken.region.clone(),
+        forbids: broken.forbids,
+    }
+}
+
+fn week(week: &BlockWeek) -> BlockWeekEntry {
+    BlockWeekEntry {
+        number: week.number,
+        lighter: week.lighter,
+        sets: week.sets.clone(),
+        doses: week.doses.iter().cloned().collect(),
+        says: week.says.clone(),
+    }
+}
+
+fn ladder(ladder: &Ladder) -> LadderEntry {
+    let rung = |rung: &plan::Rung| RungEntry {
+        exercise: rung.exercise.clone(),
+        name: rung.name.clone(),
+        how: rung.how.to_owned(),
+    };
+    LadderEntry {
+        region: ladder.region.clone(),
+        why: ladder.why.clone(),
+        rungs: ladder.rungs.iter().map(rung).collect(),
     }
 }
 
@@ -155,6 +272,7 @@ fn session(session: &Session) -> SessionEntry {
         home: session.home,
         minutes: session.minutes,
         items: session.items.iter().enumerate().map(|(position, i)| item(position, i)).collect(),
+        ladders: session.ladders.iter().map(ladder).collect(),
     }
 }
 
@@ -172,12 +290,15 @@ fn item(position: usize, item: &Item) -> ItemEntry {
         seconds,
         reserve: item.reserve,
         rest_s: item.rest_s,
-        scheme: "straight".to_owned(),
+        scheme: item.scheme.clone(),
         order: position + 1,
         sides: item.sides,
         extra_sets_weaker: item.extra_sets_weaker,
         warm_up: item.warm_up.clone(),
         cues: item.cues.clone(),
         why: item.why.clone(),
+        locked: item.locked,
+        minutes: item.minutes,
+        progression: item.progression.clone(),
     }
 }

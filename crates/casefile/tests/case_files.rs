@@ -266,7 +266,7 @@ fn outputs_keep_to_their_committed_schemas(#[case] example: &str) {
     let outputs = [
         ("orthomer-case", serde_json::from_str(example).unwrap()),
         ("orthomer-assessment", json!(assessment_file(&KNOWLEDGE, &case, &assessment, true))),
-        ("orthomer-plan", json!(plan_file(&plan, 1.0))),
+        ("orthomer-plan", json!(plan_file(&plan, &[], None, 1.0))),
         ("orthomer-catalogue", json!(casefile::catalogue(&KNOWLEDGE.atlas))),
     ];
     for (name, output) in outputs {

@@ -31,7 +31,7 @@ struct AssessedPlan {
 }
 
 /// Prints assessment and plan of a case file.
-pub fn plan(path: &Path, time_limit_ms: u32, lp: Option<&Path>) -> Result<(), Failure> {
+pub fn plan(path: &Path, time_limit_ms: u32, prove_s: u32, lp: Option<&Path>) -> Result<(), Failure> {
     let (knowledge, case) = read_case(path)?;
     let assessment = assess::assess(&knowledge, &case);
     let problem = plan::PlanProblem::new(&knowledge, &case, &assessment);
@@ -39,11 +39,16 @@ pub fn plan(path: &Path, time_limit_ms: u32, lp: Option<&Path>) -> Result<(), Fa
         std::fs::write(file, plan::lp(&problem)).map_err(Failure::other)?;
     }
     let start = Instant::now();
-    let plan = plan::present(&problem, &plan::solve(&problem, plan::Effort::for_ms(time_limit_ms)));
+    let week = plan::solve(&problem, plan::Effort::for_ms(time_limit_ms));
     let solve_ms = start.elapsed().as_secs_f64() * 1000.0;
+    let plan = plan::present(&problem, &week);
+    let weeks = plan::block(&problem, &plan::Draft::worked(&problem, &week), plan::WEEKS_USUAL);
+    let start = Instant::now();
+    let in_time = |_: &plan::Proof| start.elapsed().as_secs() < u64::from(prove_s);
+    let proof = if prove_s > 0 { plan::prove(&problem, &week, in_time) } else { None };
     print(&AssessedPlan {
         assessment: casefile::assessment_file(&knowledge, &case, &assessment, false),
-        plan: casefile::plan_file(&plan, solve_ms),
+        plan: casefile::plan_file(&plan, &weeks, proof.as_ref(), solve_ms),
     })
 }
 

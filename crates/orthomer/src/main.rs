@@ -64,6 +64,9 @@ enum Command {
         /// How long to search, ms; about that, and the same week for the same number on every machine.
         #[arg(long, default_value_t = 300)]
         time_limit_ms: u32,
+        /// How long to prove how far from the best possible the week is, s; 0 proves nothing.
+        #[arg(long, default_value_t = 0)]
+        prove_s: u32,
         /// Write the optimisation model there, in LP format.
         #[arg(long)]
         lp: Option<PathBuf>,
@@ -114,7 +117,9 @@ fn main() -> ExitCode {
         Command::Openapi => serve::openapi(),
         Command::Catalogue => commands::catalogue(),
         Command::Assess { case, explain } => commands::assess(&case, explain),
-        Command::Plan { case, time_limit_ms, lp } => commands::plan(&case, time_limit_ms, lp.as_deref()),
+        Command::Plan { case, time_limit_ms, prove_s, lp } => {
+            commands::plan(&case, time_limit_ms, prove_s, lp.as_deref())
+        }
         Command::Photo { image, stature, pose, distance, mirrored, mask } => pictures::photo(&pictures::PhotoRequest {
             image: &image,
             stature_cm: stature,

@@ -23,7 +23,7 @@ const BRING_UP: [&[&str]; 5] = [
     &["triceps.long", "forearm.extensors", "traps.middle"],
 ];
 /// Searches of ten times the length whose best is the best known.
-const LONG_SEEDS: [u64; 4] = [11, 12, 13, 14];
+const LONG_SEEDS: [u64; 2] = [11, 12];
 
 /// A client by number: days, minutes, kit and choices turn at different speeds, so that no two are alike.
 fn client(knowledge: &Knowledge, number: usize) -> Result<Value, Box<dyn Error>> {
@@ -53,8 +53,19 @@ fn main() -> Result<(), Box<dyn Error>> {
         let start = Instant::now();
         let found = objective(Effort::default());
         let ms = start.elapsed().as_secs_f64() * 1000.0;
-        let long = |seed| objective(Effort { moves: 10 * Effort::default().moves, seed });
+        let long = |seed| objective(Effort { moves: 5 * Effort::default().moves, seed });
         let best = LONG_SEEDS.map(long).into_iter().fold(found, f64::min);
+        let start = Instant::now();
+        let week = solve(&problem, Effort::default());
+        let mut at = Vec::new();
+        let proof = plan::prove(&problem, &week, |p| {
+            let t = start.elapsed().as_secs_f64();
+            if t > [0.5, 1.0, 3.0, 10.0][at.len()] {
+                at.push((p.bound, p.nodes, t));
+            }
+            t < 10.0
+        });
+        println!("   {:?} at {:?}", proof, at);
         let (days, minutes) = (case.client.days_per_week, case.client.minutes_per_session);
         let kit = KITS[number % KITS.len()];
         writeln!(table, "{number},{days},{minutes},{kit},{ms:.0},{found:.6},{best:.6}")?;

@@ -25,13 +25,18 @@ fn of_class(class: Class) -> Dose {
     }
 }
 
-/// The dose of a class, its aim never more than a fifth (at least 2 sets) above what the client has been doing.
-pub fn dose(class: Class, recent_average: Option<f64>) -> Dose {
+/// The most a dose may be after four weeks at `average`: a fifth more, at least 2 sets.
+pub(crate) fn ceiling(average: f64) -> f64 {
     const RISE: f64 = 1.2;
     const RISE_AT_LEAST: f64 = 2.0;
+    (average * RISE).max(average + RISE_AT_LEAST)
+}
+
+/// The dose of a class, its aim never more than a fifth (at least 2 sets) above what the client has been doing.
+pub fn dose(class: Class, recent_average: Option<f64>) -> Dose {
     let full = of_class(class);
     let Some(average) = recent_average else { return full };
-    let ceiling = (average * RISE).max(average + RISE_AT_LEAST);
+    let ceiling = ceiling(average);
     Dose { aim: full.aim.min(ceiling), low: full.low.min(ceiling), ..full }
 }
 

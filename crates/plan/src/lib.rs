@@ -4,26 +4,40 @@
 //! into sessions with reasons. Whether the assessment is right is not this crate's business.
 
 mod anneal;
+mod block;
 mod blocked;
+mod bound;
 mod cost;
 mod dose;
+mod draft;
+mod faults;
+mod ladder;
 mod lp;
 mod order;
 mod present;
 mod problem;
+mod progress;
 pub mod rules;
+mod swap;
 #[cfg(test)]
 mod tests;
 mod timing;
 mod week;
 
-pub use anneal::{Effort, solve};
+pub use anneal::{Effort, solve, solve_around};
+pub use block::{BlockWeek, WEEKS, WEEKS_USUAL, block};
 pub use blocked::Blocked;
+pub use bound::{Proof, prove};
 pub use dose::{Dose, dose};
+pub use draft::{Card, CardPlace, Draft, Locks};
+pub use faults::{Broken, faults};
+pub use ladder::{Ladder, Rung};
 pub use lp::lp;
 pub use order::SessionOrder;
-pub use present::{Item, LedgerRow, Plan, Session, SidePlan, Status, present};
-pub use problem::{Candidate, Demand, PlanProblem};
+pub use present::{Item, LedgerRow, Plan, Session, SidePlan, Status, present, present_draft};
+pub use problem::{Candidate, Demand, PlanProblem, WeekShape};
+pub use progress::{ProgressKind, Progression};
+pub use swap::{Alternative, NotFor, Swaps, swaps};
 pub use timing::{ItemTime, item_minutes, session_minutes};
 pub use week::Week;
 

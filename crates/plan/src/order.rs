@@ -11,12 +11,21 @@ pub enum SessionOrder {
     PriorityFirst,
     /// Heaviest compound first, then the chosen regions.
     HeavyFirst,
+    /// Isolation for the chosen regions, then compounds that use them at lower load.
+    PreExhaust,
+    /// The most wanted region first and again last.
+    Bookend,
 }
 
 impl SessionOrder {
     /// From the school's option; case files are checked for valid options before.
     pub fn from_school(option: &str) -> Self {
-        if option == "heavy-first" { Self::HeavyFirst } else { Self::PriorityFirst }
+        match option {
+            "heavy-first" => Self::HeavyFirst,
+            "pre-exhaust" => Self::PreExhaust,
+            "bookend" => Self::Bookend,
+            _ => Self::PriorityFirst,
+        }
     }
 }
 
@@ -30,6 +39,7 @@ pub(crate) enum Slot {
     Isolation,
     Trunk,
     Grip,
+    Finisher,
 }
 
 /// Sorts candidate indices into the order of the session.
@@ -41,12 +51,76 @@ pub(crate) fn ordered(problem: &PlanProblem, mut items: Vec<(usize, u16)>) -> Ve
         let candidate = &problem.candidates[*index];
         let slot = slot(problem, candidate);
         let rank = match problem.order {
-            SessionOrder::PriorityFirst => slot as usize,
+            SessionOrder::PriorityFirst | SessionOrder::Bookend => slot as usize,
             SessionOrder::HeavyFirst => heavy_rank(slot),
+            SessionOrder::PreExhaust => pre_exhaust_rank(problem, candidate, slot),
         };
         (rank, std::cmp::Reverse(candidate.exercise.effort), std::cmp::Reverse(*sets), candidate.exercise.id.clone())
     });
+    if problem.order == SessionOrder::Bookend {
+        weakest_again_last(problem, &mut items);
+    }
     items
+}
+
+/// Compounds that use a chosen region come straight after its isolation; a free heavy lift that does not use one still
+/// opens the session, before the muscles that hold the back are tired.
+fn pre_exhaust_rank(problem: &PlanProblem, candidate: &Candidate, slot: Slot) -> usize {
+    const OPENS: usize = 0;
+    const ISOLATES: usize = 1;
+    const USES: usize = 2;
+    let chosen =
+        |(demand, fraction): &(usize, f64)| problem.demands[*demand].class == Class::BringUp && *fraction >= 0.5;
+    let uses = candidate.exercise.effort == Effort::Compound && candidate.targets.iter().any(chosen);
+    match slot {
+        Slot::ChosenSmall => ISOLATES,
+        _ if uses => USES,
+        Slot::FreeHeavy => OPENS,
+        other => USES + 1 + other as usize,
+    }
+}
+
+/// Moves the last of two or more exercises for the most wanted region of the session to its end.
+fn weakest_again_last(problem: &PlanProblem, items: &mut Vec<(usize, u16)>) {
+    let trains = |demand: usize| items.iter().filter(|(c, _)| problem.candidates[*c].trains(demand)).count();
+    let chosen = (0..problem.demands.len()).filter(|d| problem.demands[*d].class == Class::BringUp && trains(*d) > 1);
+    let weakest =
+        chosen.max_by(|a, b| problem.demands[*a].weight.total_cmp(&problem.demands[*b].weight).then(b.cmp(a)));
+    let Some(weakest) = weakest else { return };
+    let movable = |(c, _): &(usize, u16)| {
+        let candidate = &problem.candidates[*c];
+        candidate.trains(weakest) && slot(problem, candidate) != Slot::FreeHeavy
+    };
+    if let Some(place) = items.iter().rposition(movable) {
+        let last = items.remove(place);
+        items.push(last);
+    }
+}
+
+/// What is wrong with a session's order whatever the school: index pairs of the card that comes too late and the one that
+/// should not be before it, and why.
+pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<(usize, usize, &'static str)> {
+    const HOLD_THE_BACK: [&str; 3] = ["erectors", "lats", "traps"];
+    let mut found = Vec::new();
+    for (place, late) in order.iter().enumerate() {
+        let slot_of = |candidate: usize| slot(problem, &problem.candidates[candidate]);
+        for early in &order[..place] {
+            let before = &problem.candidates[*early];
+            let mains =
+                || before.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.muscle());
+            let tires_back =
+                slot_of(*early) != Slot::FreeHeavy && mains().any(|muscle| HOLD_THE_BACK.contains(&muscle));
+            let pulls = pulls(problem, &problem.candidates[*late]);
+            if slot_of(*late) == Slot::FreeHeavy && tires_back {
+                found.push((*late, *early, "what holds the back is tired by then"));
+            } else if slot_of(*early) == Slot::Grip && pulls {
+                found.push((*late, *early, "grip work comes after pulling"));
+            } else if slot_of(*early) == Slot::Finisher && slot_of(*late) != Slot::Finisher {
+                found.push((*late, *early, "a finisher comes last"));
+            }
+        }
+    }
+    found
 }
 
 fn heavy_rank(slot: Slot) -> usize {
@@ -69,10 +143,19 @@ pub(crate) fn slot(problem: &PlanProblem, candidate: &Candidate) -> Slot {
         (true, Effort::Compound) => Slot::ChosenHeavy,
         (true, _) => Slot::ChosenSmall,
         _ if muscle(&["grip", "forearm"]) => Slot::Grip,
+        _ if exercise.finisher => Slot::Finisher,
         _ if muscle(&["abs", "neck"]) => Slot::Trunk,
         (false, Effort::Compound) => Slot::Compound,
         (false, _) => Slot::Isolation,
     }
+}
+
+/// A compound that the grip has to hold: its main target is of the back.
+fn pulls(problem: &PlanProblem, candidate: &Candidate) -> bool {
+    const PULLED_WITH: [&str; 4] = ["lats", "rhomboids", "traps", "teres-major"];
+    let mut mains =
+        candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.muscle());
+    candidate.exercise.effort == Effort::Compound && mains.any(|muscle| PULLED_WITH.contains(&muscle))
 }
 
 #[cfg(test)]

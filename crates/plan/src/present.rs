@@ -2,9 +2,13 @@
 
 use crate::blocked::{Blocked, blocked};
 use crate::cost::cost;
-use crate::order::{Slot, ordered, slot};
+use crate::draft::{Card, Draft, Locks, given};
+use crate::faults::{Broken, faults};
+use crate::ladder::{Ladder, ladders};
+use crate::order::{Slot, slot};
 use crate::problem::{Candidate, Demand, PlanProblem};
-use crate::timing::session_minutes;
+use crate::progress::Progression;
+use crate::timing::{card_minutes, cards_minutes};
 use crate::week::Week;
 use assess::Class;
 use atlas::{Effort, Hardest, Work};
@@ -64,6 +68,14 @@ pub struct Item {
     pub cues: Vec<String>,
     /// Reasons, most important first.
     pub why: Vec<String>,
+    /// Id of its set scheme.
+    pub scheme: String,
+    /// Whether solving leaves it as it is.
+    pub locked: bool,
+    /// What it takes, setting up included.
+    pub minutes: f64,
+    /// How it goes on from session to session.
+    pub progression: Progression,
 }
 
 /// A day's work.
@@ -77,6 +89,8 @@ pub struct Session {
     pub minutes: f64,
     /// In order.
     pub items: Vec<Item>,
+    /// For chosen regions that are not felt, in the first session that trains them.
+    pub ladders: Vec<Ladder>,
 }
 
 /// A region's week.
@@ -111,50 +125,68 @@ pub struct Plan {
     pub ledger: Vec<LedgerRow>,
     /// What could not be met.
     pub blocked: Vec<Blocked>,
+    /// Rules that the week breaks; none in a week that was solved.
+    pub broken: Vec<Broken>,
 }
 
-/// Puts a week into words.
+/// Puts a solved week into words, ordered by the coach's school; days without work are left out.
 pub fn present(problem: &PlanProblem, week: &Week) -> Plan {
-    let sessions: Vec<Session> = (0..week.session_count())
-        .map(|s| session(problem, week, s))
-        .filter(|session| !session.items.is_empty())
-        .collect();
-    let status = if sessions.is_empty() { Status::Infeasible } else { Status::Feasible };
+    let mut plan = present_draft(problem, &Draft::of_week(problem, week, &Locks::default()));
+    plan.sessions.retain(|session| !session.items.is_empty());
+    plan
+}
+
+/// Puts a week as a coach has it into words, every day and in its order.
+pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
+    let week = draft.week(problem);
+    let mut sessions: Vec<Session> = (0..draft.sessions.len()).map(|index| session(problem, draft, index)).collect();
+    let mut taught: Vec<RegionId> = Vec::new();
+    for session in &mut sessions {
+        let trains = |ladder: &Ladder| session.items.iter().any(|item| item.region == ladder.region);
+        session.ladders =
+            ladders(problem, session.home).into_iter().filter(|l| trains(l) && !taught.contains(&l.region)).collect();
+        taught.extend(session.ladders.iter().map(|ladder| ladder.region.clone()));
+    }
+    let status = if week.total_sets() == 0 { Status::Infeasible } else { Status::Feasible };
     Plan {
         status,
-        objective: cost(problem, week),
+        objective: cost(problem, &week),
         sessions,
-        ledger: (0..problem.demands.len()).map(|demand| ledger_row(problem, week, demand)).collect(),
-        blocked: blocked(problem, week),
+        ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, demand)).collect(),
+        blocked: blocked(problem, &week),
+        broken: faults(problem, draft),
     }
 }
 
-fn session(problem: &PlanProblem, week: &Week, index: usize) -> Session {
-    let items = ordered(problem, week.items(index).to_vec());
-    let first_compound = items.iter().position(|(c, _)| problem.candidates[*c].exercise.effort == Effort::Compound);
-    let items = items.iter().enumerate();
-    let items = items.map(|(position, (candidate, sets))| {
-        let ramp = first_compound == Some(position);
-        item(problem, &problem.candidates[*candidate], *sets, position, ramp)
+fn session(problem: &PlanProblem, draft: &Draft, index: usize) -> Session {
+    let cards = &draft.sessions[index];
+    let compound = |card: &Card| problem.candidates[card.candidate].exercise.effort == Effort::Compound;
+    let first_compound = cards.iter().position(compound);
+    let items = cards.iter().enumerate().map(|(position, card)| {
+        let minutes = card_minutes(problem, card, position + 1 == cards.len());
+        item(problem, card, position, first_compound == Some(position), minutes)
     });
     Session {
         day: problem.days[index],
         home: problem.home[index],
-        minutes: session_minutes(problem, week.items(index)),
+        minutes: cards_minutes(problem, cards),
         items: items.collect(),
+        ladders: Vec::new(),
     }
 }
 
-fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize, ramp: bool) -> Item {
+fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bool, minutes: f64) -> Item {
+    let candidate = &problem.candidates[card.candidate];
     let exercise = &candidate.exercise;
     let demand = main_demand(problem, candidate);
+    let ramp = ramp && card.scheme.warm_up_sets == 0;
     Item {
         exercise: exercise.id.clone(),
         name: exercise.name.clone(),
         region: demand
             .map_or_else(|| exercise.targets.keys().next().cloned(), |d| Some(d.region.clone()))
             .unwrap_or_else(|| problem.demands[0].region.clone()),
-        sets,
+        sets: card.sets,
         work: exercise.work(),
         reserve: problem.reserve,
         rest_s: candidate.time.rest_s,
@@ -163,6 +195,10 @@ fn item(problem: &PlanProblem, candidate: &Candidate, sets: u16, position: usize
         warm_up: warm_up(candidate, position, ramp),
         cues: candidate.cues.clone(),
         why: why(problem, candidate, demand, position),
+        scheme: card.scheme.id.clone(),
+        locked: card.locked,
+        minutes,
+        progression: Progression::of(candidate, problem.reserve),
     }
 }
 
@@ -239,6 +275,17 @@ fn side_reasons(candidate: &Candidate, demand: &Demand) -> Vec<String> {
 pub(crate) fn lower_first(text: &str) -> String {
     let mut letters = text.chars();
     letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
+}
+
+/// A region's week with what its cards' schemes count as.
+fn draft_row(problem: &PlanProblem, draft: &Draft, index: usize) -> LedgerRow {
+    let Demand { region, class, dose, .. } = &problem.demands[index];
+    let (mut direct, mut indirect) = (0.0, 0.0);
+    for card in draft.sessions.iter().flatten() {
+        let (sets, main) = given(problem, card, region);
+        *(if main { &mut direct } else { &mut indirect }) += sets;
+    }
+    LedgerRow { region: region.clone(), class: *class, low: dose.low, aim: dose.aim, high: dose.high, direct, indirect }
 }
 
 pub(crate) fn ledger_row(problem: &PlanProblem, week: &Week, index: usize) -> LedgerRow {

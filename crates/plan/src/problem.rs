@@ -4,8 +4,8 @@ use crate::dose::{Dose, dose};
 use crate::order::SessionOrder;
 use crate::rules::allowed::{Refusal, refusal};
 use crate::timing::ItemTime;
-use assess::{Assessment, Case, Class, Client, Experience, Hand, Knowledge, SideVerdict, Tilt, recent_average};
-use atlas::{Atlas, Exercise, SidesUse};
+use assess::{Assessment, Case, Class, Client, Experience, Hand, Knowledge, SideVerdict, Test, Tilt, recent_average};
+use atlas::{Atlas, Exercise, LoadStep, STRAIGHT, Scheme, SidesUse};
 use std::collections::BTreeSet;
 use units::{ExerciseId, RegionId, Side, SiteId};
 
@@ -30,6 +30,10 @@ pub struct Demand {
     pub daily: bool,
     /// Some allowed exercise loads it where it is stretched.
     pub stretch_possible: bool,
+    /// What the client felt instead of it, when it was last asked.
+    pub felt_elsewhere: Option<String>,
+    /// What its class asks for before the client's history is looked at.
+    pub full_aim: f64,
 }
 
 /// An exercise the client may do.
@@ -56,6 +60,10 @@ pub struct Candidate {
     pub merit: u8,
     /// Sentences the coach's schools add.
     pub cues: Vec<String>,
+    /// Why the client may not do it: only a week made before the rule was known has such a card.
+    pub refused: Option<Refusal>,
+    /// How its load goes up.
+    pub step: LoadStep,
 }
 
 impl Candidate {
@@ -72,6 +80,32 @@ impl Candidate {
     /// Fraction of a set that counts for `demand`.
     pub fn fraction(&self, demand: usize) -> f64 {
         self.targets.iter().find(|(d, _)| *d == demand).map_or(0.0, |(_, f)| *f)
+    }
+}
+
+/// Which days there are and how long.
+#[derive(Clone, Debug, PartialEq)]
+pub struct WeekShape {
+    /// Weekdays of the sessions, 1 to 7, rising.
+    pub days: Vec<u8>,
+    /// Which of them are at home.
+    pub home: Vec<bool>,
+    /// Minutes a session.
+    pub minutes: u16,
+}
+
+impl WeekShape {
+    /// As the brief has it.
+    pub fn of(client: &Client) -> Self {
+        Self::with(client, client.days_per_week, client.minutes_per_session)
+    }
+
+    /// The client's week with other days and minutes. Home sessions come last in the week, so that chosen regions open it
+    /// with the gym's choice of exercises.
+    pub fn with(client: &Client, days_per_week: u8, minutes: u16) -> Self {
+        let days = weekdays(days_per_week);
+        let at_gym = days.len().saturating_sub(usize::from(client.home_days()));
+        Self { home: (0..days.len()).map(|session| session >= at_gym).collect(), days, minutes }
     }
 }
 
@@ -100,6 +134,8 @@ pub struct PlanProblem {
     pub candidates: Vec<Candidate>,
     /// Refused exercises with the rule in the way.
     pub refused: Vec<(Exercise, Refusal)>,
+    /// Sets that are all alike.
+    pub straight: Scheme,
 }
 
 /// Hard sets a week unless the client's minutes allow fewer (common practice, no source).
@@ -108,6 +144,11 @@ const WEEKLY_SETS: u32 = 90;
 impl PlanProblem {
     /// Resolves a case and its assessment.
     pub fn new(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> Self {
+        Self::shaped(knowledge, case, assessment, WeekShape::of(&case.client))
+    }
+
+    /// The same for other days and minutes than the brief has.
+    pub fn shaped(knowledge: &Knowledge, case: &Case, assessment: &Assessment, shape: WeekShape) -> Self {
         let atlas = &knowledge.atlas;
         let mut demands: Vec<Demand> =
             (0..assessment.regions.len()).map(|i| demand(knowledge, case, assessment, i)).collect();
@@ -123,9 +164,10 @@ impl PlanProblem {
             demand.stretch_possible = candidates.iter().any(|c| c.exercise.loads_stretched(&demand.region));
         }
         Self {
-            home: at_home(&case.client),
-            days: weekdays(case.client.days_per_week),
-            minutes: f64::from(case.client.minutes_per_session),
+            home: shape.home,
+            days: shape.days,
+            minutes: f64::from(shape.minutes),
+            straight: atlas.scheme(STRAIGHT).cloned().unwrap_or_else(|| atlas.schemes()[0].clone()),
             max_exercises: usize::from(case.client.max_exercises_per_session),
             weekly_sets: WEEKLY_SETS,
             family_limit: if school(knowledge, case, "family_rule") == "several" { 2 } else { 1 },
@@ -135,6 +177,28 @@ impl PlanProblem {
             candidates: extra_sets(candidates, &school(knowledge, case, "asymmetry_sets")),
             refused,
         }
+    }
+}
+
+impl PlanProblem {
+    /// Takes refused exercises in as candidates that carry their refusal, so that a week which has them can be shown.
+    pub fn admit(&mut self, knowledge: &Knowledge, case: &Case, exercises: &[ExerciseId]) {
+        for id in exercises {
+            if self.place_of(id).is_some() {
+                continue;
+            }
+            let Some((exercise, refusal)) = self.refused.iter().find(|(exercise, _)| exercise.id == *id) else {
+                continue;
+            };
+            let mut admitted = candidate(&knowledge.atlas, exercise, &self.demands, case, false);
+            admitted.refused = Some(refusal.clone());
+            self.candidates.push(admitted);
+        }
+    }
+
+    /// The place of an exercise among the candidates.
+    pub fn place_of(&self, exercise: &ExerciseId) -> Option<usize> {
+        self.candidates.iter().position(|candidate| candidate.exercise.id == *exercise)
     }
 }
 
@@ -155,12 +219,6 @@ fn weekdays(count: u8) -> Vec<u8> {
         6 => vec![1, 2, 3, 4, 5, 6],
         _ => (1..=7).collect(),
     }
-}
-
-/// Home sessions come last in the week, so that chosen regions open it with the gym's choice of exercises.
-fn at_home(client: &Client) -> Vec<bool> {
-    let (all, home) = (usize::from(client.days_per_week), usize::from(client.home_days()));
-    (0..all).map(|session| session >= all - home).collect()
 }
 
 fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: usize) -> Demand {
@@ -187,7 +245,27 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         recent,
         daily: matches!(region.id.muscle(), "forearm" | "calves"),
         stretch_possible: false,
+        felt_elsewhere: felt_elsewhere(&knowledge.atlas, case, &region.id),
+        full_aim: dose(class, None).aim,
     }
+}
+
+/// What was felt instead of a region, by the newest answers about it: none when the region itself was felt since.
+fn felt_elsewhere(atlas: &Atlas, case: &Case, region: &RegionId) -> Option<String> {
+    let told = case.rounds.iter().rev().find_map(|round| {
+        let answers = round.tests.iter().filter_map(|test| match test {
+            Test::Feel(felt) if felt.region == *region => Some(felt.felt.as_str()),
+            _ => None,
+        });
+        let answers: Vec<&str> = answers.collect();
+        (!answers.is_empty()).then_some(answers)
+    })?;
+    if told.contains(&region.as_str()) {
+        return None;
+    }
+    let felt = told[0];
+    let named = atlas.regions().iter().find(|r| r.id.as_str() == felt).map(|r| r.name.to_lowercase());
+    Some(named.or_else(|| atlas.named_takeover(felt).map(str::to_lowercase)).unwrap_or_else(|| felt.to_owned()))
 }
 
 /// How often a chosen region is trained is a school of its own.
@@ -241,6 +319,8 @@ fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case
         stands: [false, true].map(|home| exercise.equipment.iter().all(|item| case.client.has_at(home, item))),
         merit: merit(atlas, exercise, case, known),
         cues: options().flat_map(|option| option.cues_for(exercise)).map(str::to_owned).collect(),
+        refused: None,
+        step: atlas.load_step(exercise),
     }
 }
 

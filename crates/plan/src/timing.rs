@@ -1,5 +1,6 @@
 //! How long a set, an exercise and a session take (programming.md 4; common practice, no source).
 
+use crate::draft::Card;
 use crate::problem::{Candidate, PlanProblem};
 use atlas::{Effort, Exercise, Work};
 
@@ -52,6 +53,27 @@ fn rest_s(exercise: &Exercise) -> u16 {
 /// Minutes of `sets` sets of a candidate, setting up included.
 pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
     (SET_UP_S + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s()) / 60.0
+}
+
+/// Rest after a set on the way up, s.
+const RAMP_REST_S: f64 = 60.0;
+
+/// Minutes of a card; `last` when no other card comes after it that its rest could be shared with.
+pub fn card_minutes(problem: &PlanProblem, card: &Card, last: bool) -> f64 {
+    let candidate = &problem.candidates[card.candidate];
+    let scheme = &card.scheme;
+    let rest_s = if scheme.into_next && !last { 0 } else { candidate.time.rest_s };
+    let time = ItemTime { work_s: scheme.set_s.unwrap_or(candidate.time.work_s), rest_s };
+    let ramp_s = f64::from(scheme.warm_up_sets) * (time.work_s + RAMP_REST_S);
+    let sets_s = f64::from(card.sets) * time.set_s(candidate.one_sided);
+    (SET_UP_S + ramp_s + sets_s + scheme.adds_s + candidate.extra_set_s()) / 60.0
+}
+
+/// Minutes of a session given its cards in order.
+pub fn cards_minutes(problem: &PlanProblem, cards: &[Card]) -> f64 {
+    let last = cards.len().saturating_sub(1);
+    let work: f64 = cards.iter().enumerate().map(|(place, card)| card_minutes(problem, card, place == last)).sum();
+    if work > 0.0 { work + WARM_UP_S / 60.0 } else { 0.0 }
 }
 
 /// Minutes of a session given its `(candidate, sets)`; an empty session takes none.

@@ -4,7 +4,9 @@ use crate::assets;
 use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
-use crate::routes::{clients, devices, general, photos, practice, ratings, rounds, session, tape, tests, usual_week};
+use crate::routes::{
+    clients, devices, general, photos, plan, practice, ratings, rounds, session, tape, tests, usual_week,
+};
 use crate::security;
 use crate::state::AppState;
 use actix_web::body::MessageBody;
@@ -67,7 +69,14 @@ fn routes(
         .service(rounds::show_round)
         .service(rounds::show_verdict)
         .service(rounds::save_choices)
-        .service(rounds::show_plan)
+        .service(plan::show_plan)
+        .service(plan::save_plan)
+        .service(plan::forget_plan)
+        .service(plan::solve_plan)
+        .service(plan::show_swaps)
+        .service(plan::prove_plan)
+        .service(plan::issue_plan)
+        .service(plan::show_issued_plan)
         .service(rounds::show_case_file)
         .service(tape::show_tape)
         .service(tape::save_tape)

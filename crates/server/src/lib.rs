@@ -10,6 +10,7 @@ mod error;
 mod feed;
 mod logging;
 mod looking;
+mod planning;
 mod roster;
 mod routes;
 mod security;

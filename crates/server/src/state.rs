@@ -3,6 +3,7 @@
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
 use crate::looking::Looker;
+use crate::planning::Proofs;
 use actix_web::web;
 use assess::Knowledge;
 use atlas::PracticeSettings;
@@ -44,6 +45,9 @@ pub struct AppState {
     pub(crate) feed: Feed,
     /// Looks at pictures.
     pub(crate) looker: Looker,
+    /// What has been proven of weeks.
+    pub(crate) proofs: Proofs,
+    prover: Arc<Semaphore>,
     uploads: Arc<Semaphore>,
     darkroom: Arc<ThreadPool>,
     figure: Arc<OnceLock<Figure>>,
@@ -62,6 +66,8 @@ impl AppState {
         Ok(Self {
             known,
             feed: Feed::default(),
+            proofs: Proofs::default(),
+            prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
             shipped: knowledge,
@@ -91,6 +97,11 @@ impl AppState {
     /// Waits until a picture may be taken in; the turn ends when what is given is dropped.
     pub(crate) async fn upload_turn(&self) -> Result<OwnedSemaphorePermit, ApiError> {
         self.uploads.clone().acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))
+    }
+
+    /// Waits until a proof may be made; the turn ends when what is given is dropped.
+    pub(crate) async fn proof_turn(&self) -> Result<OwnedSemaphorePermit, ApiError> {
+        self.prover.clone().acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))
     }
 
     /// Takes an upload apart, on one thread for all: what a thread has freed the system keeps for that thread, so that

@@ -172,6 +172,29 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    plan_draft (round_id) {
+        round_id -> Text,
+        week_json -> Text,
+        revision -> Integer,
+        saved_by -> Text,
+    }
+}
+
+diesel::table! {
+    issued_plan (id) {
+        id -> Text,
+        client_id -> Text,
+        round_id -> Text,
+        version -> Integer,
+        issued_on -> Text,
+        starts_on -> Text,
+        issued_by -> Text,
+        week_json -> Text,
+        plan_json -> Text,
+    }
+}
+
 diesel::joinable!(round -> client (client_id));
 diesel::joinable!(photo -> round (round_id));
 diesel::joinable!(outline -> round (round_id));

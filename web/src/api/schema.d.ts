@@ -314,6 +314,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plans/{plan_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A plan a client was given. */
+        get: operations["show_issued_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice": {
         parameters: {
             query?: never;
@@ -515,8 +532,81 @@ export interface paths {
         };
         /** The week's plan of a round. */
         get: operations["show_plan"];
+        /** Keeps a week as the coach has bent it, and says what that makes of it. */
+        put: operations["save_plan"];
+        post?: never;
+        /** Forgets the coach's week; the planner's own is shown again. */
+        delete: operations["forget_plan"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/issue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Gives the client the week that is kept, as their next version. */
+        post: operations["issue_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Raises the bound of the round's week, as server-sent events with a `ProofView` each; hanging up stops it. One proof at a
+         *     time: others wait their turn.
+         */
+        get: operations["prove_plan"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Solves a week anew around its locked cards, for as many days as asked and its own minutes. Nothing is kept. */
+        post: operations["solve_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What could stand in a card's place, and what each would change. */
+        post: operations["show_swaps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -634,6 +724,35 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description An exercise in the place of another. */
+        AlternativeView: {
+            /** @description Rules it would break. */
+            breaks: string[];
+            /**
+             * Format: double
+             * @description How much the week's cost changes; less is better.
+             */
+            cost: number;
+            /** @description Which. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description What it needs. */
+            kit: components["schemas"]["EquipmentId"][];
+            /** @description How the regions' weekly sets change, largest change first. */
+            ledger: components["schemas"]["LedgerChange"][];
+            /** @description What speaks for it. */
+            merits: string[];
+            /**
+             * Format: double
+             * @description How much longer the session takes, minutes.
+             */
+            minutes: number;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether it loads the region where it is stretched. */
+            stretched: boolean;
+            /** @description Whether the one it replaces does. */
+            was_stretched: boolean;
+        };
         /** @description A range of motion. */
         AngleView: {
             /**
@@ -653,6 +772,15 @@ export interface components {
             expected?: number | null;
             /** @description Of what, in words. */
             label: string;
+        };
+        /** @description A card for which something else is sought. */
+        AskSwaps: {
+            /** @description Place of the card in the day, from 0. */
+            place: number;
+            /** @description Place of the day in the week, from 0. */
+            session: number;
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
         };
         /** @description A verdict on a client. */
         AssessmentFile: {
@@ -780,12 +908,16 @@ export interface components {
              * @description Error of left against right in a photo outline, SD, %.
              */
             outline_se_pct: number;
+            /** @description What goes well one straight into the other. */
+            pairings: components["schemas"]["Pairing"][];
             /** @description Poses. */
             poses: components["schemas"]["Pose"][];
             /** @description Questions before training. */
             readiness: components["schemas"]["ReadinessQuestion"][];
             /** @description Regions. */
             regions: components["schemas"]["Region"][];
+            /** @description Set schemes. */
+            schemes: components["schemas"]["Scheme"][];
             /** @description Schools. */
             schools: components["schemas"]["School"][];
             /** @description Ranges of motion. */
@@ -829,6 +961,24 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description A week of the block. */
+        BlockWeekEntry: {
+            /** @description Fractional sets of the chosen regions. */
+            doses: {
+                [key: string]: number;
+            };
+            /** @description Half the sets at the same load. */
+            lighter: boolean;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            number: number;
+            /** @description What changes against the week before. */
+            says: string[];
+            /** @description Sets by session and item, in their order. */
+            sets: number[][];
+        };
         /** @description A demand that could not be met. */
         BlockedEntry: {
             /** @description What was wanted. */
@@ -837,6 +987,18 @@ export interface components {
             nearest: string;
             /** @description The rule in the way. */
             rule: string;
+        };
+        /** @description A broken rule. */
+        BrokenEntry: {
+            /** @description The cards it concerns. */
+            cards: components["schemas"]["CardPlaceEntry"][];
+            /** @description The days it concerns, Monday = 1. */
+            days: number[];
+            /** @description Whether the plan may not be given to the client because of it. */
+            forbids: boolean;
+            region?: components["schemas"]["RegionId"] | null;
+            /** @description What is wrong, and what would be right. */
+            says: string;
         };
         /** @description A region's bulk, SD. */
         BulkEntry: {
@@ -867,6 +1029,27 @@ export interface components {
             sd: number;
             /** @description In a word. */
             verdict: components["schemas"]["Standing"];
+        };
+        /** @description One exercise of a day. */
+        CardDraft: {
+            /** @description The exercise. */
+            exercise: string;
+            /** @description Whether solving leaves it as it is. */
+            locked?: boolean;
+            /** @description Set scheme; straight sets when it is left out. */
+            scheme?: string | null;
+            /**
+             * Format: int32
+             * @description Sets.
+             */
+            sets: number;
+        };
+        /** @description A card of the week. */
+        CardPlaceEntry: {
+            /** @description The exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description Place of its day in the week, from 0. */
+            session: number;
         };
         /** @description An exercise. */
         CatalogueExercise: {
@@ -1215,6 +1398,18 @@ export interface components {
          * @enum {string}
          */
         CsvUnit: "usual" | "cm" | "mm" | "in";
+        /** @description One day. */
+        DayDraft: {
+            /**
+             * Format: int32
+             * @description Weekday, Monday = 1.
+             */
+            day: number;
+            /** @description Whether it is trained at home. */
+            home?: boolean;
+            /** @description In order. */
+            items: components["schemas"]["CardDraft"][];
+        };
         /**
          * @description A device of the assessment hour.
          * @enum {string}
@@ -1385,6 +1580,43 @@ export interface components {
             /** @description What there is. */
             equipment: string[];
         };
+        /** @description A plan to be given. */
+        IssuePlan: {
+            /**
+             * Format: int32
+             * @description The revision of the week that is meant.
+             */
+            revision: number;
+            /** @description Any day of its first week. */
+            starts_on: string;
+        };
+        /** @description What a client was given. */
+        IssuedSummary: {
+            /** @description Random id. */
+            id: string;
+            /** @description Who gave it. */
+            issued_by: string;
+            /** @description The day it was given. */
+            issued_on: string;
+            /** @description The round it was made in. */
+            round_id: string;
+            /** @description Monday of its first week. */
+            starts_on: string;
+            /**
+             * Format: int32
+             * @description From 1, over all rounds of the client.
+             */
+            version: number;
+        };
+        /** @description A plan a client was given, whole. */
+        IssuedView: components["schemas"]["IssuedSummary"] & {
+            /** @description Whose it is. */
+            client_name: string;
+            /** @description The week in words. */
+            plan: components["schemas"]["PlanFile"];
+            /** @description The week as the coach had it. */
+            week: components["schemas"]["WeekDraft"];
+        };
         /** @description An exercise in a session. */
         ItemEntry: {
             /** @description Sentences the coach's schools add to the exercise's own. */
@@ -1396,10 +1628,19 @@ export interface components {
              * @description Extra sets for the side that goes first.
              */
             extra_sets_weaker: number;
+            /** @description Whether solving leaves it as it is. */
+            locked?: boolean;
+            /**
+             * Format: double
+             * @description What it takes, setting up included.
+             */
+            minutes: number;
             /** @description Its name. */
             name: string;
             /** @description Place in the session, from 1. */
             order: number;
+            /** @description How it goes on from session to session. */
+            progression: components["schemas"]["Progression"];
             /** @description The region it is there for. */
             region: components["schemas"]["RegionId"];
             /** @description Repetitions, low and high. */
@@ -1443,6 +1684,15 @@ export interface components {
             items: components["schemas"]["EquipmentId"][];
             /** @description What a coach calls it. */
             name: string;
+        };
+        /** @description One light set each, for a region that is not felt. */
+        LadderEntry: {
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description Its steps, easiest to feel first. */
+            rungs: components["schemas"]["RungEntry"][];
+            /** @description Why it is there. */
+            why: string;
         };
         /** @description How one picture lies over another. */
         Laid: {
@@ -1532,6 +1782,16 @@ export interface components {
              * @description Pooled with the default, % of the value.
              */
             tem_pct: number;
+        };
+        /** @description A change of a region's weekly sets. */
+        LedgerChange: {
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /**
+             * Format: double
+             * @description Fractional sets.
+             */
+            sets: number;
         };
         /** @description A region's week, fractional sets. */
         LedgerEntry: {
@@ -1801,6 +2061,13 @@ export interface components {
             level: number;
             side?: components["schemas"]["Side"] | null;
         };
+        /** @description Exercises that go well one straight into the other, in order. */
+        Pairing: {
+            /** @description Which. */
+            exercises: components["schemas"]["ExerciseId"][];
+            /** @description Why. */
+            why: string;
+        };
         /**
          * @description What someone may do.
          * @enum {string}
@@ -1981,6 +2248,8 @@ export interface components {
              * @description A proven lower bound, null while none is.
              */
             bound?: number | null;
+            /** @description Rules that the week breaks; only a week changed by hand breaks any. */
+            broken?: components["schemas"]["BrokenEntry"][];
             /** @description `orthomer-plan`. */
             format: string;
             /**
@@ -2009,24 +2278,44 @@ export interface components {
              * @description 1.
              */
             version: number;
+            /** @description The weeks of the block. */
+            weeks: components["schemas"]["BlockWeekEntry"][];
         };
-        /** @description A week's plan and whom it is for. */
+        /** @description A round's week: as kept, or as the planner has it. */
         PlanView: {
-            /** @description Regions chosen. */
+            /**
+             * Format: int32
+             * @description Days a week in the brief.
+             */
+            brief_days: number;
+            /**
+             * Format: int32
+             * @description Minutes a session in the brief.
+             */
+            brief_minutes: number;
+            /** @description Regions chosen now. */
             bring_up: string[];
-            /** @description Their name. */
+            /** @description Whether other regions were chosen when the week was solved. */
+            choices_changed: boolean;
+            /** @description Whose it is. */
             client_name: string;
             /** @description The day of the round. */
             date: string;
             /** @description Why it stays a draft, when it may not be given to the client. */
             draft_because?: string | null;
+            /** @description Whether the client has exactly this week. */
+            is_issued: boolean;
+            /** @description What the client was given, newest first: the first is what they have. */
+            issued: components["schemas"]["IssuedSummary"][];
+            /** @description The week in words. */
+            plan: components["schemas"]["PlanFile"];
             /**
              * Format: int32
-             * @description Minutes a session.
+             * @description The revision of the kept week; 0 while none is.
              */
-            minutes_per_session: number;
-            /** @description The plan. */
-            plan: components["schemas"]["PlanFile"];
+            revision: number;
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
         };
         /** @description One of the sport's standard poses. */
         Pose: {
@@ -2116,6 +2405,65 @@ export interface components {
             title: string;
             /** @description `about:blank`: the status says the type. */
             type: string;
+        };
+        /**
+         * @description What goes up when a session went well.
+         * @enum {string}
+         */
+        ProgressKind: "double" | "reps-then-load" | "seconds";
+        /** @description The rule by which load and repetitions go up and down. */
+        Progression: {
+            /**
+             * Format: int32
+             * @description Load taken off after two sessions below the bottom, %.
+             */
+            back_off_pct: number;
+            /**
+             * Format: int32
+             * @description Where a heavier load starts again: repetitions, or seconds.
+             */
+            bottom: number;
+            /** @description What goes up. */
+            kind: components["schemas"]["ProgressKind"];
+            /** @description All of it in one sentence. */
+            says: string;
+            /** @description The smallest step in words. */
+            step: string;
+            /**
+             * Format: double
+             * @description The smallest step, where it is the same everywhere, kg.
+             */
+            step_kg?: number | null;
+            /**
+             * Format: int32
+             * @description Where load goes up.
+             */
+            top: number;
+        };
+        /** @description How far a proof has come. */
+        ProofView: {
+            /**
+             * Format: double
+             * @description No week costs less.
+             */
+            bound: number;
+            /** @description Whether more work would prove no more. */
+            finished: boolean;
+            /**
+             * Format: double
+             * @description How far it may be from the best possible, relative.
+             */
+            gap: number;
+            /**
+             * Format: double
+             * @description What this week costs.
+             */
+            objective: number;
+            /**
+             * Format: double
+             * @description Time spent, s.
+             */
+            seconds: number;
         };
         /**
          * @description What an estimate is of.
@@ -2211,6 +2559,15 @@ export interface components {
             sites: components["schemas"]["SizedEntry"][];
             /** @description Where it was published. */
             source: string;
+        };
+        /** @description An exercise that is not for this client. */
+        RefusedView: {
+            /** @description The rule in the way. */
+            because: string;
+            /** @description Which. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description Its name. */
+            name: string;
         };
         /** @description A head of a muscle, or a part of one with its own fibre direction, that a coach can see, emphasise and name. */
         Region: {
@@ -2377,6 +2734,15 @@ export interface components {
              */
             weight_kg?: number | null;
         };
+        /** @description A step of a ladder. */
+        RungEntry: {
+            /** @description The exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description How it is done. */
+            how: string;
+            /** @description Its name. */
+            name: string;
+        };
         /** @description Choices to be saved. */
         SaveChoices: {
             /** @description The choices. */
@@ -2422,6 +2788,16 @@ export interface components {
              * @description The revision it was read at.
              */
             revision: number;
+        };
+        /** @description A week to be kept. */
+        SavePlan: {
+            /**
+             * Format: int32
+             * @description The revision it was read at.
+             */
+            revision: number;
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
         };
         /** @description Settings to be saved. */
         SavePractice: {
@@ -2506,6 +2882,48 @@ export interface components {
              */
             revision: number;
             week?: components["schemas"]["UsualWeek"] | null;
+        };
+        /** @description A set scheme. */
+        Scheme: {
+            /**
+             * Format: double
+             * @description Time it adds, s.
+             */
+            adds_s?: number;
+            /**
+             * Format: double
+             * @description Hard sets it counts as beside the straight ones.
+             */
+            adds_sets?: number;
+            /**
+             * Format: double
+             * @description What the first set counts as.
+             */
+            counts_first?: number;
+            counts_for?: components["schemas"]["RegionId"] | null;
+            /**
+             * Format: double
+             * @description What all further sets together count as, where they do not count one each.
+             */
+            counts_more?: number | null;
+            /** @description How it is done. */
+            how: string;
+            /** @description Stable id, such as `rest-pause`. */
+            id: string;
+            /** @description Whether the next card follows without rest. */
+            into_next?: boolean;
+            /** @description What a coach calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description Time of a set, where it is given by the scheme, s.
+             */
+            set_s?: number | null;
+            /**
+             * Format: int32
+             * @description Sets on the way up that count nothing.
+             */
+            warm_up_sets?: number;
         };
         /** @description A practice setting that changes plans, cues or warnings. */
         School: {
@@ -2644,6 +3062,8 @@ export interface components {
             home?: boolean;
             /** @description In order. */
             items: components["schemas"]["ItemEntry"][];
+            /** @description For chosen regions that are not felt, before the first exercise. */
+            ladders?: components["schemas"]["LadderEntry"][];
             /**
              * Format: double
              * @description What it takes.
@@ -2881,6 +3301,28 @@ export interface components {
             /** @description What a coach calls it. */
             name: string;
         };
+        /** @description A week to be solved anew. */
+        SolvePlan: {
+            /**
+             * Format: int32
+             * @description Days a week; those of the week when left out.
+             */
+            days?: number | null;
+            /**
+             * Format: int32
+             * @description The start of the random numbers: another one may find another week.
+             */
+            seed?: number | null;
+            /** @description The week with its locked cards. */
+            week: components["schemas"]["WeekDraft"];
+        };
+        /** @description A solved week. */
+        SolvedPlan: {
+            /** @description Locked cards that had to go, since their day is no longer there. */
+            dropped: string[];
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
+        };
         /** @description A place a coach gave a landmark, px of the view. */
         Spot: {
             /**
@@ -2965,6 +3407,15 @@ export interface components {
              * @description Half the brush's width, px.
              */
             radius_px: number;
+        };
+        /** @description What could stand in a card's place. */
+        SwapsView: {
+            /** @description Best first. */
+            alternatives: components["schemas"]["AlternativeView"][];
+            /** @description What is not for this client. */
+            refused: components["schemas"]["RefusedView"][];
+            /** @description The region the card is there for. */
+            region: components["schemas"]["RegionId"];
         };
         /** @description Readings of one tape or breadth site. */
         TapeEntry: {
@@ -3183,6 +3634,23 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
             /** @description The site. */
             site: components["schemas"]["SiteId"];
+        };
+        /** @description A week with its block. */
+        WeekDraft: {
+            /** @description What was to be brought up when the week was solved. */
+            bring_up: components["schemas"]["RegionId"][];
+            /**
+             * Format: int32
+             * @description Minutes a session.
+             */
+            minutes: number;
+            /** @description Every day of the week, in order. */
+            sessions: components["schemas"]["DayDraft"][];
+            /**
+             * Format: int32
+             * @description Weeks of the block, the lighter one at its end included.
+             */
+            weeks: number;
         };
         /** @description A width at a level. */
         Width: {
@@ -3969,6 +4437,35 @@ export interface operations {
             };
         };
     };
+    show_issued_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssuedView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_practice: {
         parameters: {
             query?: never;
@@ -4608,6 +5105,232 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SavePlan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    forget_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    issue_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IssuePlan"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssuedSummary"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    prove_plan: {
+        parameters: {
+            query?: {
+                /** @description At most so long; 10 when left out. */
+                seconds?: number;
+            };
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description text/event-stream of ProofView */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    solve_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolvePlan"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolvedPlan"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskSwaps"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -35,7 +35,7 @@ impl Move {
         match rng.random_range(0..100_u32) {
             0..24 => sets(model, state, rng),
             24..46 => add(model, state, rng),
-            46..54 => Some(Self::Sets(item(state, rng)?, 0)),
+            46..54 => Some(Self::Sets(item(model, state, rng)?, 0)),
             54..74 => swap(model, state, rng),
             74..83 => shift(model, state, rng),
             83..88 => exchange(model, state, rng),
@@ -87,8 +87,8 @@ impl Move {
     }
 }
 
-/// Any item of the week.
-fn item(state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Cell> {
+/// Any item of the week that is not locked.
+fn item(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Cell> {
     let count: usize = state.items.iter().map(Vec::len).sum();
     if count == 0 {
         return None;
@@ -96,7 +96,7 @@ fn item(state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Cell> {
     let mut place = rng.random_range(0..count);
     for (session, items) in state.items.iter().enumerate() {
         match items.get(place) {
-            Some(candidate) => return Some((session, *candidate)),
+            Some(candidate) => return model.open(session, *candidate).then_some((session, *candidate)),
             None => place -= items.len(),
         }
     }
@@ -104,16 +104,18 @@ fn item(state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Cell> {
 }
 
 fn sets(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (session, candidate) = item(state, rng)?;
+    let (session, candidate) = item(model, state, rng)?;
     let old = state.of(model, session, candidate);
     let new = if rng.random::<bool>() { old + 1 } else { old - 1 };
     (SETS_LOW..=SETS_HIGH).contains(&new).then_some(Move::Sets((session, candidate), new))
 }
 
-/// A candidate that would help: half of the time for a region in want, else any.
+/// A candidate that would help: one that the week has already, which costs no new exercise, one for a region in want, or any.
 fn wanted(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
-    if rng.random::<bool>() {
-        return model.worthwhile.choose(rng).copied();
+    match rng.random_range(0..3_u32) {
+        0 => return model.worthwhile.choose(rng).copied(),
+        1 => return state.items[rng.random_range(0..model.sessions)].choose(rng).copied(),
+        _ => {}
     }
     let demands = &model.problem.demands;
     for _ in 0..4 {
@@ -142,7 +144,7 @@ fn add(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mov
 }
 
 fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (session, candidate) = item(state, rng)?;
+    let (session, candidate) = item(model, state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
     let same = rng.random::<bool>();
@@ -153,7 +155,7 @@ fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mo
 /// Every step that changes, swaps, shifts or takes out an item of a session, or adds one to it.
 pub(super) fn around(model: &Model, state: &State, session: usize) -> Vec<Move> {
     let mut all = Vec::new();
-    for &candidate in &state.items[session] {
+    for &candidate in state.items[session].iter().filter(|candidate| model.open(session, **candidate)) {
         let (cell, now) = ((session, candidate), state.of(model, session, candidate));
         all.extend(
             [0, now - 1, now + 1]
@@ -171,7 +173,8 @@ pub(super) fn around(model: &Model, state: &State, session: usize) -> Vec<Move> 
         let days = (0..model.sessions).filter(|to| *to != session && free(model, state, *to, candidate, None));
         all.extend(days.map(|to| Move::Shift(cell, to)));
         let passes = (0..model.sessions).flat_map(|to| state.items[to].iter().map(move |other| (to, *other)));
-        let passes = passes.filter(|to| *to != cell && state.of(model, to.0, to.1) < SETS_HIGH);
+        let passes =
+            passes.filter(|to| *to != cell && model.open(to.0, to.1) && state.of(model, to.0, to.1) < SETS_HIGH);
         all.extend(passes.map(|to| Move::Pass(cell, to)));
     }
     let fresh = model.worthwhile.iter().filter(|candidate| free(model, state, session, **candidate, None));
@@ -187,13 +190,13 @@ fn relative(model: &Model, candidate: usize, rng: &mut Xoshiro256PlusPlus) -> Op
 }
 
 fn shift(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (session, candidate) = item(state, rng)?;
+    let (session, candidate) = item(model, state, rng)?;
     let to = rng.random_range(0..model.sessions);
     (to != session && free(model, state, to, candidate, None)).then_some(Move::Shift((session, candidate), to))
 }
 
 fn exchange(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (one, other) = (item(state, rng)?, item(state, rng)?);
+    let (one, other) = (item(model, state, rng)?, item(model, state, rng)?);
     let apart = one.0 != other.0 && one.1 != other.1;
     let fits =
         apart && free(model, state, one.0, other.1, Some(one.1)) && free(model, state, other.0, one.1, Some(other.1));
@@ -201,17 +204,19 @@ fn exchange(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Optio
 }
 
 fn replace(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (_, candidate) = item(state, rng)?;
+    let (_, candidate) = item(model, state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
     let places = (0..model.sessions).filter(|session| state.of(model, *session, candidate) > 0);
-    let fits =
-        other != candidate && places.into_iter().all(|session| free(model, state, session, other, Some(candidate)));
+    let fits = other != candidate
+        && places
+            .into_iter()
+            .all(|session| model.open(session, candidate) && free(model, state, session, other, Some(candidate)));
     fits.then_some(Move::Replace(candidate, other))
 }
 
 fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (one, other) = (item(state, rng)?, item(state, rng)?);
+    let (one, other) = (item(model, state, rng)?, item(model, state, rng)?);
     let room = one != other && state.of(model, other.0, other.1) < SETS_HIGH;
     room.then_some(Move::Pass(one, other))
 }

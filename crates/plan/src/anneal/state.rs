@@ -7,7 +7,8 @@ use crate::cost::{
     ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
     THIN_SESSION,
 };
-use crate::problem::PlanProblem;
+use crate::draft::Locks;
+use crate::problem::{Candidate, PlanProblem};
 use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours};
 use crate::timing::{WARM_UP_S, item_minutes};
 use crate::week::Week;
@@ -23,36 +24,36 @@ pub(super) struct Model<'a> {
     pub sessions: usize,
     pub candidates: usize,
     demands: usize,
+    /// What the search asks of each demand, side by side in memory.
+    asks: Vec<Asks>,
     /// Candidates worth doing: none of their main regions is held back.
     pub worthwhile: Vec<usize>,
     /// Worthwhile candidates by main demand.
     pub by_demand: Vec<Vec<usize>>,
-    /// Demand, quarters a set and whether it is a main target, by candidate.
-    targets: Vec<Vec<(usize, i32, bool)>>,
+    /// Demand, quarters a set and whether it is a main target, of all candidates one after another.
+    targets: Vec<(u32, i32, bool)>,
+    /// Where the targets of each candidate begin, and of the last one end.
+    target_starts: Vec<usize>,
     family: Vec<usize>,
     families: usize,
     /// Seconds of setting up with the extra sets, and of one set, by candidate.
     seconds: Vec<(f64, f64)>,
     use_cost: Vec<f64>,
-    /// Weighted shortfall and overshoot by demand and total quarters.
-    dose_cost: Vec<Vec<f64>>,
-    /// Sessions a chosen region should be worked in, 0 for others.
-    wanted_sessions: Vec<i32>,
     /// Chosen demands that a candidate loads where they are stretched.
     stretches: Vec<Vec<usize>>,
     must_stretch: Vec<bool>,
-    /// Demands whose sides differ and for which something one-sided exists.
-    uneven: Vec<bool>,
     one_sided: Vec<bool>,
     near: Vec<Vec<usize>>,
     limit_s: f64,
+    /// Sets of cells that stay as they are, 0 where the search is free.
+    pub locked: Vec<u16>,
 }
 
 impl<'a> Model<'a> {
-    pub fn new(problem: &'a PlanProblem) -> Self {
+    pub fn new(problem: &'a PlanProblem, locks: &Locks) -> Self {
         let candidates = &problem.candidates;
         let demands = problem.demands.len();
-        let worthwhile = worthwhile(problem);
+        let worthwhile = undominated(problem);
         let mut families: BTreeMap<&str, usize> = BTreeMap::new();
         let family = candidates.iter().map(|candidate| {
             let next = families.len();
@@ -71,7 +72,12 @@ impl<'a> Model<'a> {
             let others = (0..problem.days.len()).filter(move |other| *other != one);
             others.filter(|other| neighbours(problem.days[one], problem.days[*other])).collect()
         };
+        let mut locked = vec![0; problem.days.len() * candidates.len()];
+        for (session, card) in &locks.0 {
+            locked[session * candidates.len() + card.candidate] = card.sets;
+        }
         Self {
+            locked,
             problem,
             sessions: problem.days.len(),
             candidates: candidates.len(),
@@ -80,9 +86,10 @@ impl<'a> Model<'a> {
                 .map(|d| worthwhile.iter().copied().filter(|c| candidates[*c].trains(d)).collect())
                 .collect(),
             worthwhile,
+            target_starts: starts(candidates),
             targets: candidates
                 .iter()
-                .map(|c| c.targets.iter().map(|(d, f)| (*d, (f * QUARTERS).round() as i32, *f >= 1.0)).collect())
+                .flat_map(|c| c.targets.iter().map(|(d, f)| (*d as u32, (f * QUARTERS).round() as i32, *f >= 1.0)))
                 .collect(),
             families: families.len(),
             family,
@@ -90,13 +97,9 @@ impl<'a> Model<'a> {
                 .map(|c| (item_minutes(&candidates[c], 1) * 60.0 - per_set(c), per_set(c)))
                 .collect(),
             use_cost: candidates.iter().map(|c| DIFFERENT_EXERCISE - MERIT * f64::from(c.merit)).collect(),
-            dose_cost: (0..demands).map(|d| dose_costs(problem, d)).collect(),
-            wanted_sessions: (0..demands).map(|d| if chosen(d) { wanted(d) } else { 0 }).collect(),
+            asks: (0..demands).map(|d| asks(problem, d, if chosen(d) { wanted(d) } else { 0 })).collect(),
             stretches: (0..candidates.len()).map(stretches).collect(),
             must_stretch,
-            uneven: (0..demands)
-                .map(|d| problem.demands[d].weaker.is_some() && candidates.iter().any(|c| c.one_sided && c.trains(d)))
-                .collect(),
             one_sided: candidates.iter().map(|c| c.one_sided).collect(),
             near: (0..problem.days.len()).map(near).collect(),
             // A microsecond less, so that a full session is full however its seconds are added up.
@@ -113,6 +116,11 @@ impl<'a> Model<'a> {
         week
     }
 
+    /// Whether the search may change a cell.
+    pub fn open(&self, session: usize, candidate: usize) -> bool {
+        self.locked[session * self.candidates + candidate] == 0
+    }
+
     /// Whether a candidate's equipment stands where a session is.
     pub fn fits(&self, session: usize, candidate: usize) -> bool {
         self.problem.candidates[candidate].stands[usize::from(self.problem.home[session])]
@@ -122,21 +130,91 @@ impl<'a> Model<'a> {
 /// Candidates worth doing: none of their main regions is held back.
 pub(crate) fn worthwhile(problem: &PlanProblem) -> Vec<usize> {
     let aims = |demand: usize| problem.demands[demand].dose.aim > 0.0;
-    let wanted = |c: &usize| problem.candidates[*c].targets.iter().all(|(demand, f)| *f < 1.0 || aims(*demand));
+    let wanted = |c: &usize| {
+        let candidate = &problem.candidates[*c];
+        candidate.refused.is_none() && candidate.targets.iter().all(|(demand, f)| *f < 1.0 || aims(*demand))
+    };
     (0..problem.candidates.len()).filter(wanted).collect()
 }
 
-/// The largest total a table holds; what lies above goes on at the same slope and is never reached under the weekly cap.
-const MOST_QUARTERS: usize = 4 * 240;
+/// Worthwhile candidates without those for which another one of the family can stand wherever they stand, at no higher cost:
+/// a best week without them exists.
+pub(crate) fn undominated(problem: &PlanProblem) -> Vec<usize> {
+    let all = worthwhile(problem);
+    // With two of a family in a session the better one may be there already.
+    if problem.family_limit > 1 {
+        return all;
+    }
+    let dominated = |c: &usize| all.iter().any(|other| dominates(problem, *other, *c));
+    all.iter().copied().filter(|c| !dominated(c)).collect()
+}
 
-fn dose_costs(problem: &PlanProblem, demand: usize) -> Vec<f64> {
+fn dominates(problem: &PlanProblem, better: usize, worse: usize) -> bool {
+    let (a, b) = (&problem.candidates[better], &problem.candidates[worse]);
+    let same = better != worse
+        && a.exercise.family == b.exercise.family
+        && a.exercise.targets == b.exercise.targets
+        && a.one_sided == b.one_sided;
+    let stretches = |c: &Candidate, region| c.exercise.loads_stretched(region);
+    let minutes = |sets: u16| item_minutes(a, sets) - item_minutes(b, sets);
+    let no_worse = same
+        && a.merit >= b.merit
+        && (0..2).all(|place| a.stands[place] || !b.stands[place])
+        && b.exercise.targets.keys().all(|region| stretches(a, region) || !stretches(b, region))
+        && minutes(1) <= 1e-9
+        && minutes(2) - minutes(1) <= 1e-9;
+    let alike = a.merit == b.merit && minutes(1).abs() < 1e-9 && minutes(2).abs() < 1e-9;
+    let mirrored = (0..2).all(|place| a.stands[place] == b.stands[place])
+        && a.exercise.targets.keys().all(|region| stretches(a, region) == stretches(b, region));
+    // Of two that are alike in everything the first one stays.
+    no_worse && (!(alike && mirrored) || better < worse)
+}
+
+/// Where each candidate's targets begin when all stand one after another.
+fn starts(candidates: &[Candidate]) -> Vec<usize> {
+    let ends = candidates.iter().scan(0, |end, candidate| {
+        *end += candidate.targets.len();
+        Some(*end)
+    });
+    std::iter::once(0).chain(ends).collect()
+}
+
+fn asks(problem: &PlanProblem, demand: usize, sessions: i32) -> Asks {
     let wanted = &problem.demands[demand];
-    let cost = |quarters: usize| {
-        let total = quarters as f64 / QUARTERS;
-        let short = BELOW_LOW * (wanted.dose.low - total).max(0.0) + (wanted.dose.aim - total).max(0.0);
-        wanted.weight * (short + ABOVE_HIGH * (total - wanted.dose.high).max(0.0))
-    };
-    (0..=MOST_QUARTERS).map(cost).collect()
+    Asks {
+        low: wanted.dose.low * QUARTERS,
+        aim: wanted.dose.aim * QUARTERS,
+        high: wanted.dose.high * QUARTERS,
+        price: wanted.weight / QUARTERS,
+        sessions,
+        daily: wanted.daily,
+        uneven: wanted.weaker.is_some() && problem.candidates.iter().any(|c| c.one_sided && c.trains(demand)),
+    }
+}
+
+/// What the search asks of a demand. Doses in quarter sets.
+#[derive(Clone, Copy)]
+struct Asks {
+    low: f64,
+    aim: f64,
+    high: f64,
+    /// Price of a quarter set below the aim.
+    price: f64,
+    /// Sessions a chosen region should be worked in, 0 for others.
+    sessions: i32,
+    /// May be trained on consecutive days.
+    daily: bool,
+    /// Its sides differ and something one-sided exists.
+    uneven: bool,
+}
+
+impl Asks {
+    /// Weighted shortfall and overshoot of a dose, quarter sets.
+    fn cost(&self, quarters: i32) -> f64 {
+        let dose = f64::from(quarters);
+        let short = BELOW_LOW * (self.low - dose).max(0.0) + (self.aim - dose).max(0.0);
+        self.price * (short + ABOVE_HIGH * (dose - self.high).max(0.0))
+    }
 }
 
 /// A week with everything that is counted about it.
@@ -169,8 +247,8 @@ impl State {
     pub fn empty(model: &Model) -> Self {
         let cells = |per: usize| vec![0; model.sessions * per];
         let missing = model.must_stretch.iter().filter(|must| **must).count() as f64;
-        let doses: f64 = model.dose_cost.iter().map(|table| table[0]).sum();
-        let missed: i32 = model.wanted_sessions.iter().sum();
+        let doses: f64 = model.asks.iter().map(|asks| asks.cost(0)).sum();
+        let missed: i32 = model.asks.iter().map(|asks| asks.sessions).sum();
         let thin = (EXERCISES_AT_LEAST * model.sessions) as f64;
         Self {
             sets: vec![0; model.sessions * model.candidates],
@@ -229,7 +307,9 @@ impl State {
         let most = model.problem.weekly_sets as i32;
         self.broken += i32::from(self.total_sets + by > most) - i32::from(self.total_sets > most);
         self.total_sets += by;
-        for &(demand, quarters, main) in &model.targets[candidate] {
+        let targets = model.target_starts[candidate]..model.target_starts[candidate + 1];
+        for &(demand, quarters, main) in &model.targets[targets] {
+            let demand = demand as usize;
             self.dose_changes(model, session, demand, by * quarters);
             if main {
                 self.direct_changes(model, session, candidate, demand, by);
@@ -290,21 +370,21 @@ impl State {
     }
 
     fn dose_changes(&mut self, model: &Model, session: usize, demand: usize, by: i32) {
-        let loaded = |dose: i32| f64::from(dose) >= LOADED * QUARTERS;
+        const LOADED_QUARTERS: i32 = (LOADED * QUARTERS) as i32;
+        let loaded = |dose: i32| dose >= LOADED_QUARTERS;
+        let asks = &model.asks[demand];
         let cell = session * model.demands + demand;
         let before = self.dose[cell];
         let after = before + by;
         self.dose[cell] = after;
-        if loaded(before) != loaded(after) && !model.problem.demands[demand].daily {
+        if loaded(before) != loaded(after) && !asks.daily {
             let tired = model.near[session].iter().filter(|other| loaded(self.dose[**other * model.demands + demand]));
             let tired = tired.count() as i32;
             self.broken += if loaded(after) { tired } else { -tired };
         }
-        let table = &model.dose_cost[demand];
-        let at = |quarters: i32| table[usize::try_from(quarters).unwrap_or(0).min(MOST_QUARTERS)];
         let was = self.total[demand];
         self.total[demand] = was + by;
-        self.cost += at(was + by) - at(was);
+        self.cost += asks.cost(was + by) - asks.cost(was);
     }
 
     fn direct_changes(&mut self, model: &Model, session: usize, candidate: usize, demand: usize, by: i32) {
@@ -314,13 +394,13 @@ impl State {
         *direct = after;
         self.broken += over(after) - over(before);
         if (before > 0) != (after > 0) {
-            let missed = |count: i32| f64::from((model.wanted_sessions[demand] - count).max(0));
+            let missed = |count: i32| f64::from((model.asks[demand].sessions - count).max(0));
             let was = self.worked[demand];
             let now = was + if after > 0 { 1 } else { -1 };
             self.worked[demand] = now;
             self.cost += SESSION_MISSED * (missed(now) - missed(was));
         }
-        if !model.uneven[demand] {
+        if !model.asks[demand].uneven {
             return;
         }
         let short = |state: &Self| i32::from(2 * state.one_sided[demand] < state.all_direct[demand]);

@@ -1,6 +1,8 @@
 //! The knowledge the front end shows names and choices from.
 
-use atlas::{Atlas, Equipment, Kit, Look, Pose, ReadinessQuestion, Region, School, Screen, Site, SkinfoldSite};
+use atlas::{
+    Atlas, Equipment, Kit, Look, Pairing, Pose, ReadinessQuestion, Region, Scheme, School, Screen, Site, SkinfoldSite,
+};
 use casefile::{CatalogueExercise, catalogue};
 use serde::Serialize;
 use std::collections::BTreeMap;
@@ -30,6 +32,10 @@ pub struct AtlasView {
     pub equipment: Vec<Equipment>,
     /// Named kits.
     pub kits: Vec<Kit>,
+    /// Set schemes.
+    pub schemes: Vec<Scheme>,
+    /// What goes well one straight into the other.
+    pub pairings: Vec<Pairing>,
     /// Schools.
     pub schools: Vec<School>,
     /// Exercises.
@@ -62,6 +68,8 @@ impl AtlasView {
             looks: atlas.looks().to_vec(),
             equipment: atlas.equipment().to_vec(),
             kits: atlas.kits().to_vec(),
+            schemes: atlas.schemes().to_vec(),
+            pairings: atlas.pairings().to_vec(),
             schools: atlas.schools().to_vec(),
             exercises: catalogue(atlas).exercises,
             composition: evidence.composition.clone(),

@@ -3,6 +3,7 @@
 mod atlas;
 mod client;
 mod photos;
+mod plan;
 mod practice;
 mod round;
 mod session;
@@ -16,13 +17,16 @@ pub(crate) use photos::{
     BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView,
     RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent, Withdrawn,
 };
+pub(crate) use plan::{
+    AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
+};
 pub(crate) use practice::{
     LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice,
     SettingView, TapeOrder,
 };
 pub(crate) use round::{
-    EarlierFold, EarlierValue, NewRoundRequest, PlanView, RoundView, SaveChoices, SaveTape, StepState, StepView,
-    TapeSheet, VerdictView,
+    EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,
+    VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
 pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

@@ -2,8 +2,8 @@
 
 use crate::dto::RoundSummary;
 use casefile::{
-    AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, FoldEntry, PlanFile, Problem, SiteEntry, SkinfoldEntry,
-    TapeEntry, Warning,
+    AssessmentFile, AsymmetryEntry, ChangeEntry, ChoicesEntry, FoldEntry, Problem, SiteEntry, SkinfoldEntry, TapeEntry,
+    Warning,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -174,22 +174,4 @@ pub struct SaveChoices {
     pub revision: i32,
     /// The choices.
     pub choices: ChoicesEntry,
-}
-
-/// A week's plan and whom it is for.
-#[derive(Serialize, ToSchema)]
-pub struct PlanView {
-    /// Their name.
-    pub client_name: String,
-    /// The day of the round.
-    pub date: String,
-    /// Minutes a session.
-    pub minutes_per_session: u16,
-    /// Why it stays a draft, when it may not be given to the client.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub draft_because: Option<String>,
-    /// Regions chosen.
-    pub bring_up: Vec<String>,
-    /// The plan.
-    pub plan: PlanFile,
 }

@@ -4,6 +4,7 @@ pub(crate) mod clients;
 pub(crate) mod devices;
 pub(crate) mod general;
 pub(crate) mod photos;
+pub(crate) mod plan;
 pub(crate) mod practice;
 pub(crate) mod ratings;
 pub(crate) mod rounds;

@@ -1,14 +1,13 @@
-//! A round: its steps, its verdict, the choices made on it, its plan, its case file.
+//! A round: its steps, its verdict, the choices made on it, its case file.
 
-use crate::dto::{PlanView, RoundSummary, RoundView, SaveChoices, VerdictView};
+use crate::dto::{RoundSummary, RoundView, SaveChoices, VerdictView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
 use crate::routes::steps::steps;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
 use assess::Knowledge;
-use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices, plan_file};
-use std::time::Instant;
+use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices};
 use store::Store;
 use units::Mass;
 
@@ -76,30 +75,6 @@ pub(crate) async fn save_choices(
         verdict_view(store, knowledge, &id)
     });
     saved.await.map(web::Json)
-}
-
-/// The week's plan of a round.
-#[utoipa::path(tag = "rounds", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
-#[get("/rounds/{round_id}/plan")]
-pub(crate) async fn show_plan(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<web::Json<PlanView>, ApiError> {
-    let view = state.run(move |store, knowledge| {
-        let case = store.case_at(&knowledge.atlas, &id)?;
-        let assessment = Assessor::new(store, knowledge).assess(&case, &store.round(&id)?.client_id)?;
-        let start = Instant::now();
-        let plan = plan::plan(knowledge, &case, &assessment);
-        Ok(PlanView {
-            client_name: case.client.name.clone(),
-            date: case.as_of.to_string(),
-            draft_because: case.client.may_be_given_a_plan().err().map(|why| why.to_string()),
-            minutes_per_session: case.client.minutes_per_session,
-            bring_up: ChoicesEntry::from(&case.choices).bring_up,
-            plan: plan_file(&plan, start.elapsed().as_secs_f64() * 1000.0),
-        })
-    });
-    view.await.map(web::Json)
 }
 
 /// The client's case file as of a round, for the command line.

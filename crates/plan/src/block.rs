@@ -1,0 +1,128 @@
+//! A block of weeks: sets rise where a chosen region is still short of its full aim, and the last week lightens
+//! (programming.md 1 and 5).
+
+use crate::anneal::SETS_HIGH;
+use crate::dose::ceiling;
+use crate::draft::{Draft, given};
+use crate::problem::PlanProblem;
+use crate::rules::broken;
+use crate::timing::cards_minutes;
+use assess::Class;
+use units::RegionId;
+
+/// Weeks of a block: the fewest and the most (common practice, no source).
+pub const WEEKS: [u8; 2] = [4, 8];
+/// Weeks of a block unless the coach says otherwise (common practice, no source).
+pub const WEEKS_USUAL: u8 = 6;
+/// Weeks whose average the next week's dose is held to.
+const LOOK_BACK: usize = 4;
+/// Sets a chosen region gains in one week at most, so that a rise can be taken back.
+const RISE_A_WEEK: usize = 2;
+
+/// One week of a block.
+#[derive(Clone, Debug, PartialEq)]
+pub struct BlockWeek {
+    /// From 1.
+    pub number: u8,
+    /// Half the sets at the same load.
+    pub lighter: bool,
+    /// Sets by session and card.
+    pub sets: Vec<Vec<u16>>,
+    /// Fractional sets of the chosen regions.
+    pub doses: Vec<(RegionId, f64)>,
+    /// What changes against the week before, in words.
+    pub says: Vec<String>,
+}
+
+/// The weeks that follow from a week.
+pub fn block(problem: &PlanProblem, draft: &Draft, weeks: u8) -> Vec<BlockWeek> {
+    let weeks = weeks.clamp(WEEKS[0], WEEKS[1]);
+    let chosen: Vec<usize> =
+        (0..problem.demands.len()).filter(|d| problem.demands[*d].class == Class::BringUp).collect();
+    let mut now = draft.clone();
+    let mut past: Vec<Vec<f64>> = chosen
+        .iter()
+        .map(|demand| {
+            vec![problem.demands[*demand].recent.unwrap_or_else(|| dose_of(problem, draft, *demand)); LOOK_BACK]
+        })
+        .collect();
+    let mut all = Vec::new();
+    for number in 1..=weeks {
+        let lighter = number == weeks;
+        let says = match (number, lighter) {
+            (_, true) => {
+                now = lightened(&now);
+                vec!["Half the sets at the same load, so that the work can settle.".to_owned()]
+            }
+            (1, _) => Vec::new(),
+            _ => rise(problem, &mut now, &chosen, &past),
+        };
+        for (place, demand) in chosen.iter().enumerate() {
+            past[place].push(dose_of(problem, &now, *demand));
+        }
+        let doses = chosen.iter().map(|d| (problem.demands[*d].region.clone(), dose_of(problem, &now, *d)));
+        let sets = now.sessions.iter().map(|cards| cards.iter().map(|card| card.sets).collect());
+        all.push(BlockWeek { number, lighter, sets: sets.collect(), doses: doses.collect(), says });
+    }
+    all
+}
+
+fn dose_of(problem: &PlanProblem, draft: &Draft, demand: usize) -> f64 {
+    let region = &problem.demands[demand].region;
+    draft.sessions.iter().flatten().map(|card| given(problem, card, region).0).sum()
+}
+
+fn lightened(draft: &Draft) -> Draft {
+    let mut lighter = draft.clone();
+    for card in lighter.sessions.iter_mut().flatten() {
+        card.sets = card.sets.div_ceil(2);
+    }
+    lighter
+}
+
+/// Adds sets for the chosen regions that are short of their full aim, as far as the last weeks and the rules allow.
+fn rise(problem: &PlanProblem, draft: &mut Draft, chosen: &[usize], past: &[Vec<f64>]) -> Vec<String> {
+    let mut says = Vec::new();
+    for (place, demand) in chosen.iter().enumerate() {
+        let wanted = &problem.demands[*demand];
+        let recent = &past[place][past[place].len() - LOOK_BACK..];
+        let most = ceiling(recent.iter().sum::<f64>() / LOOK_BACK as f64).min(wanted.full_aim);
+        let gained = (0..RISE_A_WEEK).take_while(|_| one_more(problem, draft, *demand, most)).count();
+        if gained > 0 {
+            let sets = if gained == 1 { "one set".to_owned() } else { format!("{gained} sets") };
+            says.push(format!("{} gains {sets}.", wanted.name));
+        }
+    }
+    says
+}
+
+/// One more set on the smallest card that trains the region and takes it without breaking a rule.
+fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) -> bool {
+    if dose_of(problem, draft, demand) + 1.0 > most + 1e-9 {
+        return false;
+    }
+    let rules_broken = faults(problem, draft);
+    let mut places: Vec<(u16, usize, usize)> = Vec::new();
+    for (session, cards) in draft.sessions.iter().enumerate() {
+        for (place, card) in cards.iter().enumerate() {
+            if problem.candidates[card.candidate].trains(demand) && !card.locked && card.sets < SETS_HIGH {
+                places.push((card.sets, session, place));
+            }
+        }
+    }
+    places.sort_unstable();
+    for (_, session, place) in places {
+        draft.sessions[session][place].sets += 1;
+        if faults(problem, draft) <= rules_broken {
+            return true;
+        }
+        draft.sessions[session][place].sets -= 1;
+    }
+    false
+}
+
+/// Rules broken, the time of schemes included.
+fn faults(problem: &PlanProblem, draft: &Draft) -> usize {
+    let late = draft.sessions.iter().filter(|cards| cards_minutes(problem, cards) > problem.minutes + 1e-9).count();
+    broken(problem, &draft.week(problem)).len() + late
+}

@@ -1,0 +1,344 @@
+//! The week as sums: what every week that keeps the rules adds up to.
+//!
+//! A gym and a home have sums of their own, as their equipment differs. Forgotten is on which day something is done; of the
+//! rules between days, what they mean for sums is kept (`spacing`).
+
+use crate::anneal::{SETS_HIGH, SETS_LOW, undominated};
+use crate::cost::{
+    ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
+    THIN_SESSION,
+};
+use crate::problem::{Candidate, PlanProblem};
+use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours, one_sided_share};
+use crate::timing::{WARM_UP_S, item_minutes};
+use crate::week::Week;
+use assess::Class;
+use microlp::ComparisonOp::{Ge, Le};
+use microlp::{OptimizationDirection, Problem, Variable};
+use std::collections::BTreeMap;
+
+/// Just under the dose that counts as loaded: doses come in quarter sets.
+const NOT_LOADED: f64 = LOADED - 0.25;
+
+/// One exercise at one place.
+struct Cell {
+    candidate: usize,
+    home: bool,
+    /// Sets in the week.
+    sets: Variable,
+    /// Sessions it is done in.
+    days: Variable,
+    /// Sessions there are.
+    most_days: f64,
+}
+
+/// The relaxed model.
+pub(super) struct Weekly {
+    pub model: Problem,
+    cells: Vec<Cell>,
+    used: BTreeMap<usize, Variable>,
+    /// Sessions with work, at the gym and at home.
+    filled: [Variable; 2],
+}
+
+type Terms = Vec<(Variable, f64)>;
+
+impl Weekly {
+    pub fn new(problem: &PlanProblem) -> Self {
+        let mut model = Problem::new(OptimizationDirection::Minimize);
+        let sessions = [false, true].map(|home| problem.home.iter().filter(|h| **h == home).count() as i32);
+        let filled = sessions.map(|count| model.add_integer_var(MINUTE * WARM_UP_S / 60.0, (0, count)));
+        let mut weekly = Self { model, cells: Vec::new(), used: BTreeMap::new(), filled };
+        for candidate in undominated(problem) {
+            weekly.exercise(problem, candidate, sessions);
+        }
+        weekly.places(problem, sessions);
+        for demand in 0..problem.demands.len() {
+            weekly.doses(problem, demand);
+            weekly.sessions_of(problem, demand);
+            weekly.spacing(problem, demand);
+            weekly.one_sided(problem, demand);
+            weekly.stretch(problem, demand);
+        }
+        let all: Terms = weekly.cells.iter().map(|cell| (cell.sets, 1.0)).collect();
+        weekly.model.add_constraint(all, Le, f64::from(problem.weekly_sets));
+        weekly
+    }
+
+    /// The sums of a week, for the solver to start from.
+    pub fn sums_of(&self, problem: &PlanProblem, week: &Week) -> Vec<(Variable, f64)> {
+        let mut sums = Vec::new();
+        for cell in &self.cells {
+            let there = (0..week.session_count()).filter(|s| problem.home[*s] == cell.home);
+            let sets: Vec<u16> = there
+                .flat_map(|s| week.items(s).iter().filter(|(c, _)| *c == cell.candidate).map(|(_, sets)| *sets))
+                .collect();
+            sums.push((cell.sets, sets.iter().map(|sets| f64::from(*sets)).sum()));
+            sums.push((cell.days, sets.len() as f64));
+        }
+        for (candidate, used) in &self.used {
+            sums.push((*used, f64::from(u8::from(week.all_items().any(|(c, _)| c == *candidate)))));
+        }
+        for (home, filled) in [false, true].into_iter().zip(self.filled) {
+            let count = (0..week.session_count()).filter(|s| problem.home[*s] == home && !week.items(*s).is_empty());
+            sums.push((filled, count.count() as f64));
+        }
+        sums
+    }
+
+    fn exercise(&mut self, problem: &PlanProblem, candidate: usize, sessions: [i32; 2]) {
+        let of = &problem.candidates[candidate];
+        let used = self.model.add_binary_var(DIFFERENT_EXERCISE - MERIT * f64::from(of.merit));
+        let mut days_of: Terms = Vec::new();
+        let (minutes_a_set, minutes_a_day) = minutes(of);
+        for home in [false, true] {
+            let most = sessions[usize::from(home)];
+            if most == 0 || !of.stands[usize::from(home)] {
+                continue;
+            }
+            let sets = self.model.add_integer_var(MINUTE * minutes_a_set, (0, most * i32::from(SETS_HIGH)));
+            let days = self.model.add_integer_var(MINUTE * minutes_a_day, (0, most));
+            self.model.add_constraint([(sets, 1.0), (days, -f64::from(SETS_HIGH))], Le, 0.0);
+            self.model.add_constraint([(sets, 1.0), (days, -f64::from(SETS_LOW))], Ge, 0.0);
+            self.model.add_constraint([(days, 1.0), (used, -f64::from(most))], Le, 0.0);
+            days_of.push((days, 1.0));
+            self.cells.push(Cell { candidate, home, sets, days, most_days: f64::from(most) });
+        }
+        // An exercise that is liked is used only where it is done.
+        days_of.push((used, -1.0));
+        self.model.add_constraint(days_of, Ge, 0.0);
+        self.used.insert(candidate, used);
+    }
+
+    /// Terms over the cells of a place.
+    fn terms(&self, home: bool, term: impl Fn(&Cell) -> Terms) -> Terms {
+        self.cells.iter().filter(|cell| cell.home == home).flat_map(term).collect()
+    }
+
+    /// Time, exercises, families of all sessions of a place together.
+    fn places(&mut self, problem: &PlanProblem, sessions: [i32; 2]) {
+        for home in [false, true] {
+            let filled = self.filled[usize::from(home)];
+            let mut time = self.terms(home, |cell| {
+                let (a_set, a_day) = minutes(&problem.candidates[cell.candidate]);
+                vec![(cell.sets, a_set), (cell.days, a_day)]
+            });
+            time.push((filled, WARM_UP_S / 60.0 - problem.minutes));
+            self.model.add_constraint(time, Le, 0.0);
+            let mut count = self.terms(home, |cell| vec![(cell.days, 1.0)]);
+            let mut families: BTreeMap<&str, Terms> = BTreeMap::new();
+            for cell in self.cells.iter().filter(|cell| cell.home == home) {
+                let family = problem.candidates[cell.candidate].exercise.family.as_str();
+                families.entry(family).or_default().push((cell.days, 1.0));
+            }
+            for (_, mut family) in families {
+                family.push((filled, -(problem.family_limit as f64)));
+                self.model.add_constraint(family, Le, 0.0);
+            }
+            let thin = self.model.add_var(THIN_SESSION, (0.0, f64::INFINITY));
+            let at_least = EXERCISES_AT_LEAST as f64 * f64::from(sessions[usize::from(home)]);
+            self.model.add_constraint([count.clone(), vec![(thin, 1.0)]].concat(), Ge, at_least);
+            count.push((filled, -(problem.max_exercises as f64)));
+            self.model.add_constraint(count, Le, 0.0);
+        }
+    }
+
+    /// Sets of a demand, by its fraction.
+    fn dose(&self, problem: &PlanProblem, demand: usize) -> Terms {
+        let fraction = |cell: &Cell| problem.candidates[cell.candidate].fraction(demand);
+        self.cells.iter().map(|cell| (cell.sets, fraction(cell))).filter(|(_, f)| *f > 0.0).collect()
+    }
+
+    fn doses(&mut self, problem: &PlanProblem, demand: usize) {
+        let wanted = &problem.demands[demand];
+        let dose = self.dose(problem, demand);
+        let lines =
+            [(wanted.dose.low, BELOW_LOW, 1.0), (wanted.dose.aim, 1.0, 1.0), (wanted.dose.high, ABOVE_HIGH, -1.0)];
+        for (line, price, sign) in lines {
+            let slack = self.model.add_var(wanted.weight * price, (0.0, f64::INFINITY));
+            let terms = [dose.clone(), vec![(slack, sign)]].concat();
+            self.model.add_constraint(terms, if sign > 0.0 { Ge } else { Le }, line);
+            if sign > 0.0 && line > 0.0 {
+                self.covers(problem, demand, slack, line);
+            } else if sign < 0.0 {
+                self.held_under(problem, demand, slack, line);
+            }
+        }
+        for home in [false, true] {
+            let mut direct = self.terms(home, |cell| {
+                let trains = problem.candidates[cell.candidate].trains(demand);
+                if trains { vec![(cell.sets, 1.0)] } else { Vec::new() }
+            });
+            direct.push((self.filled[usize::from(home)], -f64::from(DIRECT_SETS_A_SESSION)));
+            self.model.add_constraint(direct, Le, 0.0);
+        }
+    }
+
+    /// What holds for whole exercises and days though not for parts of them: a line is reached only by what is done at all,
+    /// and an exercise or a day helps no more than the line asks for (mixed-integer rounding, Nemhauser & Wolsey 1988,
+    /// Integer and Combinatorial Optimization, II.1.6; from memory).
+    fn covers(&mut self, problem: &PlanProblem, demand: usize, slack: Variable, line: f64) {
+        let helps: Vec<usize> =
+            self.used.keys().copied().filter(|c| problem.candidates[*c].fraction(demand) > 0.0).collect();
+        let mut used: Terms = vec![(slack, 1.0)];
+        for candidate in &helps {
+            let most = problem.candidates[*candidate].fraction(demand) * self.most_sets(*candidate);
+            used.push((self.used[candidate], most.min(line)));
+        }
+        self.model.add_constraint(used, Ge, line);
+        let a_day = f64::from(SETS_HIGH);
+        let part = (line / a_day).fract();
+        if part < 1e-6 {
+            return;
+        }
+        let mut days: Terms = vec![(slack, 1.0 / (a_day * part))];
+        for cell in &self.cells {
+            let fraction = problem.candidates[cell.candidate].fraction(demand);
+            if fraction > 0.0 {
+                days.push((cell.days, fraction.floor() + (fraction.fract() / part).min(1.0)));
+            }
+        }
+        self.model.add_constraint(days, Ge, (line / a_day).ceil());
+    }
+
+    /// No exercise alone gives a region more than the high line and what lies over it.
+    fn held_under(&mut self, problem: &PlanProblem, demand: usize, over: Variable, high: f64) {
+        for (candidate, used) in &self.used {
+            let fraction = problem.candidates[*candidate].fraction(demand);
+            if fraction <= 0.0 || fraction * self.most_sets(*candidate) <= high {
+                continue;
+            }
+            let mut terms: Terms = vec![(*used, -high), (over, -1.0)];
+            terms.extend(self.cells.iter().filter(|c| c.candidate == *candidate).map(|c| (c.sets, fraction)));
+            self.model.add_constraint(terms, Le, 0.0);
+        }
+    }
+
+    /// The most sets of an exercise a week can hold.
+    fn most_sets(&self, candidate: usize) -> f64 {
+        let cells = self.cells.iter().filter(|cell| cell.candidate == candidate);
+        f64::from(SETS_HIGH) * cells.map(|cell| cell.most_days).sum::<f64>()
+    }
+
+    fn sessions_of(&mut self, problem: &PlanProblem, demand: usize) {
+        let wanted = &problem.demands[demand];
+        if wanted.class != Class::BringUp {
+            return;
+        }
+        let possible = usize::from(wanted.dose.sessions_low).min(problem.days.len()) as f64;
+        let missed = self.model.add_var(SESSION_MISSED, (0.0, f64::INFINITY));
+        let mut worked: Terms = self
+            .cells
+            .iter()
+            .filter(|cell| problem.candidates[cell.candidate].trains(demand))
+            .map(|cell| (cell.days, 1.0))
+            .collect();
+        worked.push((missed, 1.0));
+        self.model.add_constraint(worked, Ge, possible);
+        let mut days: Terms = self.filled.iter().map(|filled| (*filled, 1.0)).collect();
+        days.push((missed, 1.0));
+        self.model.add_constraint(days, Ge, possible);
+    }
+
+    /// Sessions that load a region cannot be neighbours: at most `loaded` of them load it, and the rest stay below.
+    fn spacing(&mut self, problem: &PlanProblem, demand: usize) {
+        let (all, loaded) = (problem.days.len(), most_apart(&problem.days));
+        if problem.demands[demand].daily || loaded == all {
+            return;
+        }
+        let below = NOT_LOADED * (all - loaded) as f64;
+        let most = most_a_session(problem, demand);
+        let dose = self.dose(problem, demand);
+        if !dose.is_empty() {
+            self.model.add_constraint(dose, Le, below + loaded as f64 * most);
+        }
+        // The same for each exercise: it gives a loaded session at most the most sets, the others less.
+        for candidate in self.used.keys() {
+            let fraction = problem.candidates[*candidate].fraction(demand);
+            let unloaded = (NOT_LOADED / fraction.max(f64::EPSILON)).floor().min(f64::from(SETS_HIGH));
+            if unloaded >= f64::from(SETS_HIGH) {
+                continue;
+            }
+            let mut terms: Terms = Vec::new();
+            for cell in self.cells.iter().filter(|cell| cell.candidate == *candidate) {
+                terms.push((cell.sets, 1.0));
+                terms.push((cell.days, -unloaded));
+            }
+            self.model.add_constraint(terms, Le, (f64::from(SETS_HIGH) - unloaded) * loaded as f64);
+        }
+    }
+
+    fn one_sided(&mut self, problem: &PlanProblem, demand: usize) {
+        if problem.demands[demand].weaker.is_none() || !one_sided_share::possible(problem, demand) {
+            return;
+        }
+        let broken = self.model.add_binary_var(NOT_STRETCHED);
+        let mut share: Terms = vec![(broken, f64::from(problem.weekly_sets))];
+        for cell in &self.cells {
+            let of = &problem.candidates[cell.candidate];
+            if of.trains(demand) {
+                share.push((cell.sets, if of.one_sided { 1.0 } else { -1.0 }));
+            }
+        }
+        self.model.add_constraint(share, Ge, 0.0);
+    }
+
+    fn stretch(&mut self, problem: &PlanProblem, demand: usize) {
+        let wanted = &problem.demands[demand];
+        if wanted.class != Class::BringUp || !wanted.stretch_possible {
+            return;
+        }
+        let loads = |candidate: &usize| problem.candidates[*candidate].exercise.loads_stretched(&wanted.region);
+        let missing = self.model.add_binary_var(NOT_STRETCHED);
+        let mut terms: Terms = self.used.iter().filter(|(c, _)| loads(c)).map(|(_, used)| (*used, 1.0)).collect();
+        terms.push((missing, 1.0));
+        self.model.add_constraint(terms, Ge, 1.0);
+    }
+}
+
+/// Minutes of one set, and of a day's setting up with the extra sets.
+fn minutes(candidate: &Candidate) -> (f64, f64) {
+    let a_set = item_minutes(candidate, 2) - item_minutes(candidate, 1);
+    (a_set, item_minutes(candidate, 1) - a_set)
+}
+
+/// The most days of the week no two of which are neighbours.
+fn most_apart(days: &[u8]) -> usize {
+    let apart = |chosen: u32| {
+        let chosen: Vec<u8> = (0..days.len()).filter(|d| chosen & (1 << d) != 0).map(|d| days[d]).collect();
+        let pairs = chosen.iter().enumerate().flat_map(|(i, one)| chosen[i + 1..].iter().map(move |two| (*one, *two)));
+        pairs.into_iter().all(|(one, two)| !neighbours(one, two)).then_some(chosen.len())
+    };
+    (0..1_u32 << days.len()).filter_map(apart).max().unwrap_or(0)
+}
+
+/// The most fractional sets of a demand that the time and the exercises of one session can hold, items being divisible.
+fn most_a_session(problem: &PlanProblem, demand: usize) -> f64 {
+    let mut model = Problem::new(OptimizationDirection::Maximize);
+    let (mut time, mut count, mut direct): (Terms, Terms, Terms) = (Vec::new(), Vec::new(), Vec::new());
+    for candidate in undominated(problem) {
+        let of = &problem.candidates[candidate];
+        let fraction = of.fraction(demand);
+        if fraction <= 0.0 {
+            continue;
+        }
+        let sets = model.add_var(fraction, (0.0, f64::from(SETS_HIGH)));
+        let (a_set, a_day) = minutes(of);
+        time.push((sets, a_set + a_day / f64::from(SETS_HIGH)));
+        count.push((sets, 1.0 / f64::from(SETS_HIGH)));
+        if of.trains(demand) {
+            direct.push((sets, 1.0));
+        }
+    }
+    let nothing_fits = f64::from(SETS_HIGH) * problem.max_exercises as f64;
+    if time.is_empty() {
+        return nothing_fits;
+    }
+    model.add_constraint(time, Le, problem.minutes - WARM_UP_S / 60.0);
+    model.add_constraint(count, Le, problem.max_exercises as f64);
+    if !direct.is_empty() {
+        model.add_constraint(direct, Le, f64::from(DIRECT_SETS_A_SESSION));
+    }
+    let solved = model.solve().ok().and_then(|outcome| outcome.solution().map(microlp::Solution::objective));
+    solved.map_or(nothing_fits, |most| most + 1e-6)
+}

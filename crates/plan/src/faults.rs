@@ -1,0 +1,184 @@
+//! What is wrong with a week as a coach has it: every broken rule in words, with the cards it concerns.
+
+use crate::draft::{CardPlace, Draft};
+use crate::order::out_of_order;
+use crate::present::lower_first;
+use crate::problem::PlanProblem;
+use crate::rules::{Violation, broken};
+use crate::timing::cards_minutes;
+use units::RegionId;
+
+/// A broken rule.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Broken {
+    /// What is wrong, and what would be right.
+    pub says: String,
+    /// The cards it concerns.
+    pub cards: Vec<CardPlace>,
+    /// The days it concerns, Monday = 1.
+    pub days: Vec<u8>,
+    /// The region it concerns.
+    pub region: Option<RegionId>,
+    /// Whether a plan may be given to the client in spite of it: only what is refused for the client's safety may not.
+    pub forbids: bool,
+}
+
+/// Every rule that a week breaks, the most serious first.
+pub fn faults(problem: &PlanProblem, draft: &Draft) -> Vec<Broken> {
+    let place = Faults { problem, draft };
+    let mut found = place.refused();
+    // Schemes change what a session takes, so its time is counted here.
+    let week = draft.week(problem);
+    let hard = broken(problem, &week).into_iter().filter(|violation| !matches!(violation, Violation::Time { .. }));
+    found.extend(place.time());
+    found.extend(hard.map(|violation| place.said(&violation)));
+    found.extend(place.order());
+    found.extend(place.nothing_next());
+    found
+}
+
+struct Faults<'a> {
+    problem: &'a PlanProblem,
+    draft: &'a Draft,
+}
+
+impl Faults<'_> {
+    fn day(&self, session: usize) -> String {
+        const NAMES: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+        NAMES.get(usize::from(self.problem.days[session]).saturating_sub(1)).copied().unwrap_or("A day").to_owned()
+    }
+
+    fn card(&self, session: usize, candidate: usize) -> CardPlace {
+        CardPlace { session, exercise: self.problem.candidates[candidate].exercise.id.clone() }
+    }
+
+    fn name(&self, candidate: usize) -> &str {
+        &self.problem.candidates[candidate].exercise.name
+    }
+
+    fn broken(&self, says: String, sessions: &[usize], cards: Vec<CardPlace>, demand: Option<usize>) -> Broken {
+        let days = sessions.iter().map(|session| self.problem.days[*session]).collect();
+        let region = demand.map(|demand| self.problem.demands[demand].region.clone());
+        Broken { says, cards, days, region, forbids: false }
+    }
+
+    /// Cards of a session for which `concerned` holds.
+    fn cards(&self, session: usize, concerned: impl Fn(usize) -> bool) -> Vec<CardPlace> {
+        let cards = self.draft.sessions[session].iter().map(|card| card.candidate);
+        cards.filter(|candidate| concerned(*candidate)).map(|candidate| self.card(session, candidate)).collect()
+    }
+
+    fn refused(&self) -> Vec<Broken> {
+        let mut found = Vec::new();
+        for (session, cards) in self.draft.sessions.iter().enumerate() {
+            for card in cards {
+                let Some(refusal) = &self.problem.candidates[card.candidate].refused else { continue };
+                let says = format!("{} {refusal}: swap it.", self.name(card.candidate));
+                let card = vec![self.card(session, card.candidate)];
+                found.push(Broken { forbids: true, ..self.broken(says, &[session], card, None) });
+            }
+        }
+        found
+    }
+
+    fn time(&self) -> Vec<Broken> {
+        let minutes = self.draft.sessions.iter().map(|cards| cards_minutes(self.problem, cards)).enumerate();
+        let late = minutes.filter(|(_, minutes)| *minutes > self.problem.minutes + 1e-9);
+        late.map(|(session, minutes)| {
+            let says =
+                format!("{} takes {:.0} of {:.0} minutes.", self.day(session), minutes.ceil(), self.problem.minutes);
+            self.broken(says, &[session], Vec::new(), None)
+        })
+        .collect()
+    }
+
+    fn said(&self, violation: &Violation) -> Broken {
+        let problem = self.problem;
+        let trains = |demand: usize| move |candidate: usize| problem.candidates[candidate].trains(demand);
+        match violation {
+            Violation::Time { session, minutes } => self.broken(
+                format!("{} takes {minutes:.0} minutes.", self.day(*session)),
+                &[*session],
+                Vec::new(),
+                None,
+            ),
+            Violation::TooManyExercises { session, count } => {
+                let most = problem.max_exercises;
+                let says = format!("{} has {count} exercises; {most} are the most.", self.day(*session));
+                self.broken(says, &[*session], Vec::new(), None)
+            }
+            Violation::Place { session, candidate } => {
+                let says = format!(
+                    "What {} needs does not stand where {} is trained.",
+                    lower_first(self.name(*candidate)),
+                    self.day(*session)
+                );
+                self.broken(says, &[*session], vec![self.card(*session, *candidate)], None)
+            }
+            Violation::WeeklySets(sets) => {
+                let says = format!("The week has {sets} hard sets; {} are the most.", problem.weekly_sets);
+                self.broken(says, &[], Vec::new(), None)
+            }
+            Violation::Family { session, family } => {
+                let cards = self.cards(*session, |c| problem.candidates[c].exercise.family == *family);
+                let says = format!("{} does the same movement twice: one of a family a session.", self.day(*session));
+                self.broken(says, &[*session], cards, None)
+            }
+            Violation::DirectSets { session, demand } => {
+                let name = lower_first(&problem.demands[*demand].name);
+                let says = format!("{} gives {name} more than ten direct sets.", self.day(*session));
+                self.broken(says, &[*session], self.cards(*session, trains(*demand)), Some(*demand))
+            }
+            Violation::Spacing { sessions, demand } => {
+                let name = lower_first(&problem.demands[*demand].name);
+                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let says = format!("{days} both load {name} with 4 or more sets: 48 hours must lie between.");
+                let loads = |c: usize| problem.candidates[c].fraction(*demand) >= 0.5;
+                let cards = sessions.iter().flat_map(|session| self.cards(*session, loads)).collect();
+                self.broken(says, sessions, cards, Some(*demand))
+            }
+            Violation::OneSidedShare { demand } => {
+                let name = lower_first(&problem.demands[*demand].name);
+                let says = format!(
+                    "Less than half of the direct sets for {name} go one side at a time, though its sides differ."
+                );
+                let both = |c: usize| problem.candidates[c].trains(*demand) && !problem.candidates[c].one_sided;
+                let all = 0..self.draft.sessions.len();
+                self.broken(says, &[], all.flat_map(|session| self.cards(session, both)).collect(), Some(*demand))
+            }
+        }
+    }
+
+    fn order(&self) -> Vec<Broken> {
+        let mut found = Vec::new();
+        for (session, cards) in self.draft.sessions.iter().enumerate() {
+            let order: Vec<usize> = cards.iter().map(|card| card.candidate).collect();
+            let mut told = Vec::new();
+            for (late, early, why) in out_of_order(self.problem, &order) {
+                if told.contains(&late) {
+                    continue;
+                }
+                told.push(late);
+                let (late_name, early_name) = (self.name(late), lower_first(self.name(early)));
+                let says = format!("{late_name} belongs before {early_name}: {why}.");
+                found.push(self.broken(says, &[session], vec![self.card(session, late)], None));
+            }
+        }
+        found
+    }
+
+    /// A card that runs straight into nothing.
+    fn nothing_next(&self) -> Vec<Broken> {
+        let ends = self.draft.sessions.iter().enumerate().filter_map(|(session, cards)| Some((session, cards.last()?)));
+        ends.filter(|(_, card)| card.scheme.into_next)
+            .map(|(session, card)| {
+                let says = format!(
+                    "{} runs straight into the next card, but is the last of {}.",
+                    self.name(card.candidate),
+                    self.day(session)
+                );
+                self.broken(says, &[session], vec![self.card(session, card.candidate)], None)
+            })
+            .collect()
+    }
+}

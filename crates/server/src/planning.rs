@@ -1,0 +1,137 @@
+//! What planning a round needs: its case, its verdict, the problem for the days and minutes of a week; and bounds proven before.
+
+use crate::error::ApiError;
+use crate::roster::Assessor;
+use assess::{Assessment, Case, Knowledge};
+use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
+use plan::{Draft, Effort, PlanProblem, Proof, WeekShape, block, lp, present_draft, solve_around};
+use sha2::{Digest, Sha256};
+use std::collections::HashMap;
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Instant;
+use store::Store;
+use units::RegionId;
+
+/// A round about to be planned.
+pub(crate) struct Planning<'a> {
+    knowledge: &'a Knowledge,
+    pub case: Case,
+    assessment: Assessment,
+}
+
+/// A week under work with what the planner says of it.
+pub(crate) struct Planned {
+    pub problem: PlanProblem,
+    pub draft: Draft,
+    pub weeks: u8,
+}
+
+impl<'a> Planning<'a> {
+    /// Reads what a round's plan follows from.
+    pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &str) -> Result<Self, ApiError> {
+        let case = store.case_at(&knowledge.atlas, round_id)?;
+        let assessment = Assessor::new(store, knowledge).assess(&case, &store.round(round_id)?.client_id)?;
+        Ok(Self { knowledge, case, assessment })
+    }
+
+    /// Regions chosen now.
+    pub fn bring_up(&self) -> Vec<RegionId> {
+        self.case.choices.bring_up.clone()
+    }
+
+    /// Regions chosen now, as ids.
+    pub fn chosen(&self) -> Vec<String> {
+        ChoicesEntry::from(&self.case.choices).bring_up
+    }
+
+    /// Why a plan stays a draft.
+    pub fn draft_because(&self) -> Option<String> {
+        self.case.client.may_be_given_a_plan().err().map(|why| why.to_string())
+    }
+
+    /// The days and minutes of the brief, or others.
+    pub fn shape(&self, days: Option<u8>, minutes: Option<u16>) -> WeekShape {
+        let client = &self.case.client;
+        WeekShape::with(client, days.unwrap_or(client.days_per_week), minutes.unwrap_or(client.minutes_per_session))
+    }
+
+    /// The planner's own week.
+    pub fn solved(&self, shape: WeekShape, effort: Effort) -> Planned {
+        let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, shape);
+        let locks = plan::Locks::default();
+        let week = solve_around(&problem, effort, &locks);
+        Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
+    }
+
+    /// A coach's week as the planner sees it. `at` is its pointer.
+    pub fn of(&self, at: &str, week: &WeekDraft) -> Result<Planned, ApiError> {
+        let checked = check_week(&self.knowledge.atlas, at, week).map_err(ApiError::Invalid)?;
+        Ok(self.of_checked(&checked))
+    }
+
+    fn of_checked(&self, checked: &CheckedWeek) -> Planned {
+        let mut problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, checked.shape.clone());
+        problem.admit(self.knowledge, &self.case, &checked.exercises());
+        Planned { draft: checked.draft(&problem), problem, weeks: checked.weeks }
+    }
+
+    /// The week solved anew around its locked cards. Cards of days that are no longer there go.
+    pub fn solved_around(&self, planned: Planned, effort: Effort) -> Planned {
+        let locks = planned.draft.locks();
+        let week = solve_around(&planned.problem, effort, &locks);
+        Planned { draft: Draft::of_week(&planned.problem, &week, &locks), ..planned }
+    }
+
+    /// As it is kept.
+    pub fn week(&self, planned: &Planned) -> WeekDraft {
+        week_draft(&planned.problem, &planned.draft, planned.weeks, &self.bring_up())
+    }
+}
+
+impl Planned {
+    /// In words, with what has been proven of it.
+    pub fn file(&self, proofs: &Proofs) -> PlanFile {
+        let start = Instant::now();
+        let plan = present_draft(&self.problem, &self.draft);
+        let weeks = block(&self.problem, &self.draft, self.weeks);
+        let proof = proofs.of(&self.problem, plan.objective).filter(|_| plan.broken.is_empty());
+        plan_file(&plan, &weeks, proof.as_ref(), start.elapsed().as_secs_f64() * 1000.0)
+    }
+}
+
+/// Bounds proven so far. A bound is one of the problem, not of a week: it holds for every week a coach bends.
+#[derive(Clone, Default)]
+pub(crate) struct Proofs(Arc<Mutex<HashMap<[u8; 32], Proof>>>);
+
+/// Bounds kept at most: those of a few hundred clients.
+const KEPT: usize = 512;
+
+impl Proofs {
+    /// What makes two problems the same: their whole model.
+    fn key(problem: &PlanProblem) -> [u8; 32] {
+        Sha256::digest(lp(problem).as_bytes()).into()
+    }
+
+    /// What is known for a week of a problem.
+    pub fn of(&self, problem: &PlanProblem, objective: f64) -> Option<Proof> {
+        let known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if known.is_empty() {
+            return None;
+        }
+        let proof = *known.get(&Self::key(problem))?;
+        Some(Proof { bound: proof.bound.min(objective), objective, ..proof })
+    }
+
+    /// Keeps a bound when it is higher than what was known.
+    pub fn keep(&self, problem: &PlanProblem, proof: Proof) {
+        let key = Self::key(problem);
+        let mut known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if known.len() >= KEPT {
+            known.clear();
+        }
+        let kept = known.entry(key).or_insert(proof);
+        if proof.bound > kept.bound || proof.finished {
+            *kept = proof;
+        }
+    }
+}

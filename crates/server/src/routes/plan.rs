@@ -1,0 +1,279 @@
+//! The plan of a round: the week under work, what could stand instead, how good it is proven to be, and what is given out.
+
+use crate::auth::SignedIn;
+use crate::dto::{
+    AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
+};
+use crate::error::{ApiError, ProblemDetails, invalid};
+use crate::planning::{Planned, Planning, Proofs};
+use crate::state::AppState;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
+use actix_web::web::Bytes;
+use actix_web::{HttpResponse, delete, get, post, put, web};
+use assess::Knowledge;
+use casefile::WeekDraft;
+use futures_util::stream::unfold;
+use jiff::ToSpan;
+use jiff::civil::{Date, Weekday};
+use plan::{Effort, Proof, prove, swaps};
+use serde::Deserialize;
+use std::time::Instant;
+use store::{NewIssue, Store};
+use tokio::sync::mpsc;
+
+fn view(store: &Store, knowledge: &Knowledge, proofs: &Proofs, id: &str) -> Result<PlanView, ApiError> {
+    let planning = Planning::read(store, knowledge, id)?;
+    let kept = store.plan_draft(id)?;
+    let planned = match &kept {
+        Some(kept) => planning.of("/week", &kept.week)?,
+        None => planning.solved(planning.shape(None, None), Effort::default()),
+    };
+    let week = kept.as_ref().map_or_else(|| planning.week(&planned), |kept| kept.week.clone());
+    let issued = store.issued_plans(&store.round(id)?.client_id)?;
+    let client = &planning.case.client;
+    Ok(PlanView {
+        client_name: client.name.clone(),
+        date: planning.case.as_of.to_string(),
+        brief_minutes: client.minutes_per_session,
+        brief_days: client.days_per_week,
+        draft_because: planning.draft_because(),
+        bring_up: planning.chosen(),
+        choices_changed: week.bring_up != planning.bring_up(),
+        revision: kept.map_or(0, |kept| kept.revision),
+        plan: planned.file(proofs),
+        is_issued: issued.first().is_some_and(|last| last.week == week),
+        week,
+        issued: issued.iter().map(IssuedSummary::from).collect(),
+    })
+}
+
+/// The week's plan of a round.
+#[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/plan")]
+pub(crate) async fn show_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<PlanView>, ApiError> {
+    let proofs = state.proofs.clone();
+    state.run(move |store, knowledge| view(store, knowledge, &proofs, &id)).await.map(web::Json)
+}
+
+/// Keeps a week as the coach has bent it, and says what that makes of it.
+#[utoipa::path(tag = "plan", request_body = SavePlan, responses(
+    (status = 200, body = PlanView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/rounds/{round_id}/plan")]
+pub(crate) async fn save_plan(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<SavePlan>,
+) -> Result<web::Json<PlanView>, ApiError> {
+    let proofs = state.proofs.clone();
+    let saved = state.run(move |store, knowledge| {
+        Planning::read(store, knowledge, &id)?.of("/week", &body.week)?;
+        store.save_plan_draft(&id, body.revision, &signed_in.0.name, &body.week)?;
+        view(store, knowledge, &proofs, &id)
+    });
+    saved.await.map(web::Json)
+}
+
+/// Forgets the coach's week; the planner's own is shown again.
+#[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
+#[delete("/rounds/{round_id}/plan")]
+pub(crate) async fn forget_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<PlanView>, ApiError> {
+    let proofs = state.proofs.clone();
+    let shown = state.run(move |store, knowledge| {
+        store.forget_plan_draft(&id)?;
+        view(store, knowledge, &proofs, &id)
+    });
+    shown.await.map(web::Json)
+}
+
+/// Gives a week other days; cards of days that go, go with them. Gives the names of locked ones that did.
+fn with_days(planning: &Planning, week: &mut WeekDraft, days: u8) -> Vec<String> {
+    let shape = planning.shape(Some(days), Some(week.minutes));
+    let mut old = std::mem::take(&mut week.sessions);
+    let gone = old.split_off(old.len().min(shape.days.len()));
+    let mut cards = old.into_iter().map(|day| day.items);
+    let days = shape.days.iter().zip(&shape.home);
+    week.sessions = days
+        .map(|(day, home)| casefile::DayDraft { day: *day, home: *home, items: cards.next().unwrap_or_default() })
+        .collect();
+    gone.into_iter().flat_map(|day| day.items).filter(|card| card.locked).map(|card| card.exercise).collect()
+}
+
+/// Solves a week anew around its locked cards, for as many days as asked and its own minutes. Nothing is kept.
+#[utoipa::path(tag = "plan", request_body = SolvePlan, responses(
+    (status = 200, body = SolvedPlan), (status = 422, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/plan/solve")]
+pub(crate) async fn solve_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SolvePlan>,
+) -> Result<web::Json<SolvedPlan>, ApiError> {
+    let solved = state.run(move |store, knowledge| {
+        let SolvePlan { days, mut week, seed } = body.into_inner();
+        if let Some(days) = days.filter(|days| !(1..=7).contains(days)) {
+            return Err(invalid("/days", format!("{days} days a week is out of range: expected 1 to 7")));
+        }
+        let planning = Planning::read(store, knowledge, &id)?;
+        let dropped = days.map_or_else(Vec::new, |days| with_days(&planning, &mut week, days));
+        let planned = planning.of("/week", &week)?;
+        let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::default() };
+        let week = planning.week(&planning.solved_around(planned, effort));
+        Ok(SolvedPlan { week, dropped })
+    });
+    solved.await.map(web::Json)
+}
+
+/// What could stand in a card's place, and what each would change.
+#[utoipa::path(tag = "plan", request_body = AskSwaps, responses(
+    (status = 200, body = SwapsView), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/plan/swaps")]
+pub(crate) async fn show_swaps(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<AskSwaps>,
+) -> Result<web::Json<SwapsView>, ApiError> {
+    let found = state.run(move |store, knowledge| {
+        let Planned { problem, draft, .. } = Planning::read(store, knowledge, &id)?.of("/week", &body.week)?;
+        let found = swaps(&problem, &draft, body.session, body.place);
+        let none = || ApiError::NotFound(format!("there is no card {} on day {}", body.place, body.session));
+        Ok(SwapsView::from(found.ok_or_else(none)?))
+    });
+    found.await.map(web::Json)
+}
+
+/// How long to prove, s.
+#[derive(Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+#[serde(deny_unknown_fields)]
+pub struct ProofQuery {
+    /// At most so long; 10 when left out.
+    #[serde(default)]
+    seconds: Option<u32>,
+}
+
+const PROOF_S: u32 = 10;
+const PROOF_MOST_S: u32 = 120;
+/// Between two looks at a proof.
+const PROOF_STEP_MS: u128 = 150;
+
+/// Raises the bound of the round's week, as server-sent events with a `ProofView` each; hanging up stops it. One proof at a
+/// time: others wait their turn.
+#[utoipa::path(tag = "plan", params(ProofQuery), responses(
+    (status = 200, description = "text/event-stream of ProofView", body = ProofView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/plan/proof")]
+pub(crate) async fn prove_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    query: web::Query<ProofQuery>,
+) -> Result<HttpResponse, ApiError> {
+    let planned = state.run(move |store, knowledge| {
+        let planning = Planning::read(store, knowledge, &id)?;
+        match store.plan_draft(&id)? {
+            Some(kept) => planning.of("/week", &kept.week),
+            None => Ok(planning.solved(planning.shape(None, None), Effort::default())),
+        }
+    });
+    let planned = planned.await?;
+    let seconds = query.seconds.unwrap_or(PROOF_S).min(PROOF_MOST_S);
+    let turn = state.proof_turn().await?;
+    let (sender, receiver) = mpsc::channel::<ProofView>(4);
+    let proofs = state.proofs.clone();
+    actix_web::rt::task::spawn_blocking(move || {
+        let _turn = turn;
+        proven(&planned, &proofs, seconds, &sender);
+    });
+    let events = unfold(receiver, |mut receiver| async move {
+        let text = serde_json::to_string(&receiver.recv().await?).unwrap_or_default();
+        Some((Ok::<_, actix_web::Error>(Bytes::from(format!("data: {text}\n\n"))), receiver))
+    });
+    Ok(HttpResponse::Ok()
+        .content_type("text/event-stream")
+        // Compressed, an event would wait for the block to fill.
+        .insert_header((CONTENT_ENCODING, "identity"))
+        .insert_header((CACHE_CONTROL, "no-store"))
+        .streaming(events))
+}
+
+/// Proves until the time is over, nothing more can be proven, or nobody listens any more.
+fn proven(planned: &Planned, proofs: &Proofs, seconds: u32, listener: &mpsc::Sender<ProofView>) {
+    let start = Instant::now();
+    let mut told = 0;
+    let week = planned.draft.week(&planned.problem);
+    let go_on = |proof: &Proof| {
+        let elapsed = start.elapsed();
+        let in_time = elapsed.as_secs() < u64::from(seconds);
+        if elapsed.as_millis() < told + PROOF_STEP_MS {
+            return in_time;
+        }
+        told = elapsed.as_millis();
+        in_time && listener.blocking_send(ProofView::of(proof, elapsed.as_secs_f64())).is_ok()
+    };
+    if let Some(proof) = prove(&planned.problem, &week, go_on) {
+        proofs.keep(&planned.problem, proof);
+        // Nobody may be listening any more; what was proven is kept all the same.
+        let _ = listener.blocking_send(ProofView::of(&proof, start.elapsed().as_secs_f64()));
+    }
+}
+
+/// The Monday of a day's week.
+fn monday(text: &str) -> Result<Date, ApiError> {
+    let says = || invalid("/starts_on", format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD"));
+    let day: Date = text.parse().ok().filter(|_| text.len() == 10).ok_or_else(says)?;
+    day.checked_sub(i64::from(day.weekday().since(Weekday::Monday)).days()).map_err(|_| says())
+}
+
+/// Gives the client the week that is kept, as their next version.
+#[utoipa::path(tag = "plan", request_body = IssuePlan, responses(
+    (status = 201, body = IssuedSummary), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
+    (status = 422, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/plan/issue")]
+pub(crate) async fn issue_plan(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<IssuePlan>,
+) -> Result<HttpResponse, ApiError> {
+    let proofs = state.proofs.clone();
+    let issued = state.run(move |store, knowledge| {
+        let starts_on = monday(&body.starts_on)?;
+        let PlanView { week, plan, revision, draft_because, .. } = view(store, knowledge, &proofs, &id)?;
+        if let Some(why) = draft_because {
+            return Err(ApiError::Refused(format!("The plan stays a draft: {why}.")));
+        }
+        if revision != body.revision {
+            let detail = "The week was changed since it was shown; look at it again before it is given.".to_owned();
+            return Err(ApiError::Conflict { detail, current_revision: Some(revision) });
+        }
+        if let Some(broken) = plan.broken.iter().find(|broken| broken.forbids) {
+            return Err(ApiError::Refused(broken.says.clone()));
+        }
+        if plan.sessions.iter().all(|session| session.items.is_empty()) {
+            return Err(ApiError::Refused("The week has no exercise yet: nothing can be given.".to_owned()));
+        }
+        let issued_on = AppState::today();
+        let new = NewIssue { round_id: id.clone(), issued_on, starts_on, issued_by: signed_in.0.name, week, plan };
+        Ok(IssuedSummary::from(&store.issue_plan(&new)?))
+    });
+    Ok(HttpResponse::Created().json(issued.await?))
+}
+
+/// A plan a client was given.
+#[utoipa::path(tag = "plan", responses((status = 200, body = IssuedView), (status = 404, body = ProblemDetails)))]
+#[get("/plans/{plan_id}")]
+pub(crate) async fn show_issued_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<IssuedView>, ApiError> {
+    let shown = state.read(move |store, knowledge| {
+        let record = store.issued_plan(&id)?;
+        let client_name = store.client(&knowledge.atlas, &record.client_id)?.client.name;
+        Ok(IssuedView { summary: IssuedSummary::from(&record), client_name, week: record.week, plan: record.plan })
+    });
+    shown.await.map(web::Json)
+}

@@ -1,0 +1,2 @@
+DROP TABLE issued_plan;
+DROP TABLE plan_draft;
