@@ -1,10 +1,10 @@
 //! A block of weeks: sets rise where a chosen region is still short of its full aim, and the last week lightens
 //! (programming.md 1 and 5).
 
-use crate::anneal::SETS_HIGH;
+use crate::anneal::{SETS_HIGH, SETS_LOW};
 use crate::dose::ceiling;
 use crate::draft::{Draft, given};
-use crate::problem::PlanProblem;
+use crate::problem::{Demand, PlanProblem};
 use crate::rules::broken;
 use crate::timing::cards_minutes;
 use assess::Class;
@@ -87,21 +87,38 @@ fn rise(problem: &PlanProblem, draft: &mut Draft, chosen: &[usize], past: &[Vec<
         let wanted = &problem.demands[*demand];
         let recent = &past[place][past[place].len() - LOOK_BACK..];
         let most = ceiling(recent.iter().sum::<f64>() / LOOK_BACK as f64).min(wanted.full_aim);
-        let gained = (0..RISE_A_WEEK).take_while(|_| one_more(problem, draft, *demand, most)).count();
-        if gained > 0 {
-            let sets = if gained == 1 { "one set".to_owned() } else { format!("{gained} sets") };
-            says.push(format!("{} gains {sets}.", wanted.name));
+        let gains: Vec<Gain> = (0..RISE_A_WEEK).map_while(|_| one_more(problem, draft, *demand, most)).collect();
+        if !gains.is_empty() {
+            says.push(said(problem, wanted, &gains));
         }
     }
     says
 }
 
-/// One more set on the smallest card that trains the region and takes it without breaking a rule.
-fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) -> bool {
-    if dose_of(problem, draft, demand) + 1.0 > most + 1e-9 {
-        return false;
+/// A set gained, and the card that gave one for it, where there was no room.
+struct Gain {
+    from: Option<usize>,
+}
+
+fn said(problem: &PlanProblem, wanted: &Demand, gains: &[Gain]) -> String {
+    let sets = if gains.len() == 1 { "one set".to_owned() } else { format!("{} sets", gains.len()) };
+    let mut givers: Vec<&str> =
+        gains.iter().filter_map(|gain| Some(problem.candidates[gain.from?].exercise.name.as_str())).collect();
+    givers.dedup();
+    if givers.is_empty() {
+        format!("{} gains {sets}.", wanted.name)
+    } else {
+        format!("{} gains {sets}, taken from: {}.", wanted.name, givers.join("; "))
     }
-    let rules_broken = faults(problem, draft);
+}
+
+/// One more set on the smallest card that trains the region and takes it without breaking a rule; where the session is
+/// full, another card of it that can spare one gives it.
+fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) -> Option<Gain> {
+    if dose_of(problem, draft, demand) + 1.0 > most + 1e-9 {
+        return None;
+    }
+    let before = faults(problem, draft);
     let mut places: Vec<(u16, usize, usize)> = Vec::new();
     for (session, cards) in draft.sessions.iter().enumerate() {
         for (place, card) in cards.iter().enumerate() {
@@ -113,12 +130,33 @@ fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) 
     places.sort_unstable();
     for (_, session, place) in places {
         draft.sessions[session][place].sets += 1;
-        if faults(problem, draft) <= rules_broken {
-            return true;
+        if faults(problem, draft) <= before {
+            return Some(Gain { from: None });
+        }
+        for giver in 0..draft.sessions[session].len() {
+            if !spares(problem, draft, session, giver) {
+                continue;
+            }
+            draft.sessions[session][giver].sets -= 1;
+            if faults(problem, draft) <= before {
+                return Some(Gain { from: Some(draft.sessions[session][giver].candidate) });
+            }
+            draft.sessions[session][giver].sets += 1;
         }
         draft.sessions[session][place].sets -= 1;
     }
-    false
+    None
+}
+
+/// Whether a card can give a set: nothing that is chosen loses, and what it trains stays at or above its low line.
+fn spares(problem: &PlanProblem, draft: &Draft, session: usize, place: usize) -> bool {
+    let card = &draft.sessions[session][place];
+    let keeps = |(demand, fraction): &(usize, f64)| {
+        let wanted = &problem.demands[*demand];
+        let left = dose_of(problem, draft, *demand) - fraction;
+        wanted.class != Class::BringUp && (*fraction < 1.0 || left >= wanted.dose.low - 1e-9)
+    };
+    !card.locked && card.sets > SETS_LOW && problem.candidates[card.candidate].targets.iter().all(keeps)
 }
 
 /// Rules broken, the time of schemes included.

@@ -1,7 +1,7 @@
 //! What is wrong with a week as a coach has it: every broken rule in words, with the cards it concerns.
 
 use crate::draft::{CardPlace, Draft};
-use crate::order::out_of_order;
+use crate::order::{Misplaced, out_of_order};
 use crate::present::lower_first;
 use crate::problem::PlanProblem;
 use crate::rules::{Violation, broken};
@@ -153,15 +153,15 @@ impl Faults<'_> {
         let mut found = Vec::new();
         for (session, cards) in self.draft.sessions.iter().enumerate() {
             let order: Vec<usize> = cards.iter().map(|card| card.candidate).collect();
-            let mut told = Vec::new();
-            for (late, early, why) in out_of_order(self.problem, &order) {
-                if told.contains(&late) {
-                    continue;
-                }
-                told.push(late);
-                let (late_name, early_name) = (self.name(late), lower_first(self.name(early)));
-                let says = format!("{late_name} belongs before {early_name}: {why}.");
-                found.push(self.broken(says, &[session], vec![self.card(session, late)], None));
+            for misplaced in out_of_order(self.problem, &order) {
+                let (card, says) = match misplaced {
+                    Misplaced::Late(late, early, why) => {
+                        let before = lower_first(self.name(early));
+                        (late, format!("{} belongs before {before}: {why}.", self.name(late)))
+                    }
+                    Misplaced::Early(early) => (early, format!("{} comes last: a finisher.", self.name(early))),
+                };
+                found.push(self.broken(says, &[session], vec![self.card(session, card)], None));
             }
         }
         found

@@ -97,9 +97,17 @@ fn weakest_again_last(problem: &PlanProblem, items: &mut Vec<(usize, u16)>) {
     }
 }
 
-/// What is wrong with a session's order whatever the school: index pairs of the card that comes too late and the one that
-/// should not be before it, and why.
-pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<(usize, usize, &'static str)> {
+/// Something that stands at the wrong place in a session.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub(crate) enum Misplaced {
+    /// A candidate that belongs before another, and why.
+    Late(usize, usize, &'static str),
+    /// A candidate that belongs at the end.
+    Early(usize),
+}
+
+/// What is wrong with a session's order whatever the school.
+pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<Misplaced> {
     const HOLD_THE_BACK: [&str; 3] = ["erectors", "lats", "traps"];
     let mut found = Vec::new();
     for (place, late) in order.iter().enumerate() {
@@ -112,14 +120,22 @@ pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<(usize
                 slot_of(*early) != Slot::FreeHeavy && mains().any(|muscle| HOLD_THE_BACK.contains(&muscle));
             let pulls = pulls(problem, &problem.candidates[*late]);
             if slot_of(*late) == Slot::FreeHeavy && tires_back {
-                found.push((*late, *early, "what holds the back is tired by then"));
+                found.push(Misplaced::Late(*late, *early, "what holds the back is tired by then"));
             } else if slot_of(*early) == Slot::Grip && pulls {
-                found.push((*late, *early, "grip work comes after pulling"));
+                found.push(Misplaced::Late(*late, *early, "grip work comes after pulling"));
             } else if slot_of(*early) == Slot::Finisher && slot_of(*late) != Slot::Finisher {
-                found.push((*late, *early, "a finisher comes last"));
+                found.push(Misplaced::Early(*early));
             }
         }
     }
+    // Once for each card, however many it stands wrong to.
+    let mut told = Vec::new();
+    found.retain(|misplaced| {
+        let (Misplaced::Late(card, ..) | Misplaced::Early(card)) = misplaced;
+        let first = !told.contains(card);
+        told.push(*card);
+        first
+    });
     found
 }
 

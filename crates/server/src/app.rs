@@ -77,6 +77,7 @@ fn routes(
         .service(plan::prove_plan)
         .service(plan::issue_plan)
         .service(plan::show_issued_plan)
+        .service(plan::show_plan_file)
         .service(rounds::show_case_file)
         .service(tape::show_tape)
         .service(tape::save_tape)

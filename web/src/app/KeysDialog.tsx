@@ -23,6 +23,8 @@ const KEYS: [
     | "lay"
     | "figure"
     | "pictures"
+    | "card"
+    | "moveCard"
   ),
 ][] = [
   [["?"], "help"],
@@ -43,6 +45,8 @@ const KEYS: [
   [["F2"], "level"],
   [["Space"], "hang"],
   [["1–5", "6–0", "x"], "judge"],
+  [["-", "+", "i", "x", "Del"], "card"],
+  [["Alt ←↑↓→"], "moveCard"],
   [["m", "Space", "+", "-", "f"], "pictures"],
 ];
 

@@ -1,5 +1,7 @@
 // Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
+
 import { consent, photos } from "./en-photos";
+import { plan } from "./en-plan";
 import { practice } from "./en-practice";
 import { csv, devices, figure, save, tape, tests } from "./en-sheets";
 
@@ -308,43 +310,10 @@ export const en = {
     warnings: "Looks wrong",
     legend: "A mark left of the line is behind, right of it ahead; the whisker is how sure (95 %).",
   },
-  plan: {
-    minutes: "{{minutes}} min",
-    filled: "{{used}} of {{minutes}} min",
-    sets: "{{sets}} × {{work}}",
-    seconds: "{{low}}–{{high}} s",
-    reps: "{{low}}–{{high}}",
-    reserve: "{{count}} in reserve",
-    rest: "rest {{seconds}} s",
-    extra: "+1 {{side}}",
-    first: "{{side}} first",
-    sideNames: { left: "left", right: "right" },
-    why: "Why",
-    ledger: "Week's ledger",
-    ledgerHint: "Hard sets a week: solid direct, light indirect; the band is low to high, the tick the aim.",
-    blocked: "Could not be met",
-    inTheWay: "In the way: {{rule}}.",
-    nothingChosen: "Nothing is chosen to be brought up, so the week trains everything evenly.",
-    choose: "Choose on the verdict",
-    print: "Print",
-    first_planner: "Every rule is kept. How far from the best possible week is not proven.",
-    draft: "Draft, not to be given to the client:",
-    toBrief: "To the brief",
-    atHome: "at home",
-    infeasible: "No session could be filled.",
-    classes: { "bring-up": "bring up", grow: "grow", keep: "keep", "hold-back": "hold back" },
-    day: "Session {{number}}",
-    table: "The ledger as a table",
-    low: "Low",
-    aim: "Aim",
-    high: "High",
-    direct: "Direct",
-    indirect: "Indirect",
-    showAll: "All regions",
-    showMain: "Chosen and growing only",
-  },
+  plan,
   print: {
-    forClient: "{{name}}, round of {{date}}",
+    forClient: "{{name}}, round of {{date}}, not given yet",
+    given: "{{name}}, plan {{version}}, from {{date}}",
     exercise: "Exercise",
     sets: "Sets × reps",
     side: "Sides",
@@ -378,6 +347,8 @@ export const en = {
     level: "tape: note the level, and back",
     hang: "tests: start and stop the clock",
     judge: "judge the framed region against the rest, left against right, or: can't tell",
+    card: "plan: take sets off the picked card, add them; lock it; swap it; take it out",
+    moveCard: "plan: move the picked card within its day or to another",
     pictures: "how two rounds are shown; swap them; nearer, farther, whole figure",
   },
 } as const;

@@ -13,6 +13,7 @@ use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::Knowledge;
 use casefile::WeekDraft;
 use futures_util::stream::unfold;
+use handout::{Handout, HandoutError};
 use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
 use plan::{Effort, Proof, prove, swaps};
@@ -276,4 +277,75 @@ pub(crate) async fn show_issued_plan(
         Ok(IssuedView { summary: IssuedSummary::from(&record), client_name, week: record.week, plan: record.plan })
     });
     shown.await.map(web::Json)
+}
+
+/// A kind of file.
+#[derive(Clone, Copy, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum FileKind {
+    /// A4, one session a page.
+    Pdf,
+    /// Calendar entries.
+    Ics,
+    /// A table.
+    Csv,
+}
+
+impl FileKind {
+    fn content_type(self) -> &'static str {
+        match self {
+            Self::Pdf => "application/pdf",
+            Self::Ics => "text/calendar; charset=utf-8",
+            Self::Csv => "text/csv; charset=utf-8",
+        }
+    }
+
+    fn ending(self) -> &'static str {
+        match self {
+            Self::Pdf => "pdf",
+            Self::Ics => "ics",
+            Self::Csv => "csv",
+        }
+    }
+
+    fn written(self, handout: &Handout) -> Result<Vec<u8>, HandoutError> {
+        match self {
+            Self::Pdf => handout::pdf(handout),
+            Self::Ics => handout::calendar(handout).map(String::into_bytes),
+            Self::Csv => handout::table(handout).map(String::into_bytes),
+        }
+    }
+}
+
+/// A plan a client was given, as a file for them.
+#[utoipa::path(tag = "plan", params(("kind" = String, Path, description = "pdf, ics or csv")), responses(
+    (status = 200, description = "PDF, iCalendar or CSV", content_type = "application/octet-stream"),
+    (status = 404, body = ProblemDetails)))]
+#[get("/plans/{plan_id}/files/{kind}")]
+pub(crate) async fn show_plan_file(
+    state: web::Data<AppState>,
+    path: web::Path<(String, FileKind)>,
+) -> Result<HttpResponse, ApiError> {
+    let (id, kind) = path.into_inner();
+    let written = state.run(move |store, knowledge| {
+        let record = store.issued_plan(&id)?;
+        let client_name = store.client(&knowledge.atlas, &record.client_id)?.client.name;
+        let handout = Handout {
+            id: &record.id,
+            client_name: &client_name,
+            version: record.version,
+            issued_on: record.issued_on,
+            starts_on: record.starts_on,
+            plan: &record.plan,
+            atlas: &knowledge.atlas,
+        };
+        let bytes = kind.written(&handout).map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok((format!("plan-{}-version-{}.{}", record.starts_on, record.version, kind.ending()), bytes))
+    });
+    let (name, bytes) = written.await?;
+    Ok(HttpResponse::Ok()
+        .content_type(kind.content_type())
+        .insert_header(("Content-Disposition", format!("attachment; filename=\"{name}\"")))
+        .insert_header((CACHE_CONTROL, "no-store"))
+        .body(bytes))
 }

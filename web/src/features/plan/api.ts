@@ -1,5 +1,129 @@
-import { $api } from "../../shared/api/client";
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { $api, fetchClient, type Schemas } from "../../shared/api/client";
+import { type Document, useDocument } from "../../shared/save";
+import { differing, type Week } from "./model";
+
+type PlanView = Schemas["PlanView"];
+type ProofView = Schemas["ProofView"];
+
+const round = (roundId: string) => ({ params: { path: { round_id: roundId } } });
+const PLAN = "/api/v1/rounds/{round_id}/plan";
 
 export function usePlan(roundId: string) {
-  return $api.useQuery("get", "/api/v1/rounds/{round_id}/plan", { params: { path: { round_id: roundId } } });
+  return $api.useQuery("get", PLAN, round(roundId));
+}
+
+/** A plan the client was given. */
+export function useIssued(planId: string | undefined) {
+  return $api.useQuery(
+    "get",
+    "/api/v1/plans/{plan_id}",
+    { params: { path: { plan_id: planId ?? "" } } },
+    { enabled: planId !== undefined, staleTime: Number.POSITIVE_INFINITY },
+  );
+}
+
+const EDIT = "plan-edit";
+/** Time from an edit to the week drawn anew with its ledger and rules, for whoever measures. */
+const REDRAWN = "plan-redrawn";
+
+/** The week under work: shown at once, checked and kept at once, taken back by one step. */
+export function useWeek(
+  roundId: string,
+  plan: PlanView,
+  refetch: () => Promise<PlanView | undefined>,
+): Document<PlanView, Week> {
+  const queries = useQueryClient();
+  const saving = $api.useMutation("put", PLAN, {
+    onSuccess: (view) => queries.setQueryData($api.queryOptions("get", PLAN, round(roundId)).queryKey, view),
+  });
+  const document = useDocument<PlanView, Week>(plan, {
+    key: `plan-${roundId}`,
+    revisionOf: ({ revision }) => revision,
+    valueOf: ({ week }) => week,
+    differing,
+    refetch,
+    pause_ms: 0,
+    send: (known, week) => {
+      performance.mark(EDIT);
+      return saving.mutateAsync({ ...round(roundId), body: { revision: known.revision, week } });
+    },
+  });
+  useEffect(() => {
+    const drawn = () => {
+      if (plan && performance.getEntriesByName(EDIT).length === 0) return;
+      performance.measure(REDRAWN, EDIT);
+      performance.clearMarks(EDIT);
+    };
+    requestAnimationFrame(() => requestAnimationFrame(drawn));
+  }, [plan]);
+  return document;
+}
+
+export function useSolve(roundId: string) {
+  const solving = $api.useMutation("post", "/api/v1/rounds/{round_id}/plan/solve");
+  return {
+    pending: solving.isPending,
+    error: solving.error,
+    solve: (body: Schemas["SolvePlan"]) => solving.mutateAsync({ ...round(roundId), body }),
+  };
+}
+
+/** Alternatives for a card; asked anew when the week changes. */
+export function useSwaps(roundId: string, week: Week, spot: { session: number; place: number }) {
+  return $api.useQuery(
+    "post",
+    "/api/v1/rounds/{round_id}/plan/swaps",
+    { ...round(roundId), body: { week, ...spot } },
+    { placeholderData: (previous: Schemas["SwapsView"] | undefined) => previous },
+  );
+}
+
+export function useIssue(roundId: string) {
+  const queries = useQueryClient();
+  return $api.useMutation("post", "/api/v1/rounds/{round_id}/plan/issue", {
+    onSuccess: () => queries.invalidateQueries($api.queryOptions("get", PLAN, round(roundId))),
+  });
+}
+
+/** Forgets the coach's week, so that the planner's own stands there again. */
+export async function forget(roundId: string): Promise<PlanView | undefined> {
+  return (await fetchClient.DELETE(PLAN, round(roundId))).data;
+}
+
+export interface Proving {
+  proof?: ProofView;
+  running: boolean;
+  start: (seconds: number) => void;
+  stop: () => void;
+}
+
+/** A proof in the background: events come while it runs, and hanging up stops it. */
+export function useProof(roundId: string, onDone: () => void): Proving {
+  const [proof, setProof] = useState<ProofView>();
+  const [running, setRunning] = useState(false);
+  const source = useRef<EventSource>(undefined);
+  const done = useRef(onDone);
+  done.current = onDone;
+  const end = useRef(() => {
+    source.current?.close();
+    source.current = undefined;
+    setRunning(false);
+  }).current;
+  useEffect(() => () => source.current?.close(), []);
+  const start = (seconds: number) => {
+    source.current?.close();
+    setProof(undefined);
+    setRunning(true);
+    const events = new EventSource(`/api/v1/rounds/${roundId}/plan/proof?seconds=${seconds}`);
+    source.current = events;
+    events.onmessage = (event) => setProof(JSON.parse(event.data) as ProofView);
+    // The server closes the stream when it is done; a browser calls that an error and would ask again.
+    events.onerror = () => {
+      end();
+      done.current();
+    };
+  };
+  return { proof, running, start, stop: end };
 }

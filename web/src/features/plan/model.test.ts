@@ -1,5 +1,26 @@
 import { expect, test } from "vitest";
-import { firstSide, type Item, type LedgerRow, ledgerEnd, ledgerRows } from "./model";
+import {
+  added,
+  beside,
+  brokenAt,
+  cardAt,
+  changed,
+  differences,
+  differing,
+  firstSide,
+  type Item,
+  type LedgerRow,
+  ledgerEnd,
+  ledgerRows,
+  lockedCount,
+  moved,
+  nextMonday,
+  onDay,
+  type Plan,
+  type Week,
+  without,
+  withSets,
+} from "./model";
 
 const row = (region: string, change: Partial<LedgerRow> = {}): LedgerRow => ({
   region,
@@ -30,4 +51,101 @@ test.each([
   ["right-first", "right"],
 ] as const)("sides %s start with %s", (sides, side) => {
   expect(firstSide({ sides } as Item)).toBe(side);
+});
+
+const week = (): Week => ({
+  minutes: 60,
+  weeks: 6,
+  bring_up: [],
+  sessions: [
+    {
+      day: 1,
+      items: [
+        { exercise: "a", sets: 3 },
+        { exercise: "b", sets: 4 },
+        { exercise: "c", sets: 2 },
+      ],
+    },
+    {
+      day: 4,
+      items: [
+        { exercise: "d", sets: 3 },
+        { exercise: "a", sets: 2 },
+      ],
+    },
+  ],
+});
+const order = (week: Week) =>
+  week.sessions.map(({ items }) => items.map(({ exercise }) => exercise).join(""));
+
+test.each([
+  ["down within its day", { session: 0, place: 0 }, { session: 0, place: 2 }, ["bca", "da"]],
+  ["up within its day", { session: 0, place: 2 }, { session: 0, place: 0 }, ["cab", "da"]],
+  ["to another day", { session: 0, place: 1 }, { session: 1, place: 1 }, ["ac", "dba"]],
+  ["to the end of another day", { session: 0, place: 2 }, { session: 1, place: 2 }, ["ab", "dac"]],
+  ["nowhere: that day has it already", { session: 0, place: 0 }, { session: 1, place: 0 }, ["abc", "da"]],
+  ["nowhere: there is no such day", { session: 0, place: 0 }, { session: 5, place: 0 }, ["abc", "da"]],
+])("a card moves %s", (_, from, to, expected) => {
+  expect(order(moved(week(), from, to))).toEqual(expected);
+});
+
+test.each([
+  ["up", { session: 0, place: 1 }, { session: 0, place: 0 }],
+  ["up", { session: 0, place: 0 }, undefined],
+  ["down", { session: 0, place: 2 }, undefined],
+  ["right", { session: 0, place: 2 }, { session: 1, place: 2 }],
+  ["left", { session: 1, place: 1 }, { session: 0, place: 1 }],
+  ["left", { session: 0, place: 0 }, undefined],
+] as const)("one step %s from %o is %o", (step, from, to) => {
+  expect(beside(week(), from, step)).toEqual(to);
+});
+
+test("sets stay within what a card may have", () => {
+  const spot = { session: 0, place: 2 };
+  expect(cardAt(withSets(week(), spot, 1), spot)?.sets).toBe(3);
+  expect(cardAt(withSets(week(), spot, -5), spot)?.sets).toBe(1);
+  expect(cardAt(withSets(week(), spot, 50), spot)?.sets).toBe(10);
+});
+
+test("a card is added once to a day, locked, and taken out", () => {
+  expect(order(added(week(), 1, "a"))).toEqual(["abc", "da"]);
+  expect(order(added(week(), 1, "e"))).toEqual(["abc", "dae"]);
+  expect(lockedCount(changed(week(), { session: 0, place: 0 }, { locked: true }))).toBe(1);
+  expect(order(without(week(), { session: 0, place: 1 }))).toEqual(["ac", "da"]);
+});
+
+test("a day goes to a free weekday and the days stay in order", () => {
+  const later = onDay(week(), 0, 6);
+  expect(later.sessions.map(({ day }) => day)).toEqual([4, 6]);
+  expect(order(later)).toEqual(["da", "abc"]);
+  expect(onDay(week(), 0, 4)).toEqual(week());
+});
+
+test("two weeks differ by day and exercise, and in nothing but what differs", () => {
+  const other = withSets(without(week(), { session: 1, place: 0 }), { session: 0, place: 0 }, 1);
+  expect(differences(week(), other)).toEqual([
+    { day: 1, exercise: "a", before: 3, now: 4 },
+    { day: 4, exercise: "d", before: 3, now: 0 },
+  ]);
+  expect(differing(week(), week())).toBe(0);
+  expect(differing(week(), other)).toBeGreaterThan(0);
+});
+
+test("the broken rules of a card are those that name it on its day", () => {
+  const plan = {
+    broken: [
+      { says: "one", cards: [{ session: 0, exercise: "a" }], days: [1], forbids: false },
+      { says: "two", cards: [{ session: 1, exercise: "a" }], days: [4], forbids: false },
+    ],
+  } as unknown as Plan;
+  expect(brokenAt(plan, 0, "a")).toEqual(["one"]);
+  expect(brokenAt(plan, 0, "b")).toEqual([]);
+});
+
+test.each([
+  ["2026-11-25", "2026-11-30"],
+  ["2026-11-30", "2026-12-07"],
+  ["2026-11-29", "2026-11-30"],
+])("the Monday after %s is %s", (today, monday) => {
+  expect(nextMonday(new Date(`${today}T12:00:00`))).toBe(monday);
 });

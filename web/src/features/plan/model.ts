@@ -1,8 +1,19 @@
-// How a plan is put into words and rows. Pure.
+// The week as a coach bends it, and how a plan is put into words and rows. Pure.
 import type { Schemas } from "../../shared/api/client";
 
 export type Item = Schemas["ItemEntry"];
 export type LedgerRow = Schemas["LedgerEntry"];
+export type Week = Schemas["WeekDraft"];
+export type Card = Schemas["CardDraft"];
+export type Plan = Schemas["PlanFile"];
+
+/** Where a card stands: place of its day in the week and its place in the day, both from 0. */
+export interface Spot {
+  session: number;
+  place: number;
+}
+
+export const SETS = { least: 1, most: 10 };
 
 const ORDER: LedgerRow["class"][] = ["bring-up", "grow", "keep", "hold-back"];
 
@@ -21,4 +32,146 @@ export function ledgerEnd(ledger: LedgerRow[]): number {
 export function firstSide(item: Item): Schemas["Side"] | undefined {
   if (item.sides === "both") return undefined;
   return item.sides === "left-first" ? "left" : "right";
+}
+
+function withDay(week: Week, session: number, change: (items: Card[]) => Card[]): Week {
+  const sessions = week.sessions.map((day, index) =>
+    index === session ? { ...day, items: change(day.items) } : day,
+  );
+  return { ...week, sessions };
+}
+
+export const cardAt = (week: Week, { session, place }: Spot): Card | undefined =>
+  week.sessions[session]?.items[place];
+
+/** Whether an exercise may come to a day: it stands there once at most. */
+export function mayStand(week: Week, session: number, exercise: string): boolean {
+  return week.sessions[session]?.items.every((card) => card.exercise !== exercise) ?? false;
+}
+
+/** The week with a card at another spot; the same week where it cannot go there. */
+export function moved(week: Week, from: Spot, to: Spot): Week {
+  const card = cardAt(week, from);
+  if (!card || !week.sessions[to.session]) return week;
+  if (from.session === to.session && from.place === to.place) return week;
+  if (from.session !== to.session && !mayStand(week, to.session, card.exercise)) return week;
+  const without = withDay(week, from.session, (items) => items.filter((_, place) => place !== from.place));
+  return withDay(without, to.session, (items) => [
+    ...items.slice(0, to.place),
+    card,
+    ...items.slice(to.place),
+  ]);
+}
+
+/** The spot one step away, up and down within the day, left and right to another; undefined at the edge. */
+export function beside(
+  week: Week,
+  { session, place }: Spot,
+  step: "up" | "down" | "left" | "right",
+): Spot | undefined {
+  const here = week.sessions[session]?.items.length ?? 0;
+  if (step === "up") return place > 0 ? { session, place: place - 1 } : undefined;
+  if (step === "down") return place + 1 < here ? { session, place: place + 1 } : undefined;
+  const other = session + (step === "left" ? -1 : 1);
+  const there = week.sessions[other]?.items.length;
+  return there === undefined ? undefined : { session: other, place: Math.min(place, there) };
+}
+
+export function changed(week: Week, { session, place }: Spot, change: Partial<Card>): Week {
+  return withDay(week, session, (items) =>
+    items.map((card, index) => (index === place ? { ...card, ...change } : card)),
+  );
+}
+
+export function withSets(week: Week, spot: Spot, by: number): Week {
+  const card = cardAt(week, spot);
+  if (!card) return week;
+  return changed(week, spot, { sets: Math.min(SETS.most, Math.max(SETS.least, card.sets + by)) });
+}
+
+export function without(week: Week, { session, place }: Spot): Week {
+  return withDay(week, session, (items) => items.filter((_, index) => index !== place));
+}
+
+export function added(week: Week, session: number, exercise: string, sets = 3): Week {
+  if (!mayStand(week, session, exercise)) return week;
+  return withDay(week, session, (items) => [...items, { exercise, sets }]);
+}
+
+/** The week on other weekdays; days stay in order, so one that is taken is refused. */
+export function onDay(week: Week, session: number, day: number): Week {
+  if (week.sessions.some((other, index) => index !== session && other.day === day)) return week;
+  const sessions = week.sessions.map((other, index) => (index === session ? { ...other, day } : other));
+  return { ...week, sessions: sessions.sort((one, other) => one.day - other.day) };
+}
+
+export const lockedCount = (week: Week): number =>
+  week.sessions.flatMap(({ items }) => items).filter(({ locked }) => locked).length;
+
+/** What the planner says of a card; nothing while a change of the day is on its way. */
+export function itemAt(plan: Plan, week: Week, { session, place }: Spot): Item | undefined {
+  const exercise = cardAt(week, { session, place })?.exercise;
+  const here = plan.sessions[session]?.items.find((item) => item.exercise === exercise);
+  return here ?? plan.sessions.flatMap(({ items }) => items).find((item) => item.exercise === exercise);
+}
+
+/** Broken rules of a card. */
+export function brokenAt(plan: Plan, session: number, exercise: string): string[] {
+  const here = (broken: Schemas["BrokenEntry"]) =>
+    broken.cards.some((card) => card.session === session && card.exercise === exercise);
+  return (plan.broken ?? []).filter(here).map(({ says }) => says);
+}
+
+/** Places at which two weeks differ. */
+export function differing(mine: Week, theirs: Week): number {
+  let count = Number(mine.minutes !== theirs.minutes) + Number(mine.weeks !== theirs.weeks);
+  const days = Math.max(mine.sessions.length, theirs.sessions.length);
+  for (let session = 0; session < days; session++) {
+    const [one, other] = [mine.sessions[session], theirs.sessions[session]];
+    count += Number(one?.day !== other?.day);
+    const cards = Math.max(one?.items.length ?? 0, other?.items.length ?? 0);
+    for (let place = 0; place < cards; place++)
+      count += Number(JSON.stringify(one?.items[place]) !== JSON.stringify(other?.items[place]));
+  }
+  return count;
+}
+
+export interface Difference {
+  day: number;
+  exercise: string;
+  before: number;
+  now: number;
+}
+
+/** Exercises whose sets on a weekday differ between two weeks; 0 where it is not done. */
+export function differences(then: Week, now: Week): Difference[] {
+  const sets = (week: Week) =>
+    new Map(
+      week.sessions.flatMap(({ day, items }) => items.map((card) => [`${day} ${card.exercise}`, card.sets])),
+    );
+  const [before, after] = [sets(then), sets(now)];
+  return [...new Set([...before.keys(), ...after.keys()])]
+    .map((key) => {
+      const [day, exercise] = key.split(" ") as [string, string];
+      return { day: Number(day), exercise, before: before.get(key) ?? 0, now: after.get(key) ?? 0 };
+    })
+    .filter((one) => one.before !== one.now)
+    .sort((one, other) => one.day - other.day || one.exercise.localeCompare(other.exercise));
+}
+
+/** Regions whose weekly sets differ between two plans, largest change first. */
+export function ledgerDifferences(then: Plan, now: Plan): { region: string; before: number; now: number }[] {
+  const before = new Map(then.ledger.map((row) => [row.region, row.total]));
+  return now.ledger
+    .map(({ region, total }) => ({ region, before: before.get(region) ?? 0, now: total }))
+    .filter((row) => Math.abs(row.now - row.before) > 0.05)
+    .sort((one, other) => Math.abs(other.now - other.before) - Math.abs(one.now - one.before));
+}
+
+/** The Monday after a day, `YYYY-MM-DD`. */
+export function nextMonday(today: Date): string {
+  const day = new Date(today);
+  day.setDate(day.getDate() + ((8 - day.getDay()) % 7 || 7));
+  const two = (number: number) => String(number).padStart(2, "0");
+  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`;
 }

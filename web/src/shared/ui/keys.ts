@@ -5,7 +5,7 @@ type Bindings = Record<string, () => void>;
 /** How long the second key of a pair such as `g c` is waited for. */
 const PAIR_MS = 1200;
 
-function isTyping(target: EventTarget | null): boolean {
+export function isTyping(target: EventTarget | null): boolean {
   const element = target as HTMLElement | null;
   return !!element?.closest("input, textarea, select, [contenteditable], dialog, [role=listbox]");
 }

@@ -1,29 +1,68 @@
+import { Select } from "antd";
+import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
-import { useAtlas, useNames } from "../../../shared/api/atlas";
+import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { SideMark } from "../../../shared/ui";
-import { firstSide, type Item } from "../model";
+import { type Card, firstSide, type Item, SETS } from "../model";
 import styles from "./ItemCard.module.css";
 
-interface Props {
-  item: Item;
-  open: boolean;
-  onToggle: () => void;
+export interface CardActions {
+  sets: (by: number) => void;
+  lock: () => void;
+  scheme: (id: string) => void;
+  swap: () => void;
+  remove: () => void;
 }
 
-/** One exercise: what for, sets and repetitions, which side first; opened, its reasons and cues. */
-export function ItemCard({ item, open, onToggle }: Props) {
+interface Props {
+  card: Card;
+  /** What the planner says of it; missing for the moment in which a new card is being checked. */
+  item?: Item;
+  atlas: Atlas;
+  /** Sets in the week that is shown, when it is not the first. */
+  setsShown: number;
+  broken: string[];
+  open: boolean;
+  picked: boolean;
+  onToggle: () => void;
+  actions?: CardActions;
+  handle?: ReactNode;
+}
+
+/** One exercise: what for, sets and repetitions, which side first, minutes, what is wrong; opened, its reasons and tools. */
+export function ItemCard({
+  card,
+  item,
+  atlas,
+  setsShown,
+  broken,
+  open,
+  picked,
+  onToggle,
+  actions,
+  handle,
+}: Props) {
   const { t } = useTranslation();
   const names = useNames();
-  const atlas = useAtlas();
-  const side = firstSide(item);
-  const exercise = atlas.data?.exercises.find(({ id }) => id === item.exercise);
+  const side = item && firstSide(item);
   return (
-    <li className={styles.item}>
+    <div
+      className={styles.item}
+      data-broken={broken.length > 0 || undefined}
+      data-picked={picked || undefined}
+    >
+      <div className={styles.top}>
+        {handle}
+        <span className={styles.region}>{item ? names.region(item.region) : ""}</span>
+        <span className={styles.minutes}>
+          {card.locked && <span className={styles.lock}>{t("plan.locked")}</span>}
+          {item && t("plan.minutes", { minutes: Math.round(item.minutes) })}
+        </span>
+      </div>
       <button type="button" onClick={onToggle} aria-expanded={open} className={styles.face}>
-        <span className={styles.region}>{names.region(item.region)}</span>
-        <span className={styles.name}>{item.name}</span>
+        <span className={styles.name}>{names.exercise(card.exercise)}</span>
         <span className={styles.work}>
-          {workOf(item, t)}
+          {item ? workOf({ ...item, sets: setsShown }, t) : t("plan.setsOnly", { count: setsShown })}
           {side && (
             <span className={styles.sides}>
               <SideMark side={side} label={t("plan.first", { side: t(`plan.sideNames.${side}`) })} />
@@ -31,28 +70,97 @@ export function ItemCard({ item, open, onToggle }: Props) {
             </span>
           )}
         </span>
+        {card.scheme && <span className={styles.scheme}>{schemeName(atlas, card.scheme)}</span>}
       </button>
-      {open && (
+      {broken.map((says) => (
+        <p key={says} className={styles.broken}>
+          {says}
+        </p>
+      ))}
+      {open && item && (
         <div className={styles.more}>
-          <p className="quiet">
-            {t("plan.reserve", { count: item.reserve })}, {t("plan.rest", { seconds: item.rest_s })}
-          </p>
-          {item.warm_up && <p>{item.warm_up}</p>}
-          <h3>{t("plan.why")}</h3>
-          <ul>
-            {item.why.map((reason) => (
-              <li key={reason}>{reason}</li>
-            ))}
-          </ul>
-          {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
-            <p key={cue} className="quiet">
-              {cue}
-            </p>
-          ))}
+          {actions && <Tools card={card} atlas={atlas} actions={actions} />}
+          <Reasons item={item} atlas={atlas} />
         </div>
       )}
-    </li>
+    </div>
   );
+}
+
+function Tools({ card, atlas, actions }: { card: Card; atlas: Atlas; actions: CardActions }) {
+  const { t } = useTranslation();
+  const name = useNames().exercise(card.exercise);
+  return (
+    <div className={styles.tools}>
+      <span className={styles.stepper}>
+        <button
+          type="button"
+          aria-label={t("plan.fewerSets", { name })}
+          disabled={card.sets <= SETS.least}
+          onClick={() => actions.sets(-1)}
+        >
+          −
+        </button>
+        {t("plan.setsOnly", { count: card.sets })}
+        <button
+          type="button"
+          aria-label={t("plan.moreSets", { name })}
+          disabled={card.sets >= SETS.most}
+          onClick={() => actions.sets(1)}
+        >
+          +
+        </button>
+      </span>
+      <Select
+        size="small"
+        aria-label={t("plan.scheme")}
+        value={card.scheme ?? "straight"}
+        onChange={actions.scheme}
+        options={atlas.schemes.map(({ id, name }) => ({ value: id, label: name }))}
+        popupMatchSelectWidth={false}
+      />
+      <button type="button" onClick={actions.swap}>
+        {t("plan.swap")}
+      </button>
+      <button type="button" aria-pressed={card.locked ?? false} onClick={actions.lock}>
+        {card.locked ? t("plan.unlock") : t("plan.lock")}
+      </button>
+      <button type="button" onClick={actions.remove}>
+        {t("plan.remove")}
+      </button>
+    </div>
+  );
+}
+
+function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
+  const { t } = useTranslation();
+  const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
+  const scheme = atlas.schemes.find(({ id }) => id === item.scheme);
+  return (
+    <>
+      <p className="quiet">
+        {t("plan.reserve", { count: item.reserve })}, {t("plan.rest", { seconds: item.rest_s })}
+      </p>
+      {scheme && scheme.id !== "straight" && <p>{scheme.how}</p>}
+      {item.warm_up && <p>{item.warm_up}</p>}
+      <h3>{t("plan.why")}</h3>
+      <ul>
+        {item.why.map((reason) => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
+      <p>{item.progression.says}</p>
+      {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
+        <p key={cue} className="quiet">
+          {cue}
+        </p>
+      ))}
+    </>
+  );
+}
+
+function schemeName(atlas: Atlas, id: string): string {
+  return atlas.schemes.find((scheme) => scheme.id === id)?.name ?? id;
 }
 
 export function workOf(item: Item, t: ReturnType<typeof useTranslation>["t"]): string {

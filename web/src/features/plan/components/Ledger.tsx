@@ -14,7 +14,7 @@ export function Ledger({ ledger }: { ledger: LedgerRow[] }) {
   const rows = ledgerRows(ledger, all);
   const most = ledgerEnd(ledger);
   return (
-    <aside className={styles.ledger}>
+    <section className={styles.ledger} aria-label={t("plan.ledger")}>
       <h2>{t("plan.ledger")}</h2>
       <p className="quiet">{t("plan.ledgerHint")}</p>
       <table>
@@ -54,6 +54,6 @@ export function Ledger({ ledger }: { ledger: LedgerRow[] }) {
       <button type="button" className={styles.toggle} onClick={() => setAll(!all)}>
         {all ? t("plan.showMain") : t("plan.showAll")}
       </button>
-    </aside>
+    </section>
   );
 }

@@ -1,10 +1,13 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
-import { show } from "../../../test/render";
+import { atlas, show } from "../../../test/render";
+import type { Plan } from "../model";
 import { Blocked } from "./Blocked";
+import { BlockStrip } from "./BlockStrip";
+import { Gap } from "./Gap";
+import { ItemCard } from "./ItemCard";
 import { Ledger } from "./Ledger";
-import { SessionColumn } from "./SessionColumn";
 
 afterEach(cleanup);
 
@@ -22,23 +25,89 @@ const item: Schemas["ItemEntry"] = {
   extra_sets_weaker: 1,
   cues: ["Take a grip narrower than the shoulders."],
   why: ["Biceps, long head is being brought up and is the main target here."],
+  minutes: 6.2,
+  progression: {
+    kind: "double",
+    bottom: 8,
+    top: 12,
+    step: "the next pair of dumbbells",
+    back_off_pct: 10,
+    says: "When every set reaches 12: the next pair of dumbbells, and back to 8.",
+  },
 };
 
-test("a day says how full it is, which side goes first, and opens to reasons, set-up and the school's sentence", () => {
-  const session = { day: 1, minutes: 58.4, items: [item] };
-  const onOpen = vi.fn();
-  const column = (opened?: string) => (
-    <SessionColumn session={session} number={1} minutes={60} opened={opened} onOpen={onOpen} />
+const card = { exercise: "incline-curl", sets: 3 };
+const shownCard = (change: Partial<React.ComponentProps<typeof ItemCard>>) =>
+  show(
+    <ItemCard
+      card={card}
+      item={item}
+      atlas={atlas}
+      setsShown={3}
+      broken={[]}
+      open={false}
+      picked={false}
+      onToggle={() => {}}
+      {...change}
+    />,
   );
-  show(column());
-  expect(screen.getByRole("region", { name: /Monday/ }).textContent).toContain("58 of 60 min");
+
+test("a card says sets, side order and minutes, and opens to reasons, progress, set-up and the school's sentence", () => {
+  const onToggle = vi.fn();
+  shownCard({ onToggle });
   expect(screen.getByText("left first")).toBeTruthy();
+  expect(screen.getByText("6 min")).toBeTruthy();
   fireEvent.click(screen.getByRole("button", { name: /Incline dumbbell curl/ }));
-  expect(onOpen).toHaveBeenCalledOnce();
+  expect(onToggle).toHaveBeenCalledOnce();
   cleanup();
-  show(column(onOpen.mock.calls[0]?.[0]));
-  for (const says of [item.why[0], "Lie back on the incline.", item.cues?.[0]])
+  shownCard({ open: true });
+  for (const says of [item.why[0], item.progression.says, "Lie back on the incline.", item.cues?.[0]])
     expect(screen.getByText(says ?? "")).toBeTruthy();
+});
+
+test("a card says what is wrong with it, and that it is locked", () => {
+  shownCard({ broken: ["Two of a family."], card: { ...card, locked: true } });
+  expect(screen.getByText("Two of a family.")).toBeTruthy();
+  expect(screen.getByText("locked")).toBeTruthy();
+});
+
+test("sets go up and down, and the card is locked, swapped and taken out by its tools", () => {
+  const actions = { sets: vi.fn(), lock: vi.fn(), scheme: vi.fn(), swap: vi.fn(), remove: vi.fn() };
+  shownCard({ open: true, actions });
+  fireEvent.click(screen.getByRole("button", { name: /one set more/ }));
+  fireEvent.click(screen.getByRole("button", { name: /one set less/ }));
+  expect(actions.sets.mock.calls).toEqual([[1], [-1]]);
+  fireEvent.click(screen.getByRole("button", { name: "Lock" }));
+  fireEvent.click(screen.getByRole("button", { name: "Swap…" }));
+  fireEvent.click(screen.getByRole("button", { name: "Take out" }));
+  for (const one of [actions.lock, actions.swap, actions.remove]) expect(one).toHaveBeenCalledOnce();
+});
+
+test.each([
+  [0, "Proven: no week is better."],
+  [0.0421, "Within 4.3 % of the best possible week."],
+  [0.231, "Within 24 % of the best possible week."],
+  [undefined, "Not yet compared with the best possible week."],
+])("a gap of %s is rounded to the side that is proven", (gap, says) => {
+  const proving = { running: false, start: () => {}, stop: () => {} };
+  show(<Gap plan={{ gap } as Plan} proving={proving} />);
+  expect(screen.getByRole("status").textContent).toBe(says);
+});
+
+test("the block shows each week's sets of what is chosen and can be looked at week by week", () => {
+  const onShow = vi.fn();
+  const week = (number: number, dose: number, lighter = false) => ({
+    number,
+    lighter,
+    sets: [],
+    doses: { "biceps.long": dose },
+    says: number === 2 ? ["Biceps, long head gains one set."] : [],
+  });
+  const plan = { weeks: [week(1, 10), week(2, 11), week(3, 6, true)] } as unknown as Plan;
+  show(<BlockStrip plan={plan} number={2} onShow={onShow} />);
+  expect(screen.getByText(/gains one set/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Week 3" }));
+  expect(onShow).toHaveBeenCalledWith(3);
 });
 
 const row = (region: string, change: Partial<Schemas["LedgerEntry"]>): Schemas["LedgerEntry"] => ({

@@ -1,65 +1,174 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
+import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { ErrorNote } from "../../../shared/ui";
-import { usePlan } from "../api";
+import { forget, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
+import { BlockStrip } from "../components/BlockStrip";
+import { Board } from "../components/Board";
+import { Gap } from "../components/Gap";
+import { IssueBar } from "../components/IssueBar";
 import { Ledger } from "../components/Ledger";
-import { SessionColumn } from "../components/SessionColumn";
+import { PlanTools } from "../components/PlanTools";
+import { SwapPanel } from "../components/SwapPanel";
+import { changed, differing, type Spot } from "../model";
 import styles from "./PlanPage.module.css";
 
-/** The week: days as columns, exercises in order with their reasons, and the ledger beside them. */
+/** The plan of a round: the week on a board, its ledger, its weeks, and what the client has. */
 export function PlanPage() {
-  const { t } = useTranslation();
   const { roundId = "", clientId = "" } = useParams();
   const plan = usePlan(roundId);
-  const [opened, setOpened] = useState<string>();
-  if (plan.error) return <ErrorNote error={plan.error} onRetry={() => plan.refetch()} />;
-  if (!plan.data) return null;
-  const { plan: week, minutes_per_session, bring_up } = plan.data;
-  const base = `/clients/${clientId}/rounds/${roundId}`;
+  const atlas = useAtlas();
+  const error = plan.error ?? atlas.error;
+  if (error) return <ErrorNote error={error} onRetry={() => plan.refetch()} />;
+  if (!plan.data || !atlas.data) return null;
+  return (
+    <PlanDesk
+      key={roundId}
+      roundId={roundId}
+      base={`/clients/${clientId}/rounds/${roundId}`}
+      view={plan.data}
+      atlas={atlas.data}
+      refetch={async () => (await plan.refetch()).data}
+    />
+  );
+}
+
+interface Props {
+  roundId: string;
+  base: string;
+  view: Schemas["PlanView"];
+  atlas: Atlas;
+  refetch: () => Promise<Schemas["PlanView"] | undefined>;
+}
+
+/** A first proof goes on by itself for so long. */
+const FIRST_PROOF_S = 8;
+
+function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const document = useWeek(roundId, view, refetch);
+  const { solve, pending, error } = useSolve(roundId);
+  const [dropped, setDropped] = useState<string[]>([]);
+  const [swapping, setSwapping] = useState<Spot>();
+  const [number, setNumber] = useState(1);
+  const [seed, setSeed] = useState(1);
+  const proving = useProof(roundId, () => void refetch());
+  useUndoKeys(document);
+  const { value: week, stored } = document;
+  const plan = stored.plan;
+  const settled = document.state === "saved" && differing(week, stored.week) === 0;
+  const unproven = plan.gap == null && (plan.broken ?? []).length === 0 && plan.status !== "infeasible";
+  // Once for each week that nothing is known about; one that was stopped is not begun again by itself.
+  const begin = useRef(() => {});
+  begin.current = () => !proving.running && proving.start(FIRST_PROOF_S);
+  useEffect(() => {
+    if (settled && unproven) begin.current();
+  }, [settled, unproven]);
+
+  const solved = async (change: { days?: number; minutes?: number; another?: boolean }) => {
+    const next = change.another ? seed + 1 : seed;
+    setSeed(next);
+    proving.stop();
+    const asked = { ...week, minutes: change.minutes ?? week.minutes };
+    const answer = await solve({ week: asked, days: change.days, seed: next }).catch(() => undefined);
+    if (!answer) return;
+    setDropped(answer.dropped);
+    setSwapping(undefined);
+    document.change(answer.week);
+  };
+  const broken = plan.broken ?? [];
+  const weekly = broken.filter(({ cards, days }) => cards.length === 0 && days.length === 0);
   return (
     <>
-      <div className={styles.bar}>
-        {bring_up.length === 0 ? (
-          <span>
-            {t("plan.nothingChosen")} <Link to={`${base}/verdict`}>{t("plan.choose")}</Link>
-          </span>
-        ) : (
-          <span className="quiet">
-            {week.status === "infeasible" ? t("plan.infeasible") : t("plan.first_planner")}
-          </span>
-        )}
-        {week.sessions.length > 0 && (
-          <Link to={`${base}/plan/print`} className={styles.print}>
-            {t("plan.print")}
-          </Link>
-        )}
-      </div>
-      {plan.data.draft_because && (
+      {view.draft_because && (
         <p className={styles.draft} role="alert">
-          <strong>{t("plan.draft")}</strong> {plan.data.draft_because}.{" "}
+          <strong>{t("plan.draft")}</strong> {view.draft_because}.{" "}
           <Link to={`${base}/brief`}>{t("plan.toBrief")}</Link>
         </p>
       )}
-      <Blocked blocked={week.blocked} />
+      <div className={styles.bar}>
+        <PlanTools
+          week={week}
+          solving={pending}
+          onSolve={solved}
+          onWeeks={(weeks) => document.change({ ...week, weeks })}
+        />
+        <span className={styles.save}>
+          <SaveState
+            state={document.state}
+            failure={document.failure}
+            undo={document.undo}
+            redo={document.redo}
+          />
+        </span>
+      </div>
+      <div className={styles.bar}>
+        <Gap plan={plan} proving={proving} />
+        {stored.revision > 0 && (
+          <button type="button" className={styles.link} onClick={() => forget(roundId).then(() => refetch())}>
+            {t("plan.back")}
+          </button>
+        )}
+        <span className={styles.push} />
+        <IssueBar
+          roundId={roundId}
+          base={base}
+          view={view}
+          week={week}
+          plan={plan}
+          revision={settled ? stored.revision : undefined}
+        />
+      </div>
+      {error && <ErrorNote error={error} />}
+      {document.conflict && <ConflictNote conflict={document.conflict} />}
+      {stored.bring_up.length === 0 && (
+        <p>
+          {t("plan.nothingChosen")} <Link to={`${base}/verdict`}>{t("plan.choose")}</Link>
+        </p>
+      )}
+      {stored.choices_changed && <p className={styles.note}>{t("plan.choicesChanged")}</p>}
+      {dropped.length > 0 && (
+        <p className={styles.note}>{t("plan.dropped", { names: dropped.map(names.exercise).join(", ") })}</p>
+      )}
+      {broken.length > 0 && (
+        <details className={styles.broken} open={weekly.length > 0}>
+          <summary>{t("plan.brokenTitle", { count: broken.length })}</summary>
+          <ul>
+            {broken.map(({ says }) => (
+              <li key={says}>{says}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <Blocked blocked={plan.blocked} />
       <div className={styles.plan}>
-        <div
-          className={styles.week}
-          style={{ "--days": Math.min(week.sessions.length, 4) } as React.CSSProperties}
-        >
-          {week.sessions.map((session, index) => (
-            <SessionColumn
-              key={session.day}
-              session={session}
-              number={index + 1}
-              minutes={minutes_per_session}
-              opened={opened}
-              onOpen={(key) => setOpened(key === opened ? undefined : key)}
+        <Board
+          week={week}
+          plan={plan}
+          atlas={atlas}
+          number={Math.min(number, plan.weeks.length)}
+          onChange={document.change}
+          onSwap={setSwapping}
+        />
+        <aside>
+          {swapping ? (
+            <SwapPanel
+              roundId={roundId}
+              week={week}
+              spot={swapping}
+              onTake={(exercise) => document.change(changed(week, swapping, { exercise }))}
+              onClose={() => setSwapping(undefined)}
             />
-          ))}
-        </div>
-        <Ledger ledger={week.ledger} />
+          ) : (
+            <Ledger ledger={plan.ledger} />
+          )}
+          {plan.weeks.length > 0 && <BlockStrip plan={plan} number={number} onShow={setNumber} />}
+        </aside>
       </div>
     </>
   );

@@ -1,11 +1,11 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day, dayName } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
-import { usePlan } from "../api";
+import { useIssued, usePlan } from "../api";
 import { workOf } from "../components/ItemCard";
 import { firstSide } from "../model";
 import styles from "./PrintPage.module.css";
@@ -14,12 +14,19 @@ import styles from "./PrintPage.module.css";
 export function PrintPage() {
   const { t } = useTranslation();
   const { roundId = "", clientId = "" } = useParams();
+  const [query] = useSearchParams();
+  const given = query.get("plan") ?? undefined;
   const plan = usePlan(roundId);
+  const issued = useIssued(given);
   const atlas = useAtlas();
-  const error = plan.error ?? atlas.error;
+  const error = plan.error ?? issued.error ?? atlas.error;
   if (error) return <ErrorNote error={error} onRetry={() => plan.refetch()} />;
-  if (!plan.data || !atlas.data) return null;
-  const { client_name, date, plan: week } = plan.data;
+  if (!plan.data || !atlas.data || (given && !issued.data)) return null;
+  const { client_name, draft_because } = plan.data;
+  const week = issued.data?.plan ?? plan.data.plan;
+  const head = issued.data
+    ? t("print.given", { name: client_name, version: issued.data.version, date: day(issued.data.starts_on) })
+    : t("print.forClient", { name: client_name, date: day(plan.data.date) });
   return (
     <main className={styles.paper}>
       <div className={styles.tools}>
@@ -28,19 +35,19 @@ export function PrintPage() {
           {t("print.button")}
         </Button>
       </div>
-      {plan.data.draft_because && (
+      {draft_because && (
         <p role="alert" className={styles.draft}>
-          {t("plan.draft")} {plan.data.draft_because}.
+          {t("plan.draft")} {draft_because}.
         </p>
       )}
-      {(plan.data.draft_because ? [] : week.sessions).map((session) => (
+      {(draft_because ? [] : week.sessions.filter(({ items }) => items.length > 0)).map((session) => (
         <article key={session.day} className={styles.sheet}>
           <header>
             <h1>
               {dayName(session.day)}
               {session.home && ` · ${t("plan.atHome")}`}
             </h1>
-            <span>{t("print.forClient", { name: client_name, date: day(date) })}</span>
+            <span>{head}</span>
             <span>{t("plan.minutes", { minutes: Math.round(session.minutes) })}</span>
           </header>
           <table>

@@ -1,0 +1,187 @@
+//! The plan as PDF, A4: a session begins a page, with cues, faults, side order, warm-up and a box to write in for every week.
+
+use crate::page::{Faces, HEIGHT, MARGIN, WIDTH, frame, rule, text};
+use crate::words::{STOP, sides, weekday, work};
+use crate::{Handout, HandoutError};
+use atlas::STRAIGHT;
+use casefile::{ItemEntry, LadderEntry, SessionEntry};
+use krilla::Document;
+use krilla::metadata::Metadata;
+use krilla::page::PageSettings;
+
+const NAME: f32 = 11.0;
+const BODY: f32 = 9.0;
+const LEADING: f32 = 1.26;
+const BOX_HEIGHT: f32 = 24.0;
+const FOOT: f32 = 26.0;
+const HEAD: f32 = 34.0;
+/// A session is set smaller rather than torn over two pages, as long as it can be read at arm's length.
+const SCALES: [f32; 5] = [1.0, 0.95, 0.9, 0.86, 0.82];
+
+/// One line or row of boxes of a session, with its height.
+enum Part {
+    Text { says: String, size: f32, bold: bool },
+    Boxes(Vec<String>),
+    Rule,
+}
+
+impl Part {
+    fn height(&self) -> f32 {
+        match self {
+            Self::Text { size, .. } => size * LEADING,
+            Self::Boxes(_) => BOX_HEIGHT + 5.0,
+            Self::Rule => 9.0,
+        }
+    }
+}
+
+/// The PDF of a plan.
+///
+/// # Errors
+/// [`HandoutError::Font`] or [`HandoutError::Pdf`]; neither depends on the plan.
+pub fn pdf(handout: &Handout) -> Result<Vec<u8>, HandoutError> {
+    let faces = Faces::load()?;
+    let mut document = Document::new();
+    let title = format!("Training plan of {}, version {}", handout.client_name, handout.version);
+    document.set_metadata(Metadata::new().title(title).language("en".to_owned()).creator("Orthomer".to_owned()));
+    for (index, session) in handout.plan.sessions.iter().enumerate().filter(|(_, session)| !session.items.is_empty()) {
+        let set = |scale: f32| blocks(handout, &Setting { faces: &faces, scale }, index, session);
+        let whole = SCALES.into_iter().map(set).find(|blocks| fitting(blocks) == blocks.len());
+        let blocks = whole.unwrap_or_else(|| set(1.0));
+        let mut left = blocks.as_slice();
+        let mut first = true;
+        while !left.is_empty() {
+            let taken = fitting(left);
+            sheet(&mut document, handout, &faces, session, first, &left[..taken])?;
+            left = &left[taken..];
+            first = false;
+        }
+    }
+    document.finish().map_err(|error| HandoutError::Pdf(format!("{error:?}")))
+}
+
+/// How many blocks fit on a page; at least one, so that every page gets further.
+fn fitting(blocks: &[Vec<Part>]) -> usize {
+    let room = HEIGHT - 2.0 * MARGIN - FOOT - HEAD;
+    let mut used = 0.0;
+    let fits = blocks.iter().take_while(|block| {
+        used += block.iter().map(Part::height).sum::<f32>();
+        used <= room
+    });
+    fits.count().max(1)
+}
+
+fn sheet(
+    document: &mut Document,
+    handout: &Handout,
+    faces: &Faces,
+    session: &SessionEntry,
+    first: bool,
+    blocks: &[Vec<Part>],
+) -> Result<(), HandoutError> {
+    let settings = PageSettings::from_wh(WIDTH, HEIGHT).ok_or_else(|| HandoutError::Pdf("no page".to_owned()))?;
+    let mut page = document.start_page_with(settings);
+    let mut surface = page.surface();
+    let home = if session.home { ", at home" } else { "" };
+    let going_on = if first { "" } else { ", continued" };
+    let head = format!("{}{home}{going_on}", weekday(session.day));
+    text(&mut surface, &faces.bold, 18.0, (MARGIN, MARGIN + 14.0), &head);
+    let side = format!(
+        "{}, plan {}, from {}, {:.0} min",
+        handout.client_name, handout.version, handout.starts_on, session.minutes
+    );
+    let right = WIDTH - MARGIN - faces.regular.width(&side, BODY);
+    text(&mut surface, &faces.regular, BODY, (right, MARGIN + 14.0), &side);
+    rule(&mut surface, MARGIN + 24.0);
+    let mut y = MARGIN + 32.0;
+    for part in blocks.iter().flatten() {
+        match part {
+            Part::Text { says, size, bold } => {
+                let face = if *bold { &faces.bold } else { &faces.regular };
+                text(&mut surface, face, *size, (MARGIN, y + size), says);
+            }
+            Part::Boxes(labels) => {
+                let width = (WIDTH - 2.0 * MARGIN) / labels.len() as f32;
+                for (place, label) in labels.iter().enumerate() {
+                    let x = MARGIN + place as f32 * width;
+                    frame(&mut surface, x, y + 3.0, width - 4.0, BOX_HEIGHT);
+                    text(&mut surface, &faces.regular, 6.5, (x + 3.0, y + 10.5), label);
+                }
+            }
+            Part::Rule => rule(&mut surface, y + 5.0),
+        }
+        y += part.height();
+    }
+    for (line, says) in faces.regular.lines(STOP, 8.0, WIDTH - 2.0 * MARGIN).iter().enumerate() {
+        text(&mut surface, &faces.regular, 8.0, (MARGIN, HEIGHT - MARGIN - 8.0 + line as f32 * 10.0), says);
+    }
+    surface.finish();
+    page.finish();
+    Ok(())
+}
+
+/// Faces and how much smaller than usual.
+struct Setting<'a> {
+    faces: &'a Faces,
+    scale: f32,
+}
+
+impl Setting<'_> {
+    fn paragraph(&self, says: &str, size: f32, bold: bool) -> Vec<Part> {
+        let face = if bold { &self.faces.bold } else { &self.faces.regular };
+        let size = size * self.scale;
+        let lines = face.lines(says, size, WIDTH - 2.0 * MARGIN);
+        lines.into_iter().map(|says| Part::Text { says, size, bold }).collect()
+    }
+}
+
+/// What a session is made of; an exercise is never torn in two.
+fn blocks(handout: &Handout, setting: &Setting, index: usize, session: &SessionEntry) -> Vec<Vec<Part>> {
+    let items = session.items.iter().enumerate();
+    let exercises = items.map(|(place, item)| exercise(handout, setting, index, place, item));
+    session.ladders.iter().map(|ladder| light_sets(setting, ladder)).chain(exercises).collect()
+}
+
+/// Light sets for a region that is not felt, before the first exercise.
+fn light_sets(setting: &Setting, ladder: &LadderEntry) -> Vec<Part> {
+    let mut parts = setting.paragraph(&ladder.why, BODY, true);
+    for (step, rung) in ladder.rungs.iter().enumerate() {
+        parts.extend(setting.paragraph(&format!("{}. {}: {}", step + 1, rung.name, rung.how), BODY, false));
+    }
+    parts.push(Part::Rule);
+    parts
+}
+
+fn exercise(handout: &Handout, setting: &Setting, session: usize, place: usize, item: &ItemEntry) -> Vec<Part> {
+    let known = handout.atlas.exercise(&item.exercise);
+    let scheme = handout.atlas.scheme(&item.scheme).filter(|scheme| scheme.id != STRAIGHT);
+    let mut parts = setting.paragraph(&format!("{}. {}", place + 1, item.name), NAME, true);
+    let how = format!(
+        "{} sets of {}, {} in reserve, rest {} s. {}.",
+        item.sets,
+        work(item),
+        item.reserve,
+        item.rest_s,
+        sides(item)
+    );
+    parts.extend(setting.paragraph(&how, BODY, false));
+    let mut says: Vec<String> = scheme.into_iter().map(|scheme| format!("{}: {}", scheme.name, scheme.how)).collect();
+    says.extend(item.warm_up.iter().map(|says| format!("Warm up: {says}")));
+    says.extend(known.map(|known| known.set_up.clone()));
+    says.extend(known.into_iter().flat_map(|known| known.cues.clone()));
+    says.extend(item.cues.iter().cloned());
+    says.extend(
+        known.and_then(|known| known.faults.first()).map(|fault| format!("Watch for: {}.", lower(&fault.fault))),
+    );
+    says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
+    parts.extend(setting.paragraph(&says.join(" "), BODY, false));
+    let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.sets(week, session, place));
+    parts.push(Part::Boxes(handout.weeks().into_iter().map(label).collect()));
+    parts.push(Part::Rule);
+    parts
+}
+
+fn lower(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
+}

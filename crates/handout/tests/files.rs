@@ -1,0 +1,84 @@
+//! A given plan as files: every session of every week on its day, one page a session, nothing left out.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
+use assess::{Knowledge, assess};
+use casefile::{CaseFile, PlanFile, plan_file};
+use handout::{Handout, calendar, pdf, table};
+use jiff::civil::{Date, date};
+use plan::{Draft, Effort, Locks, PlanProblem, block, present_draft, solve};
+use rstest::{fixture, rstest};
+use std::sync::LazyLock;
+
+static KNOWLEDGE: LazyLock<Knowledge> = LazyLock::new(|| Knowledge::load().expect("shipped data"));
+const EXAMPLE: &str = include_str!("../../../docs/examples/case.json");
+
+#[fixture]
+#[once]
+fn given_plan() -> PlanFile {
+    let case = CaseFile::parse(EXAMPLE).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let problem = PlanProblem::new(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case));
+    let week = solve(&problem, Effort { moves: 30_000, seed: 1 });
+    let draft = Draft::of_week(&problem, &week, &Locks::default());
+    plan_file(&present_draft(&problem, &draft), &block(&problem, &draft, 6), None, 0.0)
+}
+
+fn given(plan: &PlanFile, starts_on: Date) -> Handout<'_> {
+    Handout {
+        id: "3b1d",
+        client_name: "Zoë Łukasz-Ångström",
+        version: 2,
+        issued_on: date(2026, 3, 2),
+        starts_on,
+        plan,
+        atlas: &KNOWLEDGE.atlas,
+    }
+}
+
+#[rstest]
+fn every_session_of_every_week_stands_in_the_calendar_on_its_day(#[from(given_plan)] plan: &PlanFile) {
+    let text = calendar(&given(plan, date(2026, 3, 9))).unwrap();
+    assert_eq!(text.matches("BEGIN:VEVENT").count(), 6 * plan.sessions.len());
+    // Monday and Friday of the first week, Friday of the sixth.
+    for day in ["20260309", "20260313", "20260417"] {
+        assert!(text.contains(&format!("DTSTART;VALUE=DATE:{day}")), "{day}");
+    }
+    assert_eq!(text.matches("lighter week").count(), plan.sessions.len());
+    // RFC 5545, 3.1: lines of at most 75 octets, ended by CR LF.
+    assert!(text.split("\r\n").all(|line| line.len() <= 75));
+    let ids: std::collections::BTreeSet<&str> = text.lines().filter(|line| line.starts_with("UID:")).collect();
+    assert_eq!(ids.len(), 6 * plan.sessions.len(), "ids differ");
+}
+
+#[rstest]
+fn the_table_has_every_exercise_of_every_week_with_the_block_s_sets(#[from(given_plan)] plan: &PlanFile) {
+    let text = table(&given(plan, date(2026, 3, 9))).unwrap();
+    let mut reader = csv::Reader::from_reader(text.as_bytes());
+    let rows: Vec<csv::StringRecord> = reader.records().map(Result::unwrap).collect();
+    let items: usize = plan.sessions.iter().map(|session| session.items.len()).sum();
+    assert_eq!(rows.len(), 6 * items);
+    let sets = |week: &str| -> u32 {
+        rows.iter().filter(|row| &row[0] == week).map(|row| row[8].parse::<u32>().unwrap()).sum()
+    };
+    for week in &plan.weeks {
+        let planned: u32 = week.sets.iter().flatten().map(|sets| u32::from(*sets)).sum();
+        assert_eq!(sets(&week.number.to_string()), planned, "week {}", week.number);
+    }
+}
+
+#[rstest]
+fn a_session_is_a_page_and_the_same_plan_gives_the_same_bytes(#[from(given_plan)] plan: &PlanFile) {
+    let bytes = pdf(&given(plan, date(2026, 3, 9))).unwrap();
+    assert!(bytes.starts_with(b"%PDF-1."));
+    let text = String::from_utf8_lossy(&bytes);
+    let pages = text.matches("/Type/Page").count() + text.matches("/Type /Page").count();
+    let tree = text.matches("/Type/Pages").count() + text.matches("/Type /Pages").count();
+    assert_eq!(pages - tree, plan.sessions.len());
+    assert_eq!(pdf(&given(plan, date(2026, 3, 9))).unwrap(), bytes);
+}
+
+#[rstest]
+fn a_week_outside_the_calendar_is_said(#[from(given_plan)] plan: &PlanFile) {
+    let error = table(&given(plan, date(9999, 12, 27))).unwrap_err();
+    assert!(error.to_string().contains("outside the calendar"), "{error}");
+}

@@ -1,0 +1,197 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  DragOverlay,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { useEffect, useRef, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { type Atlas, useNames } from "../../../shared/api/atlas";
+import { isTyping, useKeys } from "../../../shared/ui/keys";
+import {
+  added,
+  beside,
+  brokenAt,
+  cardAt,
+  changed,
+  itemAt,
+  moved,
+  onDay,
+  type Plan,
+  type Spot,
+  type Week,
+  without,
+  withSets,
+} from "../model";
+import styles from "./Board.module.css";
+import { cardKey, DayColumn, Draggable } from "./DayColumn";
+import { ItemCard } from "./ItemCard";
+
+interface Props {
+  week: Week;
+  plan: Plan;
+  atlas: Atlas;
+  /** Week of the block that is shown, from 1. */
+  number: number;
+  onChange: (week: Week, tag?: string) => void;
+  onSwap: (spot: Spot) => void;
+}
+
+/** The days of the week as columns. Cards go by drag, or picked by j and k and moved by Alt and the arrows. */
+export function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const [opened, setOpened] = useState<string>();
+  const [picked, setPicked] = useState<Spot>();
+  const [dragged, setDragged] = useState<string>();
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const editable = number === 1;
+  useBoardKeys({ week, picked, setPicked, onChange, onSwap, onOpen: setOpened, editable });
+
+  const spotOf = (id: string): Spot | undefined => {
+    const [first, second] = id.split(" ") as [string, string];
+    if (first === "day")
+      return { session: Number(second), place: week.sessions[Number(second)]?.items.length ?? 0 };
+    const session = Number(first);
+    const place = week.sessions[session]?.items.findIndex(({ exercise }) => exercise === second) ?? -1;
+    return place < 0 ? undefined : { session, place };
+  };
+  const drop = ({ active, over }: DragEndEvent) => {
+    setDragged(undefined);
+    const from = spotOf(String(active.id));
+    const to = over && spotOf(String(over.id));
+    if (from && to) onChange(moved(week, from, to));
+  };
+  const draggedAt = dragged ? spotOf(dragged) : undefined;
+  const draggedCard = draggedAt && cardAt(week, draggedAt);
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      onDragStart={({ active }) => setDragged(String(active.id))}
+      onDragEnd={drop}
+      onDragCancel={() => setDragged(undefined)}
+      accessibility={{ screenReaderInstructions: { draggable: t("plan.dragHow") } }}
+    >
+      <div
+        className={styles.week}
+        style={{ "--days": Math.min(week.sessions.length, 4) } as React.CSSProperties}
+      >
+        {week.sessions.map((day, session) => (
+          <DayColumn
+            key={day.day}
+            week={week}
+            session={session}
+            planned={plan.sessions[session]}
+            broken={dayRules(plan, day.day)}
+            atlas={atlas}
+            editable={editable}
+            onDay={(other) => onChange(onDay(week, session, other))}
+            onAdd={(exercise) => onChange(added(week, session, exercise))}
+          >
+            {day.items.map((card, place) => {
+              const spot = { session, place };
+              const key = cardKey(session, card.exercise);
+              const sets = plan.weeks[number - 1]?.sets[session]?.[place];
+              const actions = editable
+                ? {
+                    sets: (by: number) => onChange(withSets(week, spot, by), `sets ${key}`),
+                    lock: () => onChange(changed(week, spot, { locked: !card.locked })),
+                    scheme: (id: string) =>
+                      onChange(changed(week, spot, { scheme: id === "straight" ? undefined : id })),
+                    swap: () => onSwap(spot),
+                    remove: () => onChange(without(week, spot)),
+                  }
+                : undefined;
+              return (
+                <Draggable key={key} id={key}>
+                  {(handle) => (
+                    <ItemCard
+                      card={card}
+                      item={itemAt(plan, week, spot)}
+                      atlas={atlas}
+                      setsShown={editable ? card.sets : (sets ?? card.sets)}
+                      broken={editable ? brokenAt(plan, session, card.exercise) : []}
+                      open={opened === key}
+                      picked={picked?.session === session && picked.place === place}
+                      onToggle={() => {
+                        setOpened(opened === key ? undefined : key);
+                        setPicked(spot);
+                      }}
+                      actions={actions}
+                      handle={editable && handle}
+                    />
+                  )}
+                </Draggable>
+              );
+            })}
+          </DayColumn>
+        ))}
+      </div>
+      <DragOverlay dropAnimation={null}>
+        {draggedCard && <div className={styles.dragged}>{names.exercise(draggedCard.exercise)}</div>}
+      </DragOverlay>
+    </DndContext>
+  );
+}
+
+/** Rules of a day that no card of it carries. */
+function dayRules(plan: Plan, day: number): string[] {
+  const own = (plan.broken ?? []).filter((broken) => broken.cards.length === 0 && broken.days.includes(day));
+  return own.map(({ says }) => says);
+}
+
+interface Keys {
+  week: Week;
+  picked?: Spot;
+  setPicked: (spot: Spot | undefined) => void;
+  onChange: (week: Week, tag?: string) => void;
+  onSwap: (spot: Spot) => void;
+  onOpen: (key: string | undefined) => void;
+  editable: boolean;
+}
+
+const STEPS = { ArrowUp: "up", ArrowDown: "down", ArrowLeft: "left", ArrowRight: "right" } as const;
+
+/** j and k pick a card; Alt with an arrow moves it; + and - change its sets; x swaps, i locks, o opens, Delete takes it out. */
+function useBoardKeys(keys: Keys): void {
+  const { week, picked, setPicked, onChange, onSwap, onOpen, editable } = keys;
+  const card = picked && cardAt(week, picked);
+  const spots = week.sessions.flatMap(({ items }, session) => items.map((_, place) => ({ session, place })));
+  const at = spots.findIndex((spot) => spot.session === picked?.session && spot.place === picked.place);
+  const pick = (by: number) => setPicked(spots[Math.min(spots.length - 1, Math.max(0, at + by))]);
+  const edit = (change: (spot: Spot) => void) => () => {
+    if (editable && picked && card) change(picked);
+  };
+  useKeys({
+    j: () => pick(1),
+    k: () => pick(-1),
+    o: () => picked && card && onOpen(cardKey(picked.session, card.exercise)),
+    x: edit(onSwap),
+    i: edit((spot) => onChange(changed(week, spot, { locked: !card?.locked }))),
+    "+": edit((spot) => onChange(withSets(week, spot, 1), `sets ${card?.exercise}`)),
+    "-": edit((spot) => onChange(withSets(week, spot, -1), `sets ${card?.exercise}`)),
+    Delete: edit((spot) => onChange(without(week, spot))),
+  });
+  const step = useRef((_: keyof typeof STEPS) => {});
+  step.current = (arrow) => {
+    const to = editable && picked ? beside(week, picked, STEPS[arrow]) : undefined;
+    const next = picked && to ? moved(week, picked, to) : week;
+    if (next === week) return;
+    onChange(next);
+    setPicked(to);
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.altKey || !(event.key in STEPS) || isTyping(event.target)) return;
+      // With Alt the browser itself would go back and forth in its history.
+      event.preventDefault();
+      step.current(event.key as keyof typeof STEPS);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}

@@ -1,0 +1,111 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
+import type { Schemas } from "../../../shared/api/client";
+import { day } from "../../../shared/format";
+import { Dialog, ErrorNote } from "../../../shared/ui";
+import { useIssue, useIssued } from "../api";
+import { nextMonday, type Plan, type Week } from "../model";
+import { Compare } from "./Compare";
+import styles from "./IssueBar.module.css";
+
+interface Props {
+  roundId: string;
+  base: string;
+  view: Schemas["PlanView"];
+  week: Week;
+  plan: Plan;
+  /** The week is kept at this revision; undefined while a change is on its way. */
+  revision?: number;
+}
+
+const FILES = ["pdf", "ics", "csv"] as const;
+
+/** What the client has, whether it is this week, and giving it to them. */
+export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
+  const { t } = useTranslation();
+  const [giving, setGiving] = useState(false);
+  const [comparing, setComparing] = useState<string>();
+  const issue = useIssue(roundId);
+  const compared = useIssued(comparing);
+  const [startsOn, setStartsOn] = useState(() => nextMonday(new Date()));
+  const [last] = view.issued;
+  const give = () =>
+    issue.mutate(
+      { params: { path: { round_id: roundId } }, body: { revision: revision ?? 0, starts_on: startsOn } },
+      { onSuccess: () => setGiving(false) },
+    );
+  return (
+    <div className={styles.bar}>
+      <span>
+        {!last
+          ? t("plan.hasNone")
+          : t(view.is_issued ? "plan.hasThis" : "plan.hasOther", {
+              version: last.version,
+              date: day(last.starts_on),
+            })}
+      </span>
+      {last && (
+        <>
+          {!view.is_issued && (
+            <button type="button" onClick={() => setComparing(last.id)}>
+              {t("plan.compare")}
+            </button>
+          )}
+          <Link to={`${base}/plan/print?plan=${last.id}`}>{t("plan.print")}</Link>
+          {FILES.map((kind) => (
+            <a key={kind} href={`/api/v1/plans/${last.id}/files/${kind}`} download>
+              {t(`plan.files.${kind}`)}
+            </a>
+          ))}
+        </>
+      )}
+      {!view.is_issued && (
+        <Button type="primary" disabled={!!view.draft_because} onClick={() => setGiving(true)}>
+          {t("plan.give")}
+        </Button>
+      )}
+      <Dialog
+        open={giving}
+        title={t("plan.giveTitle", { name: view.client_name })}
+        onClose={() => setGiving(false)}
+      >
+        {issue.error && <ErrorNote error={issue.error} />}
+        {(plan.broken ?? []).length > 0 && (
+          <div>
+            <p>{t("plan.giveBroken")}</p>
+            <ul>
+              {plan.broken?.map(({ says }) => (
+                <li key={says}>{says}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        <label className={styles.starts}>
+          {t("plan.startsOn")}{" "}
+          <input
+            type="date"
+            className="typed"
+            value={startsOn}
+            onChange={(event) => setStartsOn(event.target.value)}
+          />
+        </label>
+        <p className="quiet">
+          {t("plan.giveHint", { version: (last?.version ?? 0) + 1, weeks: week.weeks })}
+        </p>
+        <Button type="primary" onClick={give} loading={issue.isPending} disabled={revision === undefined}>
+          {t("plan.giveNow")}
+        </Button>
+      </Dialog>
+      <Dialog
+        wide
+        open={comparing !== undefined}
+        title={t("plan.compareTitle")}
+        onClose={() => setComparing(undefined)}
+      >
+        {compared.data && <Compare then={compared.data} week={week} plan={plan} />}
+      </Dialog>
+    </div>
+  );
+}
