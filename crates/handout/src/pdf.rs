@@ -16,12 +16,12 @@ const BOX_HEIGHT: f32 = 24.0;
 const FOOT: f32 = 26.0;
 const HEAD: f32 = 34.0;
 /// A session is set smaller rather than torn over two pages, as long as it can be read at arm's length.
-const SCALES: [f32; 5] = [1.0, 0.95, 0.9, 0.86, 0.82];
+const SCALES: [f32; 6] = [1.0, 0.95, 0.9, 0.85, 0.8, 0.76];
 
 /// One line or row of boxes of a session, with its height.
 enum Part {
     Text { says: String, size: f32, bold: bool },
-    Boxes(Vec<String>),
+    Boxes { labels: Vec<String>, height: f32 },
     Rule,
 }
 
@@ -29,7 +29,7 @@ impl Part {
     fn height(&self) -> f32 {
         match self {
             Self::Text { size, .. } => size * LEADING,
-            Self::Boxes(_) => BOX_HEIGHT + 5.0,
+            Self::Boxes { height, .. } => height + 5.0,
             Self::Rule => 9.0,
         }
     }
@@ -100,11 +100,11 @@ fn sheet(
                 let face = if *bold { &faces.bold } else { &faces.regular };
                 text(&mut surface, face, *size, (MARGIN, y + size), says);
             }
-            Part::Boxes(labels) => {
+            Part::Boxes { labels, height } => {
                 let width = (WIDTH - 2.0 * MARGIN) / labels.len() as f32;
                 for (place, label) in labels.iter().enumerate() {
                     let x = MARGIN + place as f32 * width;
-                    frame(&mut surface, x, y + 3.0, width - 4.0, BOX_HEIGHT);
+                    frame(&mut surface, x, y + 3.0, width - 4.0, *height);
                     text(&mut surface, &faces.regular, 6.5, (x + 3.0, y + 10.5), label);
                 }
             }
@@ -176,7 +176,8 @@ fn exercise(handout: &Handout, setting: &Setting, session: usize, place: usize, 
     says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
     parts.extend(setting.paragraph(&says.join(" "), BODY, false));
     let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.sets(week, session, place));
-    parts.push(Part::Boxes(handout.weeks().into_iter().map(label).collect()));
+    let labels = handout.weeks().into_iter().map(label).collect();
+    parts.push(Part::Boxes { labels, height: BOX_HEIGHT * setting.scale });
     parts.push(Part::Rule);
     parts
 }
