@@ -23,7 +23,7 @@ pub(super) enum Move {
     Shift(Cell, usize),
     /// Two items of two sessions change places.
     Exchange(Cell, Cell),
-    /// Another exercise in every place of one.
+    /// Another exercise in every place of one; where it stands already, it takes the sets over.
     Replace(usize, usize),
     /// A set from one item to another.
     Pass(Cell, Cell),
@@ -35,11 +35,11 @@ impl Move {
         match rng.random_range(0..100_u32) {
             0..24 => sets(model, state, rng),
             24..46 => add(model, state, rng),
-            46..54 => Some(Self::Sets(item(model, state, rng)?, 0)),
-            54..74 => swap(model, state, rng),
-            74..83 => shift(model, state, rng),
-            83..88 => exchange(model, state, rng),
-            88..94 => replace(model, state, rng),
+            46..50 => Some(Self::Sets(item(model, state, rng)?, 0)),
+            50..66 => swap(model, state, rng),
+            66..74 => shift(model, state, rng),
+            74..79 => exchange(model, state, rng),
+            79..92 => replace(model, state, rng),
             _ => pass(model, state, rng),
         }
     }
@@ -72,8 +72,9 @@ impl Move {
                 for session in 0..model.sessions {
                     let sets = state.of(model, session, candidate);
                     if sets > 0 {
+                        let there = state.of(model, session, other);
                         change(state, session, candidate, 0);
-                        change(state, session, other, sets);
+                        change(state, session, other, (there + sets).min(SETS_HIGH));
                     }
                 }
             }

@@ -7,10 +7,10 @@ use crate::cost::{
     ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
     THIN_SESSION,
 };
-use crate::draft::Locks;
+use crate::draft::{Card, Locks};
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours};
-use crate::timing::{WARM_UP_S, item_minutes};
+use crate::timing::{WARM_UP_S, card_minutes, item_minutes};
 use crate::week::Week;
 use assess::Class;
 use std::collections::BTreeMap;
@@ -44,7 +44,8 @@ pub(super) struct Model<'a> {
     must_stretch: Vec<bool>,
     one_sided: Vec<bool>,
     near: Vec<Vec<usize>>,
-    limit_s: f64,
+    /// Time of each session, less what the schemes of its locked cards take beside straight sets, s.
+    limit_s: Vec<f64>,
     /// Sets of cells that stay as they are, 0 where the search is free.
     pub locked: Vec<u16>,
 }
@@ -103,7 +104,9 @@ impl<'a> Model<'a> {
             one_sided: candidates.iter().map(|c| c.one_sided).collect(),
             near: (0..problem.days.len()).map(near).collect(),
             // A microsecond less, so that a full session is full however its seconds are added up.
-            limit_s: problem.minutes * 60.0 - 1e-6,
+            limit_s: (0..problem.days.len())
+                .map(|session| problem.minutes * 60.0 - 1e-6 - schemes_s(problem, locks, session))
+                .collect(),
         }
     }
 
@@ -168,6 +171,16 @@ fn dominates(problem: &PlanProblem, better: usize, worse: usize) -> bool {
         && a.exercise.targets.keys().all(|region| stretches(a, region) == stretches(b, region));
     // Of two that are alike in everything the first one stays.
     no_worse && (!(alike && mirrored) || better < worse)
+}
+
+/// Seconds that the schemes of a session's locked cards take beside straight sets.
+fn schemes_s(problem: &PlanProblem, locks: &Locks, session: usize) -> f64 {
+    let here = locks.0.iter().filter(|(s, _)| *s == session).map(|(_, card)| card);
+    let beside = |card: &Card| {
+        let straight = item_minutes(&problem.candidates[card.candidate], card.sets);
+        (card_minutes(problem, card, true) - straight).max(0.0) * 60.0
+    };
+    here.map(beside).sum()
 }
 
 /// Where each candidate's targets begin when all stand one after another.
@@ -361,7 +374,7 @@ impl State {
     }
 
     fn take_time(&mut self, model: &Model, session: usize, seconds: f64) {
-        let over = |time: f64| ((time - model.limit_s) / 60.0).max(0.0);
+        let over = |time: f64| ((time - model.limit_s[session]) / 60.0).max(0.0);
         let before = self.seconds[session];
         let after = before + seconds;
         self.seconds[session] = after;
