@@ -146,31 +146,79 @@ fn shares_resolve(atlas: &Atlas, site: &str, shares: &BTreeMap<RegionId, f64>) -
 }
 
 fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
-    let id = &exercise.id;
-    if let Some(region) = exercise.targets.keys().find(|r| atlas.region(r).is_none()) {
-        return fail(format!("exercise {id}: no region {region}"));
+    let first = atlas.problems_of(exercise).into_iter().next();
+    first.map_or(Ok(()), |problem| fail(format!("exercise {}: {}", exercise.id, problem.says)))
+}
+
+/// Areas in which pain is noted, and joints that carry load.
+pub(crate) const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"];
+
+/// Something wrong with an exercise.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct ExerciseProblem {
+    /// The field it is wrong in.
+    pub field: &'static str,
+    /// What is wrong, and what is expected.
+    pub says: String,
+}
+
+impl Atlas {
+    /// What is wrong with an exercise, whoever wrote it; nothing for those that ship.
+    pub fn problems_of(&self, exercise: &Exercise) -> Vec<ExerciseProblem> {
+        let mut found = Vec::new();
+        let mut wrong = |field, says: String| found.push(ExerciseProblem { field, says });
+        if exercise.name.trim().is_empty() {
+            wrong("name", "a name is needed".to_owned());
+        }
+        if exercise.family.trim().is_empty() {
+            wrong("family", "a family is needed: exercises that do the same movement share one".to_owned());
+        }
+        if let Some(region) = exercise.targets.keys().find(|r| self.region(r).is_none()) {
+            wrong("targets", format!("no region {region}"));
+        }
+        if exercise.targets.values().any(|f| !FRACTIONS.contains(f)) {
+            wrong("targets", "a target fraction is none of 1, 0.5, 0.25".to_owned());
+        } else if exercise.advised_against.is_none() && !exercise.targets.values().any(|f| *f >= 1.0) {
+            wrong("targets", "no region is its main target: one needs the fraction 1".to_owned());
+        }
+        if let Some(item) = exercise.equipment.iter().find(|e| self.equipment_item(e).is_none()) {
+            wrong("equipment", format!("no equipment {item}"));
+        }
+        if let Some(fault) = exercise.faults.iter().find(|f| !known_takeover(self, &f.takes_over)) {
+            wrong("faults", format!("{} is neither a region nor a named cause", fault.takes_over));
+        }
+        if exercise.reps.is_some() == exercise.seconds.is_some() {
+            wrong("reps", "needs either reps or seconds".to_owned());
+        }
+        if let Some([low, high]) = exercise.reps.or(exercise.seconds).filter(|[low, high]| *low == 0 || low > high) {
+            wrong("reps", format!("{low} to {high} is no range"));
+        }
+        if exercise.hardest.is_empty() || exercise.stretch > 3 {
+            wrong("hardest", "a hardest point and a stretch of 0 to 3 are needed".to_owned());
+        }
+        if exercise.stability > 2 {
+            wrong("stability", format!("stability {} is out of range: expected 0 to 2", exercise.stability));
+        }
+        if exercise.set_up.trim().is_empty() {
+            wrong("set_up", "how to get into position is needed".to_owned());
+        }
+        if exercise.cues.iter().all(|cue| cue.trim().is_empty()) {
+            wrong("cues", "at least one cue is needed".to_owned());
+        }
+        let mut places = exercise.loads_joint.iter().chain(&exercise.avoid.pain);
+        if let Some(place) = places.find(|place| !AREAS.contains(&place.as_str())) {
+            wrong("loads_joint", format!("no joint {place}: expected one of {}", AREAS.join(", ")));
+        }
+        if let Some(id) = exercise.avoid.screen_below_deg.keys().find(|id| self.screen(id).is_none()) {
+            wrong("avoid", format!("no screen {id}"));
+        }
+        found
     }
-    if exercise.targets.values().any(|f| !FRACTIONS.contains(f)) {
-        return fail(format!("exercise {id}: a target fraction is none of 1, 0.5, 0.25"));
+
+    /// Areas in which pain is noted, and joints that carry load.
+    pub fn areas(&self) -> &'static [&'static str] {
+        &AREAS
     }
-    if let Some(item) = exercise.equipment.iter().find(|e| atlas.equipment_item(e).is_none()) {
-        return fail(format!("exercise {id}: no equipment {item}"));
-    }
-    if let Some(fault) = exercise.faults.iter().find(|f| !known_takeover(atlas, &f.takes_over)) {
-        return fail(format!("exercise {id}: {} is neither a region nor a named cause", fault.takes_over));
-    }
-    if exercise.reps.is_some() == exercise.seconds.is_some() {
-        return fail(format!("exercise {id}: needs either reps or seconds"));
-    }
-    if exercise.hardest.is_empty()
-        || exercise.stretch > 3
-        || exercise.stability > 2
-        || exercise.cues.is_empty()
-        || exercise.set_up.is_empty()
-    {
-        return fail(format!("exercise {id}: hardest point, stretch 0-3, stability 0-2, set-up and cues are needed"));
-    }
-    Ok(())
 }
 
 #[cfg(test)]

@@ -53,7 +53,7 @@ pub enum Work {
 }
 
 /// What goes wrong, and what then does the work.
-#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Fault {
     /// What is seen.
@@ -63,7 +63,7 @@ pub struct Fault {
 }
 
 /// When an exercise is refused for a client.
-#[derive(Clone, Debug, Default, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields, default)]
 pub struct Avoid {
     /// Areas in which any pain rules it out.
@@ -78,7 +78,7 @@ pub struct Avoid {
 }
 
 /// An exercise of the catalogue.
-#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Exercise {
     /// Stable id.

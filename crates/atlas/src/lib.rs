@@ -20,6 +20,7 @@ mod site;
 mod substitute;
 
 pub use cause::CauseText;
+pub use check::ExerciseProblem;
 pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, ReferSettings};
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;

@@ -1,6 +1,6 @@
 //! What a practice sets differently from what ships: answers to schools, numbers and shares of the evidence model.
 
-use crate::{Atlas, EvidenceSettings};
+use crate::{Atlas, EvidenceSettings, Exercise};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, SiteId};
@@ -31,6 +31,8 @@ pub struct PracticeSettings {
     pub numbers: BTreeMap<String, f64>,
     /// Shares of a girth by region, whole rows.
     pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+    /// The practice's own exercises.
+    pub exercises: Vec<Exercise>,
 }
 
 impl EvidenceSettings {
@@ -70,7 +72,19 @@ impl Atlas {
                 school.default.clone_from(answer);
             }
         }
+        for exercise in &practice.exercises {
+            atlas.add_exercise(exercise.clone());
+        }
         atlas
+    }
+
+    fn add_exercise(&mut self, exercise: Exercise) {
+        let place = self.exercises.len();
+        self.exercise_index.insert(exercise.id.clone(), place);
+        for region in exercise.targets.keys().filter(|region| exercise.trains(region)) {
+            self.exercises_by_region.entry(region.clone()).or_default().push(place);
+        }
+        self.exercises.push(exercise);
     }
 }
 

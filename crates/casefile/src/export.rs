@@ -34,6 +34,7 @@ impl From<&PracticeSettings> for PracticeEntry {
         Self {
             schools: settings.schools.clone(),
             numbers: settings.numbers.clone(),
+            exercises: settings.exercises.clone(),
             composition: settings.composition.iter().map(|(site, shares)| (site.to_string(), row(shares))).collect(),
         }
     }

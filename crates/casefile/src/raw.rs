@@ -2,6 +2,7 @@
 
 use crate::problem::Problem;
 use assess::{Experience, Hand, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
+use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -44,6 +45,8 @@ pub struct PracticeEntry {
     pub numbers: BTreeMap<String, f64>,
     /// Shares of a girth by region, whole rows; each adds to 1.
     pub composition: BTreeMap<String, BTreeMap<String, f64>>,
+    /// The practice's own exercises, in the shape of the catalogue.
+    pub exercises: Vec<Exercise>,
 }
 
 impl PracticeEntry {

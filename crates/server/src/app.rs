@@ -91,6 +91,7 @@ fn routes(
         .service(devices::read_device)
         .service(practice::show_practice)
         .service(practice::save_practice)
+        .service(practice::save_exercise)
         .service(practice::list_people)
         .service(practice::add_person)
         .service(practice::save_person)

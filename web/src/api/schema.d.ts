@@ -228,6 +228,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/library/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Adds an exercise of the practice's own, or changes one; the planner uses it from now on. */
+        put: operations["save_exercise"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/photos/{photo_id}": {
         parameters: {
             query?: never;
@@ -901,6 +918,8 @@ export interface components {
              * @description Difference between girths of the sides worth acting on, %.
              */
             act_threshold_pct: number;
+            /** @description Areas of pain, and joints that carry load. */
+            areas: string[];
             /** @description Share of a girth by region. */
             composition: {
                 [key: string]: {
@@ -1496,6 +1515,57 @@ export interface components {
              * @description In the quantity's unit.
              */
             value: number;
+        };
+        /** @description An exercise of the catalogue. */
+        Exercise: {
+            /** @description Why it is never proposed, though a coach's history may name it. */
+            advised_against?: string | null;
+            /** @description When it is refused. */
+            avoid?: components["schemas"]["Avoid"];
+            /** @description What to take care of. */
+            cautions: string[];
+            /** @description What to say to the client. */
+            cues: string[];
+            /** @description How tiring it is. */
+            effort: components["schemas"]["Effort"];
+            /** @description All of these are needed. */
+            equipment: components["schemas"]["EquipmentId"][];
+            /** @description Exercises with the same plane, main region and hardest point share a family. */
+            family: string;
+            /** @description What goes wrong. */
+            faults: components["schemas"]["Fault"][];
+            /** @description Whether it is done last, as push-ups and timed flies are, unless its region is chosen. */
+            finisher?: boolean;
+            /** @description Where the load bites most. */
+            hardest: components["schemas"]["Hardest"][];
+            /** @description Stable id. */
+            id: components["schemas"]["ExerciseId"];
+            /** @description Joints that carry notable load. */
+            loads_joint: string[];
+            /** @description A plain description. */
+            name: string;
+            /** @description Repetitions, low and high. */
+            reps?: number[] | null;
+            /** @description Seconds under tension, low and high, where repetitions are not counted. */
+            seconds?: number[] | null;
+            /** @description How to get into position. */
+            set_up: string;
+            /** @description One side at a time, both, or either. */
+            sides: components["schemas"]["SidesUse"];
+            /**
+             * Format: int32
+             * @description 0 free-standing, 1 braced, 2 supported.
+             */
+            stability: number;
+            /**
+             * Format: int32
+             * @description How far the main region is stretched at the long end, 0 to 3.
+             */
+            stretch: number;
+            /** @description Fraction of a set that counts for each region: 1 main target, 0.5 clearly works, 0.25 works a little. */
+            targets: {
+                [key: string]: number;
+            };
         };
         /** @description An exercise, such as `incline-curl`. */
         ExerciseId: string;
@@ -2355,6 +2425,11 @@ export interface components {
                 };
             };
             /**
+             * @description The practice's own exercises, in the shape of the catalogue.
+             * @default []
+             */
+            exercises: components["schemas"]["Exercise"][];
+            /**
              * @description Numbers of the evidence model by id, such as `observation_sd.tape_bulk`.
              * @default {}
              */
@@ -2777,6 +2852,16 @@ export interface components {
             /**
              * Format: int32
              * @description The revision it was read at.
+             */
+            revision: number;
+        };
+        /** @description An exercise of the practice's own. */
+        SaveExercise: {
+            /** @description The exercise; its id says whether it is a new one. */
+            exercise: components["schemas"]["Exercise"];
+            /**
+             * Format: int32
+             * @description The revision of the practice's settings it was written at.
              */
             revision: number;
         };
@@ -4257,6 +4342,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    save_exercise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveExercise"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
                 };
             };
         };

@@ -16,6 +16,7 @@ const KEYS: [
     | "next"
     | "judge"
     | "practice"
+    | "library"
     | "empty"
     | "level"
     | "undo"
@@ -29,6 +30,7 @@ const KEYS: [
 ][] = [
   [["?"], "help"],
   [["g", "c"], "clients"],
+  [["g", "x"], "library"],
   [["g", "s"], "practice"],
   [["Ctrl Z", "Ctrl Y"], "undo"],
   [["/"], "find"],

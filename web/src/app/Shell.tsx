@@ -22,6 +22,7 @@ export function Shell() {
   useKeys({
     "?": () => setKeysShown(true),
     "g c": () => navigate("/clients"),
+    "g x": () => navigate("/library"),
     "g s": () => navigate("/practice"),
   });
   useEffect(() => {
@@ -39,6 +40,7 @@ export function Shell() {
         </NavLink>
         <nav className={styles.places} aria-label={t("app.name")}>
           <NavLink to="/clients">{t("app.clients")}</NavLink>
+          <NavLink to="/library">{t("app.library")}</NavLink>
           <NavLink to="/practice">{t("app.practice")}</NavLink>
         </nav>
         <div className={styles.tools}>

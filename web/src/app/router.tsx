@@ -67,6 +67,10 @@ export const router = createBrowserRouter([
             ],
           },
           {
+            path: "/library",
+            lazy: async () => ({ Component: (await import("../features/library")).LibraryPage }),
+          },
+          {
             path: "/practice",
             lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
           },

@@ -1,5 +1,6 @@
 // Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
 
+import { library } from "./en-library";
 import { consent, photos } from "./en-photos";
 import { plan } from "./en-plan";
 import { practice } from "./en-practice";
@@ -10,6 +11,7 @@ export const en = {
     name: "Orthomer",
     clients: "Clients",
     practice: "Practice",
+    library: "Library",
     signOut: "Sign out",
     night: "Night",
     paper: "Paper",
@@ -311,6 +313,7 @@ export const en = {
     legend: "A mark left of the line is behind, right of it ahead; the whisker is how sure (95 %).",
   },
   plan,
+  library,
   print: {
     forClient: "{{name}}, round of {{date}}, not given yet",
     given: "{{name}}, plan {{version}}, from {{date}}",
@@ -339,6 +342,7 @@ export const en = {
     bringUp: "bring the picked region up, or not",
     holdBack: "hold the picked region back, or not",
     practice: "to the practice",
+    library: "to the library",
     undo: "take a step back on the sheet that is open, and forth again",
     lay: "verdict: by body or by need; fold or open all girths",
     figure: "verdict: back to the figure",

@@ -18,7 +18,6 @@ const PAIN: [f64; 2] = [0.0, 10.0];
 /// Years a client can have lived.
 const OLDEST_YEARS: i16 = 110;
 /// Areas in which pain rules exercises out.
-const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"];
 
 /// Checks a brief on its own, as of a day. `at` is the pointer of the brief.
 ///
@@ -189,8 +188,8 @@ fn excluded(check: &mut Checker, at: &str, ids: &[String]) -> BTreeSet<ExerciseI
 
 fn pain_and_screens(check: &mut Checker, at: &str, entry: &ClientEntry) {
     for (i, pain) in entry.pain.iter().enumerate() {
-        if !AREAS.contains(&pain.area.as_str()) {
-            let says = unknown("area", &pain.area, AREAS.into_iter());
+        if !check.atlas.areas().contains(&pain.area.as_str()) {
+            let says = unknown("area", &pain.area, check.atlas.areas().iter().copied());
             check.fail::<()>(format!("{at}/pain/{i}/area"), says);
         }
         check.number(&format!("{at}/pain/{i}/level"), "a pain of", f64::from(pain.level), PAIN, "");

@@ -4,7 +4,7 @@ use super::Checker;
 use super::client::schools;
 use crate::problem::{Problem, unknown};
 use crate::raw::PracticeEntry;
-use atlas::{Atlas, PracticeSettings};
+use atlas::{Atlas, Exercise, PracticeSettings};
 use std::collections::BTreeMap;
 use units::{RegionId, SiteId};
 
@@ -35,7 +35,27 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> P
     let rows = entry.composition.iter();
     let composition = rows.filter_map(|(site, row)| shares(check, &format!("{at}/composition/{site}"), site, row));
     let composition = composition.collect();
-    PracticeSettings { schools: entry.schools.clone(), numbers: entry.numbers.clone(), composition }
+    own_exercises(check, &format!("{at}/exercises"), &entry.exercises);
+    PracticeSettings {
+        schools: entry.schools.clone(),
+        numbers: entry.numbers.clone(),
+        composition,
+        exercises: entry.exercises.clone(),
+    }
+}
+
+/// Own exercises keep the rules of those that ship and take no name of theirs.
+fn own_exercises(check: &mut Checker, at: &str, exercises: &[Exercise]) {
+    for (place, exercise) in exercises.iter().enumerate() {
+        let at = format!("{at}/{place}");
+        let twice = exercises[..place].iter().any(|other| other.id == exercise.id);
+        if twice || check.atlas.exercise(&exercise.id).is_some() {
+            check.fail::<()>(format!("{at}/id"), format!("there is an exercise {} already", exercise.id));
+        }
+        for problem in check.atlas.problems_of(exercise) {
+            check.fail::<()>(format!("{at}/{}", problem.field), problem.says);
+        }
+    }
 }
 
 /// A row, scaled to add to 1 exactly once it does to the hundredth.

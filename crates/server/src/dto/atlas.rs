@@ -38,6 +38,8 @@ pub struct AtlasView {
     pub pairings: Vec<Pairing>,
     /// Schools.
     pub schools: Vec<School>,
+    /// Areas of pain, and joints that carry load.
+    pub areas: Vec<String>,
     /// Exercises.
     pub exercises: Vec<CatalogueExercise>,
     /// Share of a girth by region.
@@ -71,6 +73,7 @@ impl AtlasView {
             schemes: atlas.schemes().to_vec(),
             pairings: atlas.pairings().to_vec(),
             schools: atlas.schools().to_vec(),
+            areas: atlas.areas().iter().map(ToString::to_string).collect(),
             exercises: catalogue(atlas).exercises,
             composition: evidence.composition.clone(),
             level_half_width_sd: evidence.level_half_width_sd,

@@ -21,8 +21,8 @@ pub(crate) use plan::{
     AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
 };
 pub(crate) use practice::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice,
-    SettingView, TapeOrder,
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
+    SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use round::{
     EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,

@@ -1,6 +1,6 @@
 //! The practice: settings, people, measurers, preferences.
 
-use atlas::Setting;
+use atlas::{Exercise, Setting};
 use casefile::PracticeEntry;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -175,4 +175,14 @@ pub struct TapeOrder {
     pub sites: Vec<String>,
     /// Sites that are not asked for; what is stored for them stays.
     pub left_out: Vec<String>,
+}
+
+/// An exercise of the practice's own.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveExercise {
+    /// The revision of the practice's settings it was written at.
+    pub revision: i32,
+    /// The exercise; its id says whether it is a new one.
+    pub exercise: Exercise,
 }

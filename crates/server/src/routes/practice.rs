@@ -2,8 +2,8 @@
 
 use crate::auth::{SignedIn, hash_password};
 use crate::dto::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SavePerson, SavePractice,
-    SettingView, TapeOrder,
+    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
+    SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
@@ -67,7 +67,60 @@ pub(crate) async fn save_practice(
     let saved = state.run(move |store, _| {
         let shipped = shared.shipped();
         let settings = check_practice(&shipped.atlas, "/settings", &body.settings).map_err(ApiError::Invalid)?;
+        none_taken_away(&store.practice()?.settings, &body.settings)?;
         store.save_practice(body.revision, &signed_in.0.name, &PracticeEntry::from(&settings))?;
+        shared.take_up(&settings);
+        view(store, shipped, &signed_in.0)
+    });
+    saved.await.map(web::Json)
+}
+
+/// Own exercises stand in plans and logs, so none is taken away: what is no longer wanted is advised against.
+fn none_taken_away(stored: &PracticeEntry, new: &PracticeEntry) -> Result<(), ApiError> {
+    let kept = |id| new.exercises.iter().any(|exercise| exercise.id == id);
+    match stored.exercises.iter().position(|exercise| !kept(exercise.id.clone())) {
+        None => Ok(()),
+        Some(place) => {
+            let name = &stored.exercises[place].name;
+            let says = format!("{name} may stand in plans and cannot be taken away: advise against it instead");
+            Err(invalid("/settings/exercises", says))
+        }
+    }
+}
+
+/// Adds an exercise of the practice's own, or changes one; the planner uses it from now on.
+#[utoipa::path(tag = "library", request_body = SaveExercise, responses(
+    (status = 200, body = PracticeView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/library/exercises")]
+pub(crate) async fn save_exercise(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<SaveExercise>,
+) -> Result<web::Json<PracticeView>, ApiError> {
+    let shared = state.clone();
+    let saved = state.run(move |store, _| {
+        let SaveExercise { revision, exercise } = body.into_inner();
+        let shipped = shared.shipped();
+        let mut entry = store.practice()?.settings;
+        let place = entry.exercises.iter().position(|own| own.id == exercise.id).unwrap_or(entry.exercises.len());
+        if place == entry.exercises.len() {
+            entry.exercises.push(exercise);
+        } else {
+            entry.exercises[place] = exercise;
+        }
+        let settings = check_practice(&shipped.atlas, "", &entry).map_err(|problems| {
+            // The sheet shows one exercise: its places are named from there.
+            let own = format!("/exercises/{place}");
+            let named = |problem: Problem| Problem {
+                pointer: problem
+                    .pointer
+                    .strip_prefix(&own)
+                    .map_or(problem.pointer.clone(), |field| format!("/exercise{field}")),
+                ..problem
+            };
+            ApiError::Invalid(problems.into_iter().map(named).collect())
+        })?;
+        store.save_practice(revision, &signed_in.0.name, &PracticeEntry::from(&settings))?;
         shared.take_up(&settings);
         view(store, shipped, &signed_in.0)
     });

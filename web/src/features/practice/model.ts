@@ -35,7 +35,7 @@ export interface Typed {
 /** What the texts say. A girth of which one share is typed is sent as a whole row. */
 export function settingsOf(view: PracticeView, typing: Typing): Typed {
   const typed: Typed = {
-    settings: { schools: typing.schools, numbers: {}, composition: {} },
+    settings: { schools: typing.schools, numbers: {}, composition: {}, exercises: [] },
     unreadable: [],
   };
   const read = (field: string, text: string): number | undefined => {
@@ -59,7 +59,7 @@ export function settingsOf(view: PracticeView, typing: Typing): Typed {
     ]);
     if (shares.every(([, share]) => share !== undefined)) composition[site] = Object.fromEntries(shares);
   }
-  typed.settings = { schools: typing.schools, numbers, composition };
+  typed.settings = { schools: typing.schools, numbers, composition, exercises: view.settings.exercises };
   return typed;
 }
 

@@ -1,0 +1,50 @@
+import { expect, freshRound, test } from "./practice";
+
+test("a region picked on the figure shows what it does and what serves it, main targets first", async ({ page }) => {
+  await page.goto("/library");
+  await page.getByRole("img", { name: /The body's regions/ }).locator("[data-region='delts.posterior']").first().click();
+  await expect(page.getByRole("region", { name: "Rear delt" })).toContainText("Taken over by");
+  await expect(page).toHaveURL(/region=delts\.posterior/);
+  const first = page.getByRole("region", { name: "Exercises" }).getByRole("listitem").first();
+  await expect(first).toContainText("Rear delt");
+  await first.getByRole("button").click();
+  await expect(first).toContainText("takes over");
+});
+
+test("exercises are found by words, kit and stretch", async ({ page }) => {
+  await page.goto("/library");
+  const list = page.getByRole("region", { name: "Exercises" });
+  await list.getByRole("listitem").first().waitFor();
+  await page.keyboard.press("/");
+  await page.keyboard.type("curl incline");
+  await expect(list.getByRole("status")).toContainText(/^[1-5] exercises?\./);
+  await expect(list.getByRole("listitem").first()).toContainText("Incline");
+});
+
+test("an own exercise is checked like ours, saved, changed, and used by the planner", async ({ page }) => {
+  await page.goto("/library");
+  await page.getByRole("button", { name: "Add an exercise of your own…" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Name").fill("Tin tray calf raise");
+  await dialog.getByRole("button", { name: "Save the exercise" }).click();
+  await expect(dialog.getByText("no region is its main target: one needs the fraction 1")).toBeVisible();
+  await expect(dialog.getByText("at least one cue is needed")).toBeVisible();
+  await dialog.getByLabel("Main targets, a whole set each").fill("Gastro");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  if (!(await dialog.isVisible())) await page.getByRole("button", { name: "Add an exercise of your own…" }).click();
+  await dialog.getByLabel("Getting into position").fill("Stand on the tray.");
+  await dialog.getByLabel("Cues").fill("Rise slowly.");
+  await dialog.getByRole("button", { name: "Save the exercise" }).click();
+  await expect(dialog).toBeHidden();
+  await page.getByLabel("Find an exercise").fill("tin tray");
+  const row = page.getByRole("region", { name: "Exercises" }).getByRole("listitem").filter({ hasText: "Tin tray" });
+  await expect(row).toContainText("own");
+
+  const round = await freshRound(page, "Own Exercise Tester", { equipment: [] });
+  await page.goto(`${round}/plan`);
+  await page.getByRole("region", { name: /^Session/ }).first().waitFor();
+  await page.getByRole("combobox", { name: /Add an exercise to Monday/ }).fill("Tin tray");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("listitem").filter({ hasText: "Tin tray calf raise" }).first()).toContainText("Gastrocnemius");
+});

@@ -1,0 +1,146 @@
+import { Button, Checkbox, Select } from "antd";
+import { useDeferredValue, useRef, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useSearchParams } from "react-router";
+import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { BodyFigure } from "../../../shared/figure";
+import { ErrorNote } from "../../../shared/ui";
+import { useKeys } from "../../../shared/ui/keys";
+import { useOwn } from "../api";
+import { ExerciseEditor } from "../components/ExerciseEditor";
+import { ExerciseRow } from "../components/ExerciseRow";
+import { RegionCard } from "../components/RegionCard";
+import { type Exercise, everything, type Filter, filtered, type Hardest } from "../model";
+import styles from "./LibraryPage.module.css";
+
+/** Regions and exercises to browse, and the practice's own exercises. */
+export function LibraryPage() {
+  const atlas = useAtlas();
+  const own = useOwn();
+  const error = atlas.error ?? own.error;
+  if (error) return <ErrorNote error={error} onRetry={() => own.refetch()} />;
+  if (!atlas.data || !own.data) return null;
+  return <Library atlas={atlas.data} practice={own.data} />;
+}
+
+const HARDEST: Hardest[] = ["L", "M", "S", "E"];
+
+function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["PracticeView"] }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const find = useRef<HTMLInputElement>(null);
+  const [query, setQuery] = useSearchParams();
+  const [filter, setFilter] = useState<Filter>(everything);
+  const [opened, setOpened] = useState<string>();
+  const [editing, setEditing] = useState<Exercise | "new">();
+  // The region is part of the address, so that a link leads to it.
+  const region = query.get("region") ?? undefined;
+  const pick = (id: string | undefined) => setQuery(id ? { region: id } : {}, { replace: true });
+  useKeys({ "/": () => find.current?.focus() });
+  const exercises = filtered(atlas, { ...useDeferredValue(filter), region });
+  const picked = atlas.regions.find(({ id }) => id === region);
+  const own = new Map(practice.settings.exercises.map((exercise) => [exercise.id, exercise]));
+  return (
+    <main className={styles.page}>
+      <header className={styles.head}>
+        <h1>{t("library.title")}</h1>
+        <Button onClick={() => setEditing("new")}>{t("library.add")}</Button>
+      </header>
+      <div className={styles.columns}>
+        <aside>
+          <BodyFigure
+            label={t("library.figure")}
+            words={{ front: t("figure.front"), back: t("figure.back"), left: "L", right: "R" }}
+            shade={(id) => ({ fill: "var(--level)", opacity: id === region ? 0.9 : 0.35 })}
+            picked={region}
+            onPick={(id) => pick(id === region ? undefined : id)}
+            width={320}
+          />
+          {picked ? (
+            <RegionCard region={picked} atlas={atlas} onClear={() => pick(undefined)} />
+          ) : (
+            <p className="quiet">{t("library.pickRegion")}</p>
+          )}
+        </aside>
+        <section aria-label={t("library.exercises")}>
+          <div className={styles.filters}>
+            <input
+              ref={find}
+              className={`typed ${styles.find}`}
+              value={filter.find}
+              onChange={(event) => setFilter({ ...filter, find: event.target.value })}
+              placeholder={t("library.find")}
+              aria-label={t("library.find")}
+            />
+            <Select
+              allowClear
+              showSearch
+              optionFilterProp="label"
+              aria-label={t("library.region")}
+              placeholder={t("library.anyRegion")}
+              value={region}
+              onChange={pick}
+              popupMatchSelectWidth={false}
+              className={styles.select}
+              options={atlas.regions.map(({ id, name }) => ({ value: id, label: name }))}
+            />
+            <Select
+              allowClear
+              aria-label={t("library.hardest")}
+              placeholder={t("library.anyHardest")}
+              value={filter.hardest}
+              onChange={(hardest) => setFilter({ ...filter, hardest })}
+              popupMatchSelectWidth={false}
+              className={styles.select}
+              options={HARDEST.map((id) => ({ value: id, label: t(`library.hardestAt.${id}`) }))}
+            />
+            <Select
+              allowClear
+              aria-label={t("library.kit")}
+              placeholder={t("library.anyKit")}
+              value={filter.kit}
+              onChange={(kit) => setFilter({ ...filter, kit })}
+              popupMatchSelectWidth={false}
+              className={styles.select}
+              options={atlas.kits.map(({ id, name }) => ({ value: id, label: name }))}
+            />
+            <Checkbox
+              checked={filter.stretched}
+              onChange={(event) => setFilter({ ...filter, stretched: event.target.checked })}
+            >
+              {t("library.stretched")}
+            </Checkbox>
+          </div>
+          <p className="quiet" role="status">
+            {t("library.count", { count: exercises.length })}
+            {picked && ` ${t("library.mainFirst", { region: picked.name })}`} {t("library.legend")}
+          </p>
+          <ul className={styles.list}>
+            {exercises.map((exercise) => (
+              <ExerciseRow
+                key={exercise.id}
+                exercise={exercise}
+                atlas={atlas}
+                names={names}
+                region={region}
+                own={own.has(exercise.id)}
+                open={opened === exercise.id}
+                onToggle={() => setOpened(opened === exercise.id ? undefined : exercise.id)}
+                onEdit={own.has(exercise.id) ? () => setEditing(own.get(exercise.id)) : undefined}
+              />
+            ))}
+          </ul>
+        </section>
+      </div>
+      <ExerciseEditor
+        key={typeof editing === "object" ? editing.id : "new"}
+        open={editing !== undefined}
+        exercise={typeof editing === "object" ? editing : undefined}
+        atlas={atlas}
+        revision={practice.revision}
+        onClose={() => setEditing(undefined)}
+      />
+    </main>
+  );
+}
