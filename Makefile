@@ -69,6 +69,8 @@ accuracy: tools
 weeks: tools $(PYTHON)
 	cargo run --release --locked -p plan --example instances -- target/weeks
 	$(PYTHON) reference/plan_table.py target/weeks
+	cargo run --release --locked -p plan --example instances -- target/weeks-exercises exercises
+	cargo run --release --locked -p plan --example instances -- target/weeks-days days
 
 ## figure: make the booth's figure file anew from its source
 figure: $(PYTHON)

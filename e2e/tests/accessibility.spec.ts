@@ -20,7 +20,7 @@ for (const theme of ["paper", "night"]) {
         expect(await serious(page)).toEqual([]);
       });
     }
-    for (const path of ["/clients", "/clients/new", "/practice", "/stand-in"]) {
+    for (const path of ["/clients", "/clients/new", "/library", "/practice", "/stand-in"]) {
       test(`axe finds nothing serious on ${path}, ${theme}`, async ({ page }) => {
         await page.goto(path);
         expect(await serious(page)).toEqual([]);
@@ -63,3 +63,20 @@ for (const step of ["brief", "tape", "tests", "verdict"]) {
     expect(total, "cumulative layout shift").toBeLessThan(0.001);
   });
 }
+
+test("axe finds nothing serious on a bent week, its swaps, and an own exercise", async ({ page }) => {
+  const round = await freshRound(page, "Bent Tester");
+  await page.goto(`${round}/plan`);
+  await page.getByRole("region", { name: /^Session/ }).first().waitFor();
+  await page.keyboard.press("j");
+  for (let more = 0; more < 6; more++) await page.keyboard.press("+");
+  await page.keyboard.press("o");
+  await page.getByText(/rules? (is|are) broken/).waitFor();
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press("x");
+  await page.getByRole("region", { name: /^Instead of/ }).getByRole("listitem").first().waitFor();
+  expect(await serious(page)).toEqual([]);
+  await page.goto("/library?region=delts.posterior");
+  await page.getByRole("button", { name: "Add an exercise of your own…" }).click();
+  expect(await serious(page)).toEqual([]);
+});

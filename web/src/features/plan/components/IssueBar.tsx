@@ -61,6 +61,7 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
           ))}
         </>
       )}
+      {!last && !view.draft_because && <Link to={`${base}/plan/print`}>{t("plan.print")}</Link>}
       {!view.is_issued && (
         <Button type="primary" disabled={!!view.draft_because} onClick={() => setGiving(true)}>
           {t("plan.give")}
