@@ -16,6 +16,7 @@ use units::RegionId;
 pub(crate) struct Planning<'a> {
     knowledge: &'a Knowledge,
     pub case: Case,
+    pub client_id: String,
     assessment: Assessment,
 }
 
@@ -30,8 +31,9 @@ impl<'a> Planning<'a> {
     /// Reads what a round's plan follows from.
     pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &str) -> Result<Self, ApiError> {
         let case = store.case_at(&knowledge.atlas, round_id)?;
-        let assessment = Assessor::new(store, knowledge).assess(&case, &store.round(round_id)?.client_id)?;
-        Ok(Self { knowledge, case, assessment })
+        let client_id = store.round(round_id)?.client_id;
+        let assessment = Assessor::new(store, knowledge).assess(&case, &client_id)?;
+        Ok(Self { knowledge, case, client_id, assessment })
     }
 
     /// Regions chosen now.
@@ -75,13 +77,6 @@ impl<'a> Planning<'a> {
         Planned { draft: checked.draft(&problem), problem, weeks: checked.weeks }
     }
 
-    /// The week solved anew around its locked cards. Cards of days that are no longer there go.
-    pub fn solved_around(&self, planned: Planned, effort: Effort) -> Planned {
-        let locks = planned.draft.locks();
-        let week = solve_around(&planned.problem, effort, &locks);
-        Planned { draft: Draft::of_week(&planned.problem, &week, &locks), ..planned }
-    }
-
     /// As it is kept.
     pub fn week(&self, planned: &Planned) -> WeekDraft {
         week_draft(&planned.problem, &planned.draft, planned.weeks, &self.bring_up())
@@ -89,6 +84,13 @@ impl<'a> Planning<'a> {
 }
 
 impl Planned {
+    /// The week solved anew around its locked cards.
+    pub fn solved_around(self, effort: Effort) -> Self {
+        let locks = self.draft.locks();
+        let week = solve_around(&self.problem, effort, &locks);
+        Self { draft: Draft::of_week(&self.problem, &week, &locks), ..self }
+    }
+
     /// In words, with what has been proven of it.
     pub fn file(&self, proofs: &Proofs) -> PlanFile {
         let start = Instant::now();

@@ -101,7 +101,8 @@ async fn solving_keeps_locked_cards_and_names_those_whose_day_is_gone() {
     for session in [0, last] {
         week["sessions"][session]["items"][0]["locked"] = json!(true);
     }
-    let (kept, gone) = (week["sessions"][0]["items"][0].clone(), week["sessions"][last]["items"][0]["exercise"].clone());
+    let (kept, gone) =
+        (week["sessions"][0]["items"][0].clone(), week["sessions"][last]["items"][0]["exercise"].clone());
     let answer = browser.post(&format!("{path}/solve"), json!({"days": last, "week": week})).await;
     assert_eq!(answer.status, StatusCode::OK, "{}", answer.body);
     assert_eq!(answer.body["week"]["sessions"].as_array().unwrap().len(), last);

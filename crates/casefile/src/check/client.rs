@@ -17,8 +17,6 @@ const EXERCISES: [f64; 2] = [1.0, 12.0];
 const PAIN: [f64; 2] = [0.0, 10.0];
 /// Years a client can have lived.
 const OLDEST_YEARS: i16 = 110;
-/// Areas in which pain rules exercises out.
-
 /// Checks a brief on its own, as of a day. `at` is the pointer of the brief.
 ///
 /// # Errors

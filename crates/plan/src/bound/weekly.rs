@@ -46,7 +46,7 @@ type Terms = Vec<(Variable, f64)>;
 impl Weekly {
     pub fn new(problem: &PlanProblem) -> Self {
         let mut model = Problem::new(OptimizationDirection::Minimize);
-        let sessions = [false, true].map(|home| problem.home.iter().filter(|h| **h == home).count() as i32);
+        let sessions = [false, true].map(|home| problem.home.iter().map(|h| i32::from(*h == home)).sum::<i32>());
         let filled = sessions.map(|count| model.add_integer_var(MINUTE * WARM_UP_S / 60.0, (0, count)));
         let mut weekly = Self { model, cells: Vec::new(), used: BTreeMap::new(), filled };
         for candidate in undominated(problem) {

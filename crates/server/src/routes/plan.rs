@@ -22,15 +22,27 @@ use std::time::Instant;
 use store::{NewIssue, Store};
 use tokio::sync::mpsc;
 
+/// The view of a round's week as it is kept; the planner's own where none is.
 fn view(store: &Store, knowledge: &Knowledge, proofs: &Proofs, id: &str) -> Result<PlanView, ApiError> {
     let planning = Planning::read(store, knowledge, id)?;
-    let kept = store.plan_draft(id)?;
-    let planned = match &kept {
-        Some(kept) => planning.of("/week", &kept.week)?,
-        None => planning.solved(planning.shape(None, None), Effort::default()),
-    };
-    let week = kept.as_ref().map_or_else(|| planning.week(&planned), |kept| kept.week.clone());
-    let issued = store.issued_plans(&store.round(id)?.client_id)?;
+    if let Some(kept) = store.plan_draft(id)? {
+        let planned = planning.of("/week", &kept.week)?;
+        return view_of(store, &planning, &planned, proofs, kept.week, kept.revision);
+    }
+    let planned = planning.solved(planning.shape(None, None), Effort::default());
+    let week = planning.week(&planned);
+    view_of(store, &planning, &planned, proofs, week, 0)
+}
+
+fn view_of(
+    store: &Store,
+    planning: &Planning,
+    planned: &Planned,
+    proofs: &Proofs,
+    week: WeekDraft,
+    revision: i32,
+) -> Result<PlanView, ApiError> {
+    let issued = store.issued_plans(&planning.client_id)?;
     let client = &planning.case.client;
     Ok(PlanView {
         client_name: client.name.clone(),
@@ -40,7 +52,7 @@ fn view(store: &Store, knowledge: &Knowledge, proofs: &Proofs, id: &str) -> Resu
         draft_because: planning.draft_because(),
         bring_up: planning.chosen(),
         choices_changed: week.bring_up != planning.bring_up(),
-        revision: kept.map_or(0, |kept| kept.revision),
+        revision,
         plan: planned.file(proofs),
         is_issued: issued.first().is_some_and(|last| last.week == week),
         week,
@@ -71,9 +83,11 @@ pub(crate) async fn save_plan(
 ) -> Result<web::Json<PlanView>, ApiError> {
     let proofs = state.proofs.clone();
     let saved = state.run(move |store, knowledge| {
-        Planning::read(store, knowledge, &id)?.of("/week", &body.week)?;
-        store.save_plan_draft(&id, body.revision, &signed_in.0.name, &body.week)?;
-        view(store, knowledge, &proofs, &id)
+        let SavePlan { revision, week } = body.into_inner();
+        let planning = Planning::read(store, knowledge, &id)?;
+        let planned = planning.of("/week", &week)?;
+        let revision = store.save_plan_draft(&id, revision, &signed_in.0.name, &week)?;
+        view_of(store, &planning, &planned, &proofs, week, revision)
     });
     saved.await.map(web::Json)
 }
@@ -124,7 +138,7 @@ pub(crate) async fn solve_plan(
         let dropped = days.map_or_else(Vec::new, |days| with_days(&planning, &mut week, days));
         let planned = planning.of("/week", &week)?;
         let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::default() };
-        let week = planning.week(&planning.solved_around(planned, effort));
+        let week = planning.week(&planned.solved_around(effort));
         Ok(SolvedPlan { week, dropped })
     });
     solved.await.map(web::Json)
