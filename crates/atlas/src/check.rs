@@ -294,7 +294,7 @@ mod tests {
     )]
     #[case::no_way_into_position(
         |a: &mut Atlas| a.exercises[0].set_up.clear(),
-        "exercise cross-cable-incline-raise: hardest point, stretch 0-3, stability 0-2, set-up and cues are needed"
+        "exercise cross-cable-incline-raise: how to get into position is needed"
     )]
     fn a_data_file_that_does_not_fit_is_named(#[case] change: fn(&mut Atlas), #[case] says: &str) {
         assert_eq!(broken(change), format!("atlas: {says}"));

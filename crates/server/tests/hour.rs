@@ -147,8 +147,9 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
     let entries = json!({"entries": [calf("left", 36.0), calf("right", 37.4)]});
     let verdict = browser.put(&tape, sheet(0, &entries)).await.body["asymmetries"][0]["verdict"].clone();
     assert_eq!(verdict, json!("real-act"));
-    let settings =
-        json!({"schools": {"sizing": "own-past"}, "numbers": {"act_threshold_pct.girth": 6.0}, "composition": {}});
+    let settings = json!({
+        "schools": {"sizing": "own-past"}, "numbers": {"act_threshold_pct.girth": 6.0}, "composition": {}, "exercises": []
+    });
     let saved = browser.put("/api/v1/practice", json!({"revision": 0, "settings": settings})).await;
     assert_eq!((saved.status, &saved.body["settings"]), (StatusCode::OK, &settings));
     assert_eq!(browser.get(&tape).await.body["asymmetries"][0]["verdict"], json!("real-small"));

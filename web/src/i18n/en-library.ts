@@ -19,7 +19,8 @@ export const library = {
   count_one: "{{count}} exercise.",
   count_other: "{{count}} exercises.",
   mainFirst: "Those with {{region}} as main target stand first.",
-  legend: "The bar is where the load bites, from stretched to shortened; the strokes before it, how far it stretches.",
+  legend:
+    "The bar is where the load bites, from stretched to shortened; the strokes before it, how far it stretches.",
   does: "What it does",
   lags: "Why it lags",
   takenOver: "Taken over by",
