@@ -34,7 +34,7 @@ export function Shell() {
         {t("app.skip")}
       </a>
       <header className={styles.header}>
-        <NavLink to="/clients" className={styles.wordmark}>
+        <NavLink to="/clients" className={styles.wordmark} aria-label={t("app.name")}>
           <PlumbMark />
           <span>{t("app.name")}</span>
         </NavLink>
