@@ -90,6 +90,7 @@ await open("Matteo Brask", "Plan");
 await page.getByText(/^Within|^Proven/).waitFor();
 await page.getByRole("button", { name: "Prove longer" }).waitFor();
 await shot("plan");
+await page.evaluate(() => document.activeElement?.blur());
 await page.keyboard.press("j");
 await page.keyboard.press("x");
 await page.getByRole("region", { name: /^Instead of/ }).getByRole("listitem").first().waitFor();
