@@ -11,6 +11,7 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.request.post(`${address}/api/v1/session`, { data: { login: "mara", password: "plumb-line-demo" } });
 await page.goto(`${address}/clients`);
 await page.getByRole("link", { name: client }).click();
+await page.getByRole("heading", { name: client }).waitFor();
 await page.getByRole("link", { name: /^Plan/ }).click();
 await page.getByRole("region", { name: /^Session/ }).first().waitFor();
 // The first proof is over before anything is timed.
