@@ -4,8 +4,7 @@ use crate::error::ApiError;
 use crate::roster::Assessor;
 use assess::{Assessment, Case, Knowledge};
 use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
-use plan::{Draft, Effort, PlanProblem, Proof, WeekShape, block, lp, present_draft, solve_around};
-use sha2::{Digest, Sha256};
+use plan::{Draft, Effort, PlanProblem, Proof, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Instant;
@@ -103,30 +102,22 @@ impl Planned {
 
 /// Bounds proven so far. A bound is one of the problem, not of a week: it holds for every week a coach bends.
 #[derive(Clone, Default)]
-pub(crate) struct Proofs(Arc<Mutex<HashMap<[u8; 32], Proof>>>);
+pub(crate) struct Proofs(Arc<Mutex<HashMap<u64, Proof>>>);
 
 /// Bounds kept at most: those of a few hundred clients.
 const KEPT: usize = 512;
 
 impl Proofs {
-    /// What makes two problems the same: their whole model.
-    fn key(problem: &PlanProblem) -> [u8; 32] {
-        Sha256::digest(lp(problem).as_bytes()).into()
-    }
-
     /// What is known for a week of a problem.
     pub fn of(&self, problem: &PlanProblem, objective: f64) -> Option<Proof> {
         let known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
-        if known.is_empty() {
-            return None;
-        }
-        let proof = *known.get(&Self::key(problem))?;
+        let proof = *known.get(&problem.model_key())?;
         Some(Proof { bound: proof.bound.min(objective), objective, ..proof })
     }
 
     /// Keeps a bound when it is higher than what was known.
     pub fn keep(&self, problem: &PlanProblem, proof: Proof) {
-        let key = Self::key(problem);
+        let key = problem.model_key();
         let mut known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if known.len() >= KEPT {
             known.clear();

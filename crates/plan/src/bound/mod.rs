@@ -4,6 +4,7 @@
 //! full model is one of these sums at the same cost, so the least cost of the sums is a bound. Branch and bound by `microlp`,
 //! in short steps, so that a caller can show how the bound rises and stop it.
 
+mod key;
 mod weekly;
 
 use crate::cost::cost;

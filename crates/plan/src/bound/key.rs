@@ -1,0 +1,66 @@
+//! When two problems are the same model, so that what is proven of one holds for the other.
+
+use crate::anneal::worthwhile;
+use crate::problem::{Candidate, PlanProblem};
+use crate::timing::item_minutes;
+use std::hash::{DefaultHasher, Hash, Hasher};
+
+impl PlanProblem {
+    /// A key of everything that the objective and the rules follow from. The same for every week bent from the problem:
+    /// refused exercises that a week still has change nothing.
+    pub fn model_key(&self) -> u64 {
+        let mut hasher = DefaultHasher::new();
+        (&self.days, &self.home, self.max_exercises, self.weekly_sets, self.family_limit).hash(&mut hasher);
+        self.minutes.to_bits().hash(&mut hasher);
+        for demand in &self.demands {
+            let numbers = [demand.dose.low, demand.dose.aim, demand.dose.high, demand.weight].map(f64::to_bits);
+            (demand.region.as_str(), numbers, demand.dose.sessions_low, demand.daily).hash(&mut hasher);
+            (demand.class as u8, demand.weaker.is_some(), demand.stretch_possible).hash(&mut hasher);
+        }
+        for candidate in worthwhile(self) {
+            self.hash_candidate(&self.candidates[candidate], &mut hasher);
+        }
+        hasher.finish()
+    }
+
+    fn hash_candidate(&self, candidate: &Candidate, hasher: &mut DefaultHasher) {
+        let exercise = &candidate.exercise;
+        (exercise.id.as_str(), &exercise.family, candidate.one_sided, candidate.stands, candidate.merit).hash(hasher);
+        [item_minutes(candidate, 1), item_minutes(candidate, 2)].map(f64::to_bits).hash(hasher);
+        for (demand, fraction) in &candidate.targets {
+            (demand, fraction.to_bits(), exercise.loads_stretched(&self.demands[*demand].region)).hash(hasher);
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::lp;
+    use crate::problem::PlanProblem;
+    use crate::tests::problem;
+    use rstest::rstest;
+    use serde_json::json;
+
+    #[rstest]
+    #[case::nothing(|_: &mut PlanProblem| ())]
+    #[case::minutes(|p: &mut PlanProblem| p.minutes += 5.0)]
+    #[case::a_day(|p: &mut PlanProblem| p.days[3] = 6)]
+    #[case::a_day_at_home(|p: &mut PlanProblem| p.home[3] = true)]
+    #[case::exercises_a_session(|p: &mut PlanProblem| p.max_exercises -= 1)]
+    #[case::sets_a_week(|p: &mut PlanProblem| p.weekly_sets -= 1)]
+    #[case::the_family_rule(|p: &mut PlanProblem| p.family_limit += 1)]
+    #[case::an_aim(|p: &mut PlanProblem| p.demands[4].dose.aim += 1.0)]
+    #[case::a_weight(|p: &mut PlanProblem| p.demands[4].weight *= 1.5)]
+    #[case::a_merit(|p: &mut PlanProblem| p.candidates[0].merit += 1)]
+    #[case::a_fraction(|p: &mut PlanProblem| p.candidates[0].targets[0].1 = 0.25)]
+    #[case::a_place(|p: &mut PlanProblem| p.candidates[0].stands = [false, false])]
+    #[case::a_rest(|p: &mut PlanProblem| p.candidates[0].time.rest_s += 15)]
+    #[case::an_exercise(|p: &mut PlanProblem| { p.candidates.pop(); })]
+    #[case::a_cue_which_no_model_has(|p: &mut PlanProblem| p.candidates[0].cues.clear())]
+    fn keys_differ_where_the_exported_models_do(#[case] change: fn(&mut PlanProblem)) {
+        let one = problem(&json!({}));
+        let mut other = one.clone();
+        change(&mut other);
+        assert_eq!(one.model_key() == other.model_key(), lp(&one) == lp(&other));
+    }
+}
