@@ -56,7 +56,13 @@ export function useWeek(
       performance.measure(REDRAWN, EDIT);
       performance.clearMarks(EDIT);
     };
-    requestAnimationFrame(() => requestAnimationFrame(drawn));
+    // What is posted in the frame's callback comes after its picture.
+    const frame = requestAnimationFrame(() => {
+      const { port1, port2 } = new MessageChannel();
+      port1.onmessage = drawn;
+      port2.postMessage(undefined);
+    });
+    return () => cancelAnimationFrame(frame);
   }, [plan]);
   return document;
 }

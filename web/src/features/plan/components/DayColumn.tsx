@@ -1,12 +1,12 @@
 import { useDroppable } from "@dnd-kit/core";
 import { SortableContext, useSortable, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Select } from "antd";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { dayName } from "../../../shared/format";
-import { mayStand, type Week } from "../model";
+import type { Week } from "../model";
 import styles from "./DayColumn.module.css";
 
 interface Props {
@@ -132,7 +132,12 @@ function AddCard({
   const { t } = useTranslation();
   const names = useNames();
   const [value, setValue] = useState<string>();
-  const free = atlas.exercises.filter((exercise) => mayStand(week, session, exercise.id));
+  const items = week.sessions[session]?.items;
+  // A hundred and more options: the list is made anew only when the day has other exercises.
+  const options = useMemo(() => {
+    const free = atlas.exercises.filter(({ id }) => items?.every((card) => card.exercise !== id));
+    return free.map(({ id }) => ({ value: id, label: names.exercise(id) }));
+  }, [atlas, names, items]);
   return (
     <Select
       showSearch
@@ -148,7 +153,7 @@ function AddCard({
         onAdd(exercise);
       }}
       optionFilterProp="label"
-      options={free.map(({ id }) => ({ value: id, label: names.exercise(id) }))}
+      options={options}
     />
   );
 }
