@@ -1,9 +1,10 @@
 //! The sessions as calendar entries (RFC 5545), one a training day, all day long: the client knows the hour.
 
-use crate::words::{weekday, work};
+use crate::words::work;
 use crate::{Handout, HandoutError};
 use icalendar::{Calendar, Component, Event, Property};
 use jiff::civil::Date;
+use plan::weekday_name;
 use std::fmt::Write;
 
 /// A date as the format writes it.
@@ -49,7 +50,11 @@ fn event(handout: &Handout, week: u8, session: usize) -> Result<Event, HandoutEr
         .append_property(Property::new("DTSTAMP", format!("{}T000000Z", basic(handout.issued_on))))
         .append_property(Property::new("DTSTART", basic(date)).add_parameter("VALUE", "DATE").done())
         .append_property(Property::new("DTEND", basic(next)).add_parameter("VALUE", "DATE").done())
-        .summary(&format!("Training{home}: {} ({:.0} min), week {week}{note}", weekday(planned.day), planned.minutes))
+        .summary(&format!(
+            "Training{home}: {} ({:.0} min), week {week}{note}",
+            weekday_name(planned.day),
+            planned.minutes
+        ))
         .description(says.trim_end());
     Ok(event.done())
 }

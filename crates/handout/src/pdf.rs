@@ -1,13 +1,14 @@
 //! The plan as PDF, A4: a session begins a page, with cues, faults, side order, warm-up and a box to write in for every week.
 
 use crate::page::{Faces, HEIGHT, MARGIN, WIDTH, frame, rule, text};
-use crate::words::{STOP, sides, weekday, work};
+use crate::words::{STOP, sides, work};
 use crate::{Handout, HandoutError};
 use atlas::STRAIGHT;
 use casefile::{ItemEntry, LadderEntry, SessionEntry};
 use krilla::Document;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
+use plan::weekday_name;
 
 const NAME: f32 = 11.0;
 const BODY: f32 = 9.0;
@@ -84,7 +85,7 @@ fn sheet(
     let mut surface = page.surface();
     let home = if session.home { ", at home" } else { "" };
     let going_on = if first { "" } else { ", continued" };
-    let head = format!("{}{home}{going_on}", weekday(session.day));
+    let head = format!("{}{home}{going_on}", weekday_name(session.day));
     text(&mut surface, &faces.bold, 18.0, (MARGIN, MARGIN + 14.0), &head);
     let side = format!(
         "{}, plan {}, from {}, {:.0} min",

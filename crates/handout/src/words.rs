@@ -3,12 +3,6 @@
 use casefile::ItemEntry;
 use plan::SidePlan;
 
-/// Monday = 1.
-pub(crate) fn weekday(day: u8) -> &'static str {
-    const NAMES: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
-    NAMES.get(usize::from(day).saturating_sub(1)).copied().unwrap_or("Any day")
-}
-
 /// `8 to 12 repetitions`, `30 to 45 s`.
 pub(crate) fn work(item: &ItemEntry) -> String {
     match (item.reps, item.seconds) {

@@ -6,6 +6,7 @@ use crate::present::lower_first;
 use crate::problem::PlanProblem;
 use crate::rules::{Violation, broken};
 use crate::timing::cards_minutes;
+use crate::week::weekday_name;
 use units::RegionId;
 
 /// A broken rule.
@@ -44,8 +45,7 @@ struct Faults<'a> {
 
 impl Faults<'_> {
     fn day(&self, session: usize) -> String {
-        const NAMES: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
-        NAMES.get(usize::from(self.problem.days[session]).saturating_sub(1)).copied().unwrap_or("A day").to_owned()
+        weekday_name(self.problem.days[session]).to_owned()
     }
 
     fn card(&self, session: usize, candidate: usize) -> CardPlace {

@@ -39,7 +39,7 @@ pub use problem::{Candidate, Demand, PlanProblem, WeekShape};
 pub use progress::{ProgressKind, Progression};
 pub use swap::{Alternative, NotFor, Swaps, swaps};
 pub use timing::{ItemTime, item_minutes, session_minutes};
-pub use week::Week;
+pub use week::{Week, weekday_name};
 
 use assess::{Assessment, Case, Knowledge};
 

@@ -192,6 +192,17 @@ mod tests {
     #[case::compounds_before_isolation(
         "priority-first", &["leg-extension", "leg-press"], &["leg-press", "leg-extension"]
     )]
+    #[case::isolation_then_what_uses_it(
+        "pre-exhaust", &["leg-press", "wide-cable-row", "face-pull"], &["face-pull", "wide-cable-row", "leg-press"]
+    )]
+    #[case::a_free_squat_still_opens(
+        "pre-exhaust", &["wide-cable-row", "face-pull", "back-squat"], &["back-squat", "face-pull", "wide-cable-row"]
+    )]
+    #[case::the_weakest_opens_and_closes(
+        "bookend", &["leg-press", "reverse-pec-deck", "face-pull"], &["face-pull", "leg-press", "reverse-pec-deck"]
+    )]
+    #[case::one_exercise_for_it_only_opens("bookend", &["leg-press", "face-pull"], &["face-pull", "leg-press"])]
+    #[case::push_ups_finish("priority-first", &["pushup", "leg-extension"], &["leg-extension", "pushup"])]
     #[case::trunk_near_the_end("priority-first", &["cable-crunch", "leg-extension"], &["leg-extension", "cable-crunch"])]
     fn a_session_is_ordered_by_its_school(#[case] school: &str, #[case] given: &[&str], #[case] expected: &[&str]) {
         let problem = problem(&json!({"schools": {"session_order": school}}));

@@ -2,6 +2,12 @@
 
 use crate::problem::PlanProblem;
 
+/// What a weekday is called, Monday = 1.
+pub fn weekday_name(day: u8) -> &'static str {
+    const NAMES: [&str; 7] = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
+    NAMES.get(usize::from(day).saturating_sub(1)).copied().unwrap_or("Any day")
+}
+
 /// Exercises and sets by session, in no particular order; the order within a session is decided when it is presented.
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Week {

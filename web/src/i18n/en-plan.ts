@@ -61,6 +61,7 @@ export const plan = {
   swap: "Swap…",
   remove: "Take out",
   scheme: "Set scheme",
+  pairs: "Goes well straight into: {{next}}. {{why}}",
   fewerSets: "{{name}}: one set less",
   moreSets: "{{name}}: one set more",
   weekday: "Weekday of session {{number}}",

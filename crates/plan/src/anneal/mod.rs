@@ -28,7 +28,7 @@ pub struct Effort {
 
 /// Moves tried in a millisecond by each of the two searches, by and large: what a time limit is turned into, so that the same limit gives
 /// the same week on every machine.
-const MOVES_A_MS: u32 = 2_400;
+const MOVES_A_MS: u32 = 3_300;
 
 impl Effort {
     /// The moves that take about so many milliseconds.
@@ -40,7 +40,7 @@ impl Effort {
 impl Default for Effort {
     /// About 0.3 s on two cores.
     fn default() -> Self {
-        Self { moves: 720_000, seed: 1 }
+        Self { moves: 1_000_000, seed: 1 }
     }
 }
 

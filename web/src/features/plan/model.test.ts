@@ -17,6 +17,7 @@ import {
   nextMonday,
   onDay,
   type Plan,
+  pairingsOf,
   type Week,
   without,
   withSets,
@@ -140,6 +141,16 @@ test("the broken rules of a card are those that name it on its day", () => {
   } as unknown as Plan;
   expect(brokenAt(plan, 0, "a")).toEqual(["one"]);
   expect(brokenAt(plan, 0, "b")).toEqual([]);
+});
+
+test("what goes well straight after an exercise is the next of its pairing", () => {
+  const pairings = [
+    { exercises: ["press", "fly"], why: "Then the fly." },
+    { exercises: ["a", "b", "c"], why: "Three heights." },
+  ];
+  expect(pairingsOf({ pairings }, "press")).toEqual([{ next: "fly", why: "Then the fly." }]);
+  expect(pairingsOf({ pairings }, "b")).toEqual([{ next: "c", why: "Three heights." }]);
+  expect(pairingsOf({ pairings }, "c")).toEqual([]);
 });
 
 test.each([

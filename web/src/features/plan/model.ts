@@ -122,6 +122,14 @@ export function brokenAt(plan: Plan, session: number, exercise: string): string[
   return (plan.broken ?? []).filter(here).map(({ says }) => says);
 }
 
+/** What goes well straight after an exercise, and why. */
+export function pairingsOf(atlas: Pick<Schemas["AtlasView"], "pairings">, exercise: string) {
+  return atlas.pairings.flatMap(({ exercises, why }) => {
+    const next = exercises[exercises.indexOf(exercise) + 1];
+    return exercises.includes(exercise) && next ? [{ next, why }] : [];
+  });
+}
+
 /** Places at which two weeks differ. */
 export function differing(mine: Week, theirs: Week): number {
   let count = Number(mine.minutes !== theirs.minutes) + Number(mine.weeks !== theirs.weeks);

@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { SideMark } from "../../../shared/ui";
-import { type Card, firstSide, type Item, SETS } from "../model";
+import { type Card, firstSide, type Item, pairingsOf, SETS } from "../model";
 import styles from "./ItemCard.module.css";
 
 export interface CardActions {
@@ -136,6 +136,8 @@ function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
   const { t } = useTranslation();
   const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const scheme = atlas.schemes.find(({ id }) => id === item.scheme);
+  const names = useNames();
+  const pairings = pairingsOf(atlas, item.exercise);
   return (
     <>
       <p className="quiet">
@@ -149,6 +151,9 @@ function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
           <li key={reason}>{reason}</li>
         ))}
       </ul>
+      {pairings.map(({ next, why }) => (
+        <p key={next}>{t("plan.pairs", { next: names.exercise(next), why })}</p>
+      ))}
       <p>{item.progression.says}</p>
       {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
         <p key={cue} className="quiet">
