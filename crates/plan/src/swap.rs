@@ -1,7 +1,6 @@
 //! What could stand in a card's place, best first, and what each would change.
 
 use crate::draft::Draft;
-use crate::faults::faults;
 use crate::present::present_draft;
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::allowed::Refusal;
@@ -94,11 +93,7 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
                 was_stretched,
                 kit: candidate.exercise.equipment.clone(),
                 merits: merits(candidate, &region),
-                breaks: faults(problem, &other)
-                    .into_iter()
-                    .map(|b| b.says)
-                    .filter(|says| !said.contains(says))
-                    .collect(),
+                breaks: then.broken.iter().map(|b| b.says.clone()).filter(|says| !said.contains(says)).collect(),
             }
         })
         .collect();
