@@ -7,6 +7,7 @@ mod assessment;
 mod catalogue;
 mod check;
 mod export;
+mod log_entry;
 mod plan_file;
 mod problem;
 mod raw;
@@ -28,6 +29,7 @@ pub use check::{
     check_training, check_weight,
 };
 pub use export::case_file;
+pub use log_entry::{LogEntry, LogPain, LogPart, LogSet, check_log_entry};
 pub use plan_file::{
     BlockWeekEntry, BlockedEntry, BrokenEntry, CardPlaceEntry, ItemEntry, LadderEntry, LedgerEntry, PlanFile,
     RungEntry, SessionEntry, plan_file,

@@ -1,11 +1,12 @@
 //! The application: routes, guards and middleware put together; starting and stopping the server.
 
 use crate::assets;
-use crate::auth::{cookie_key, middleware, require_sign_in, sign_in_limit};
+use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
 use crate::routes::{
-    clients, devices, general, photos, plan, practice, ratings, rounds, session, tape, tests, usual_week,
+    clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape, tests,
+    today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -58,6 +59,15 @@ fn routes(
         .wrap(from_fn(require_sign_in))
         .app_data(json_config().limit(FILE_LIMIT_BYTES))
         .service(tape::read_tape_csv);
+    // A client's page: only what its link is scoped to.
+    let own = scope("/api/v1/my")
+        .wrap(from_fn(require_link))
+        .service(my::show_my_week)
+        .service(my::send_my_entries)
+        .service(my::show_my_page)
+        .service(my::send_my_photo)
+        .service(my::show_my_photo)
+        .default_service(web::route().to(no_such_route));
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
         .service(general::atlas)
@@ -79,6 +89,18 @@ fn routes(
         .service(plan::show_issued_plan)
         .service(plan::show_plan_file)
         .service(rounds::show_case_file)
+        .service(log::show_week)
+        .service(log::show_log)
+        .service(log::send_entries)
+        .service(log::save_target)
+        .service(links::list_links)
+        .service(links::make_link)
+        .service(links::revoke_link)
+        .service(review::show_review)
+        .service(review::save_review)
+        .service(review::show_trends)
+        .service(today::show_today)
+        .service(today::see_to)
         .service(tape::show_tape)
         .service(tape::save_tape)
         .service(tests::show_tests)
@@ -123,6 +145,7 @@ fn routes(
         .service(sessions)
         .service(health)
         .service(files)
+        .service(own)
         .service(guarded)
         .split_for_parts()
 }

@@ -47,6 +47,8 @@ pub enum ApiError {
     SignInNeeded,
     /// Login and password do not match.
     SignInFailed,
+    /// A private link does not open; the sentence says why.
+    LinkShut(String),
     /// The request does not have its shape.
     Malformed(String),
     /// Values break a rule.
@@ -151,7 +153,11 @@ impl ApiError {
         match self {
             Self::SignInNeeded => of("Sign in first."),
             Self::SignInFailed => of("Login and password do not match."),
-            Self::Malformed(detail) | Self::NotFound(detail) | Self::Refused(detail) | Self::Full(detail) => of(detail),
+            Self::LinkShut(detail)
+            | Self::Malformed(detail)
+            | Self::NotFound(detail)
+            | Self::Refused(detail)
+            | Self::Full(detail) => of(detail),
             Self::Photo(error) => of(&error.to_string()),
             Self::Invalid(problems) => {
                 let first = problems.first().map_or("Something is not valid.", |problem| problem.says.as_str());
@@ -174,7 +180,7 @@ impl std::fmt::Display for ApiError {
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
-            Self::SignInNeeded | Self::SignInFailed => StatusCode::UNAUTHORIZED,
+            Self::SignInNeeded | Self::SignInFailed | Self::LinkShut(_) => StatusCode::UNAUTHORIZED,
             Self::Malformed(_) => StatusCode::BAD_REQUEST,
             Self::Photo(PhotoError::TooHeavy) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Invalid(_) | Self::Photo(_) => StatusCode::UNPROCESSABLE_ENTITY,

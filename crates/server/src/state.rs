@@ -2,8 +2,10 @@
 
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
+use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
 use crate::planning::Proofs;
+use crate::queue::{ClientDay, client_day};
 use actix_web::web;
 use assess::Knowledge;
 use atlas::PracticeSettings;
@@ -13,6 +15,7 @@ use jiff::ZonedDateTime;
 use jiff::civil::Date;
 use lighttable::Frames;
 use rayon::{ThreadPool, ThreadPoolBuilder};
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, RwLock};
 use store::{Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
@@ -47,6 +50,10 @@ pub struct AppState {
     pub(crate) looker: Looker,
     /// What has been proven of weeks.
     pub(crate) proofs: Proofs,
+    /// Each client's part of the queue.
+    client_days: Kept<ClientDay>,
+    /// Grows whenever the practice's settings change.
+    settings: Arc<AtomicU64>,
     prover: Arc<Semaphore>,
     uploads: Arc<Semaphore>,
     darkroom: Arc<ThreadPool>,
@@ -67,6 +74,8 @@ impl AppState {
             known,
             feed: Feed::default(),
             proofs: Proofs::default(),
+            client_days: Kept::default(),
+            settings: Arc::default(),
             prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
@@ -92,6 +101,34 @@ impl AppState {
     pub(crate) fn take_up(&self, practice: &PracticeSettings) {
         let new = Arc::new(self.shipped.with_practice(practice));
         *self.known.write().unwrap_or_else(std::sync::PoisonError::into_inner) = new;
+        self.settings.fetch_add(1, Ordering::Release);
+    }
+
+    /// What a value follows from that was worked out for something with this stamp, today.
+    pub(crate) fn mark(&self, stamp: i64, day: Date) -> Mark {
+        Mark { stamp, settings: self.settings.load(Ordering::Acquire), day }
+    }
+
+    /// Every client's part of the queue.
+    pub(crate) fn days(
+        &self,
+        store: &Store,
+        knowledge: &Knowledge,
+        day: Date,
+    ) -> Result<Vec<Arc<ClientDay>>, ApiError> {
+        let mut days = Vec::new();
+        for (client_id, stamp) in store.stamps()? {
+            let worked_out = self.client_days.get(&client_id, self.mark(stamp, day), || {
+                let record = store.client(&knowledge.atlas, &client_id)?;
+                client_day(store, knowledge, &record, day)
+            });
+            match worked_out {
+                // A client that was removed meanwhile needs nobody.
+                Err(ApiError::NotFound(_)) => {}
+                other => days.push(other?),
+            }
+        }
+        Ok(days)
     }
 
     /// Waits until a picture may be taken in; the turn ends when what is given is dropped.

@@ -1,5 +1,5 @@
-//! What is kept: accounts, signed-in browsers, clients, rounds, readings, ratings, choices, in one SQLite file; pictures as
-//! files beside it.
+//! What is kept: accounts, signed-in browsers, clients, rounds, readings, ratings, choices, plans, the log, in one SQLite
+//! file; pictures as files beside it.
 //!
 //! Rows are private; callers see the core's own types. A row that does not convert is corrupt storage, not bad input.
 
@@ -10,11 +10,15 @@ mod clients;
 mod connection;
 mod error;
 mod folds;
+mod json;
+mod links;
+mod log;
 mod photo_files;
 mod photos;
 mod plans;
 mod practice;
 mod ratings;
+mod reviews;
 mod rounds;
 mod schema;
 mod settings;
@@ -26,11 +30,14 @@ pub use accounts::{Account, ChangedAccount, NewAccount, Role};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
 pub use error::{Kind, StoreError};
+pub use links::{LinkRecord, NewLink};
+pub use log::{Kept, LogRecord, NewLogEntry};
 pub use photo_files::PhotoFile;
 pub use photos::{Moved, NewPhoto, PhotoRecord, PhotoState, SavedPhoto};
 pub use plans::{DraftRecord, IssuedRecord, NewIssue};
 pub use practice::PracticeRecord;
 pub use ratings::{RatingKind, RatingPlace, RatingRecord};
+pub use reviews::Decisions;
 pub use rounds::{NewRound, RoundRecord};
 pub use tape::SavedTape;
 

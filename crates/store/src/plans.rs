@@ -2,6 +2,7 @@
 
 use crate::connection::Store;
 use crate::error::StoreError;
+use crate::json::{parsed, written};
 use crate::new_id;
 use crate::schema::{issued_plan, plan_draft, round};
 use casefile::{PlanFile, WeekDraft};
@@ -71,14 +72,6 @@ struct Row {
     issued_by: String,
     week_json: String,
     plan_json: String,
-}
-
-fn parsed<T: serde::de::DeserializeOwned>(what: &'static str, id: &str, json: &str) -> Result<T, StoreError> {
-    serde_json::from_str(json).map_err(|error| StoreError::corrupt(what, id, error))
-}
-
-fn written<T: serde::Serialize>(what: &'static str, id: &str, value: &T) -> Result<String, StoreError> {
-    serde_json::to_string(value).map_err(|error| StoreError::corrupt(what, id, error))
 }
 
 impl Row {

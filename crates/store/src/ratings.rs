@@ -139,6 +139,12 @@ impl Store {
         Ok(())
     }
 
+    /// Whether anything of a round's pictures was judged.
+    pub fn round_is_rated(&self, round_id: &str) -> Result<bool, StoreError> {
+        let found = rating::table.filter(rating::round_id.eq(round_id)).count();
+        Ok(found.get_result::<i64>(&mut self.connect()?)? > 0)
+    }
+
     /// A client's ratings, by round, region and pose; `rater` decides whose repeats are looked at.
     pub fn client_ratings(&self, client_id: &str, rater: &str) -> Result<Vec<RatingRecord>, StoreError> {
         let mut connection = self.connect()?;

@@ -4,7 +4,7 @@ use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::schema::{client, round};
-use crate::{choices, folds, new_id, photos, ratings, tape, tests, usual_week};
+use crate::{choices, folds, log, new_id, photos, ratings, tape, tests, usual_week};
 use assess::{
     Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry, rater_agreement,
 };
@@ -155,7 +155,7 @@ impl Store {
         let mut connection = self.connect()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&rounds))?;
         let choices = choices::load(&mut connection, round_id)?;
-        let training = usual_week::load_many(&mut connection, atlas, &[&at.client_id])?.remove(&at.client_id);
+        let training = trained(&mut connection, atlas, &[&at.client_id], at.taken_on)?.remove(&at.client_id);
         let training = training.unwrap_or_default();
         Ok(case(record.client, at.taken_on, rounds, &mut evidence, training, choices))
     }
@@ -177,7 +177,9 @@ impl Store {
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
         let mut choices = choices::load_many(&mut connection, &ids(&all))?;
         let client_ids: Vec<&str> = clients.iter().map(|client| client.id.as_str()).collect();
-        let mut training = usual_week::load_many(&mut connection, atlas, &client_ids)?;
+        let newest: HashMap<&str, Date> = all.iter().map(|round| (round.client_id.as_str(), round.taken_on)).collect();
+        let until = newest.into_values().min().unwrap_or(Date::MAX);
+        let mut training = trained(&mut connection, atlas, &client_ids, until)?;
         let mut cases = Vec::new();
         for record in clients {
             let rounds: Vec<RoundRecord> = all.iter().filter(|round| round.client_id == record.id).cloned().collect();
@@ -189,6 +191,24 @@ impl Store {
         }
         Ok(cases)
     }
+}
+
+/// Past training by client id: what was logged, and before the first logged week what was told. `until` is the earliest day
+/// it is asked for.
+fn trained(
+    connection: &mut Connection,
+    atlas: &Atlas,
+    client_ids: &[&str],
+    until: Date,
+) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
+    let mut training = usual_week::load_many(connection, atlas, client_ids)?;
+    for (client, logged) in log::load_training(connection, client_ids, until)? {
+        let first = logged.iter().map(|row| row.week_of).min().unwrap_or(Date::MAX);
+        let told = training.entry(client).or_default();
+        told.retain(|row| row.week_of < first);
+        told.extend(logged);
+    }
+    Ok(training)
 }
 
 fn ids(rounds: &[RoundRecord]) -> Vec<String> {

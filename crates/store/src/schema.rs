@@ -195,6 +195,78 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    log_entry (arrival) {
+        arrival -> BigInt,
+        id -> Text,
+        client_id -> Text,
+        plan_id -> Text,
+        week -> Integer,
+        day -> Integer,
+        part -> Text,
+        trained_on -> Text,
+        written_at -> Text,
+        written_by -> Text,
+        entry_json -> Text,
+        superseded -> Bool,
+        done -> Nullable<Text>,
+        position -> Integer,
+        hard_sets -> Integer,
+        one_sided -> Bool,
+        least_reps -> Nullable<Integer>,
+        alarm -> Integer,
+    }
+}
+
+diesel::table! {
+    target_overrule (client_id, exercise) {
+        client_id -> Text,
+        exercise -> Text,
+        overrule_json -> Text,
+        said_by -> Text,
+        said_on -> Text,
+    }
+}
+
+diesel::table! {
+    client_link (id) {
+        id -> Text,
+        client_id -> Text,
+        token_sha256 -> Text,
+        made_by -> Text,
+        made_on -> Text,
+        expires_on -> Text,
+        revoked_on -> Nullable<Text>,
+        used_on -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    review (round_id) {
+        round_id -> Text,
+        decisions_json -> Text,
+        revision -> Integer,
+        saved_by -> Text,
+    }
+}
+
+diesel::table! {
+    seen_to (client_id, what) {
+        client_id -> Text,
+        what -> Text,
+        note -> Text,
+        seen_by -> Text,
+        seen_on -> Text,
+    }
+}
+
+diesel::table! {
+    client_stamp (client_id) {
+        client_id -> Text,
+        stamp -> BigInt,
+    }
+}
+
 diesel::joinable!(round -> client (client_id));
 diesel::joinable!(photo -> round (round_id));
 diesel::joinable!(outline -> round (round_id));

@@ -15,6 +15,7 @@ pub use practice::check_practice;
 pub use round::{check_levels, check_rating, check_skinfolds, check_weight};
 pub use tape::check_tape;
 pub use tests::check_tests;
+pub(crate) use tests::felt_where;
 pub use training::check_training;
 
 use crate::problem::{Problem, unknown};

@@ -70,7 +70,7 @@ fn strength(check: &mut Checker, at: &str, entry: StrengthEntry) -> Option<Stren
 }
 
 /// A region, a named takeover such as a joint, or nowhere.
-fn felt_where(check: &mut Checker, at: &str, felt: &str) -> Option<String> {
+pub(crate) fn felt_where(check: &mut Checker, at: &str, felt: &str) -> Option<String> {
     let region = check.atlas.regions().iter().any(|r| r.id.as_str() == felt);
     if region || felt == "nowhere" || check.atlas.named_takeover(felt).is_some() {
         return Some(felt.to_owned());

@@ -2,9 +2,12 @@
 
 mod atlas;
 mod client;
+mod log;
+mod my;
 mod photos;
 mod plan;
 mod practice;
+mod review;
 mod round;
 mod session;
 mod tests;
@@ -12,6 +15,14 @@ mod tests;
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
     ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary,
+};
+pub(crate) use log::{
+    DoneSession, EntryFate, EntryOutcome, FeelChoice, InsteadView, LastTime, LogEntryView, LogPage, PlanInHand,
+    SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession, TrainingView,
+};
+pub(crate) use my::{
+    LinkView, MyPage, NewLinkRequest, PhotosWanted, PoseWanted, SharedGirth, SharedPhoto, SharedRegion, SharedSides,
+    SharedView,
 };
 pub(crate) use photos::{
     BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView,
@@ -23,6 +34,10 @@ pub(crate) use plan::{
 pub(crate) use practice::{
     LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
     SavePractice, SettingView, TapeOrder,
+};
+pub(crate) use review::{
+    InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo, SiteTrend,
+    TodaySession, TodayView, TrendMark, TrendsView,
 };
 pub(crate) use round::{
     EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,

@@ -3,7 +3,7 @@
 use crate::dto::{RoundSummary, RoundView, SaveChoices, VerdictView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
-use crate::routes::steps::steps;
+use crate::routes::steps::{Afterwards, steps};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
 use assess::Knowledge;
@@ -25,6 +25,11 @@ pub(crate) async fn show_round(
         let rounds = store.rounds(&round.client_id)?;
         let mut own = store.client_photos(&round.client_id)?;
         own.retain(|photo| photo.round_id == round.id);
+        let after = Afterwards {
+            sessions: store.logged_sessions(&round.id)?,
+            measured_again: rounds.iter().any(|other| other.taken_on > round.taken_on),
+            decided: store.decisions(&round.id)?.1 > 0,
+        };
         Ok(RoundView {
             id: round.id,
             client_id: round.client_id,
@@ -33,7 +38,7 @@ pub(crate) async fn show_round(
             measured_by: round.measured_by,
             weight_kg: round.weight.map(Mass::kg),
             rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
-            steps: steps(&case, &assessment, &own),
+            steps: steps(&case, &assessment, &own, &after),
         })
     });
     view.await.map(web::Json)

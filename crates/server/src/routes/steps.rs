@@ -8,8 +8,23 @@ fn view(step: &str, state: StepState, says: impl Into<String>) -> StepView {
     StepView { step: step.to_owned(), state, says: says.into() }
 }
 
+/// What was logged and decided in a round.
+pub(crate) struct Afterwards {
+    /// Sessions logged; none when no plan was given.
+    pub sessions: Option<usize>,
+    /// Whether the next round is opened.
+    pub measured_again: bool,
+    /// Whether something was decided.
+    pub decided: bool,
+}
+
 /// The steps in order.
-pub(crate) fn steps(case: &Case, assessment: &Assessment, pictures: &[PhotoRecord]) -> Vec<StepView> {
+pub(crate) fn steps(
+    case: &Case,
+    assessment: &Assessment,
+    pictures: &[PhotoRecord],
+    after: &Afterwards,
+) -> Vec<StepView> {
     vec![
         brief(case),
         photos(case, pictures),
@@ -17,8 +32,8 @@ pub(crate) fn steps(case: &Case, assessment: &Assessment, pictures: &[PhotoRecor
         tests(case, assessment),
         verdict(assessment),
         plan(case),
-        view("log", StepState::Later, "not yet"),
-        view("review", StepState::Later, "not yet"),
+        log(after),
+        review(after),
     ]
 }
 
@@ -97,5 +112,22 @@ fn plan(case: &Case) -> StepView {
     match case.choices.bring_up.len() {
         0 => view("plan", StepState::Empty, "nothing chosen"),
         count => view("plan", StepState::Enough, format!("{count} to bring up")),
+    }
+}
+
+fn log(after: &Afterwards) -> StepView {
+    match after.sessions {
+        None => view("log", StepState::Empty, "no plan given"),
+        Some(0) => view("log", StepState::Empty, "nothing logged"),
+        Some(1) => view("log", StepState::Enough, "1 session"),
+        Some(count) => view("log", StepState::Enough, format!("{count} sessions")),
+    }
+}
+
+fn review(after: &Afterwards) -> StepView {
+    match (after.decided, after.measured_again) {
+        (true, _) => view("review", StepState::Enough, "decided"),
+        (_, true) => view("review", StepState::Look, "to decide"),
+        _ => view("review", StepState::Empty, "after the next round"),
     }
 }

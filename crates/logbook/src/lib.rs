@@ -1,0 +1,38 @@
+//! What was trained and what follows from it: which version of an entry counts, what is done next time, when to stop, swap or
+//! lighten, and at the end of the round what moved and what to do about it.
+//!
+//! An [`Entry`] is one exercise of one session as somebody wrote it down, or the session as a whole. Entries are never changed:
+//! a correction is a new one that follows the old. Where they are kept and how they travel is not this crate's business.
+
+mod alarm;
+mod calendar;
+mod clock;
+mod entry;
+mod heads;
+mod lighten;
+mod performance;
+mod queue;
+mod review;
+mod stall;
+mod target;
+mod training;
+mod trend;
+
+pub use alarm::{Alarm, AlarmKind, alarms};
+pub use calendar::{DueSession, block_week, due};
+pub use clock::{ClockFix, MOST_SKEW_S, put_right};
+pub use entry::{
+    Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,
+};
+pub use heads::{Heads, heads};
+pub use lighten::lighten;
+pub use performance::{Performed, performance};
+pub use queue::{QueueKind, ROUND_WEEKS};
+pub use review::{
+    Decision, GirthMove, PlannedSession, RegionReview, Review, ReviewRound, RoundWork, WidthMove, WorkDone, review,
+    round_work, weeks_to_show,
+};
+pub use stall::{Stall, stall};
+pub use target::{Offer, Overrule, Planned, Target, TargetKind, next};
+pub use training::training_entry;
+pub use trend::{Trend, TrendPoint};

@@ -1,0 +1,133 @@
+//! What to do with a region at the end of a round: the table of programming.md 6, from its most pressing row down.
+
+use crate::review::WorkDone;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
+use utoipa::ToSchema;
+
+/// Below this share of the planned sets nothing is known about the plan itself.
+const ADHERENCE: f64 = 0.8;
+
+/// A decision about a region.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Decision {
+    /// Go on as planned.
+    Keep,
+    /// Go on as planned, and first of all do it.
+    Adhere,
+    /// No longer chosen: kept at what it has.
+    Release,
+    /// A fifth more sets.
+    Raise,
+    /// A week of rest, then another exercise and range.
+    RestThenChange,
+    /// Another exercise now.
+    Swap,
+    /// A kept region that shrank is trained for growth again.
+    Grow,
+}
+
+/// What is known when it is decided.
+#[derive(Clone, Debug)]
+pub struct Facts<'a> {
+    /// Whether it was to be brought up.
+    pub chosen: bool,
+    /// Whether it is behind now.
+    pub behind: bool,
+    /// Whether it was at the beginning.
+    pub was_behind: bool,
+    /// Whether it really grew.
+    pub gained: bool,
+    /// Whether it really shrank.
+    pub shrank: bool,
+    /// What was done.
+    pub work: &'a WorkDone,
+    /// Whether something asks for rest.
+    pub tired: bool,
+}
+
+/// The decision and its reason; no decision for a region that was not chosen and did not shrink.
+pub fn decide(facts: &Facts) -> (Option<Decision>, String) {
+    let work = facts.work;
+    if !facts.chosen {
+        let why = "It really shrank while it was kept: train it for growth again and take the sets from elsewhere.";
+        return if facts.shrank { (Some(Decision::Grow), why.to_owned()) } else { (None, String::new()) };
+    }
+    if let Some(pain) = &work.pain {
+        return (Some(Decision::Swap), format!("{pain}: swap the exercise now."));
+    }
+    if let Some(felt) = &work.felt {
+        return (Some(Decision::Swap), format!("{felt}: swap the exercise now."));
+    }
+    if facts.was_behind && !facts.behind {
+        let why = "No longer behind: keep it at what it has, and choose the next in line.";
+        return (Some(Decision::Release), why.to_owned());
+    }
+    if facts.gained {
+        return (Some(Decision::Keep), "A real gain, and still work to do: go on.".to_owned());
+    }
+    let done_pct = 100.0 * work.share();
+    if work.share() < ADHERENCE {
+        let why = format!("No real change, but only {done_pct:.0} % of the sets were done: that comes first.");
+        return (Some(Decision::Adhere), why);
+    }
+    let high = work.band.is_some_and(|[low, high]| work.weekly_sets >= f64::midpoint(low, high));
+    let sets = work.weekly_sets;
+    if high || facts.tired {
+        let because = if high { format!("{sets:.1} sets a week are high in its band") } else { "tired".to_owned() };
+        let why = format!("No real change with the sets done, {because}: a week of rest, then another exercise and range.");
+        return (Some(Decision::RestThenChange), why);
+    }
+    let why = format!("No real change with the sets done, {sets:.1} a week are low in its band: a fifth more.");
+    (Some(Decision::Raise), why)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    fn facts(work: &WorkDone) -> Facts<'_> {
+        Facts { chosen: true, behind: true, was_behind: true, gained: false, shrank: false, work, tired: false }
+    }
+
+    fn done(planned: f64, done: f64, weekly: f64) -> WorkDone {
+        let band = Some([10.0, 20.0]);
+        WorkDone { planned_sets: planned, done_sets: done, weekly_sets: weekly, band, ..WorkDone::default() }
+    }
+
+    // programming.md 6, row by row; common practice, no source.
+    #[rstest]
+    #[case::real_gain_still_behind(done(70.0, 70.0, 14.0), |f: &mut Facts| f.gained = true, Decision::Keep)]
+    #[case::no_longer_behind(done(70.0, 70.0, 14.0), |f: &mut Facts| f.behind = false, Decision::Release)]
+    #[case::under_eighty_percent(done(70.0, 55.0, 11.0), |_: &mut Facts| {}, Decision::Adhere)]
+    #[case::just_eighty_percent(done(70.0, 56.0, 11.2), |_: &mut Facts| {}, Decision::Raise)]
+    #[case::low_in_the_range(done(60.0, 60.0, 12.0), |_: &mut Facts| {}, Decision::Raise)]
+    #[case::high_in_the_range(done(90.0, 90.0, 18.0), |_: &mut Facts| {}, Decision::RestThenChange)]
+    #[case::tired(done(60.0, 60.0, 12.0), |f: &mut Facts| f.tired = true, Decision::RestThenChange)]
+    #[case::a_gain_outweighs_few_sets(done(70.0, 30.0, 6.0), |f: &mut Facts| f.gained = true, Decision::Keep)]
+    fn the_table_decides(#[case] work: WorkDone, #[case] change: impl Fn(&mut Facts), #[case] expected: Decision) {
+        let mut facts = facts(&work);
+        change(&mut facts);
+        assert_eq!(decide(&facts).0, Some(expected));
+    }
+
+    #[rstest]
+    #[case::pain(WorkDone { pain: Some("Pain 4 of 10 in the elbow".into()), ..done(70.0, 70.0, 14.0) })]
+    #[case::felt_elsewhere(WorkDone { felt: Some("Felt in the forearm twice".into()), ..done(70.0, 70.0, 14.0) })]
+    fn pain_and_a_neighbour_come_before_everything(#[case] work: WorkDone) {
+        let (decision, why) = decide(&Facts { gained: true, behind: false, ..facts(&work) });
+        assert_eq!(decision, Some(Decision::Swap));
+        assert!(why.ends_with("swap the exercise now."));
+    }
+
+    #[rstest]
+    #[case::shrank(true, Some(Decision::Grow))]
+    #[case::held(false, None)]
+    fn a_kept_region_counts_only_when_it_shrank(#[case] shrank: bool, #[case] expected: Option<Decision>) {
+        let work = WorkDone::default();
+        let (decision, _) = decide(&Facts { chosen: false, shrank, ..facts(&work) });
+        assert_eq!(decision, expected);
+    }
+}

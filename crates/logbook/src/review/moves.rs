@@ -1,0 +1,145 @@
+//! How the girths and outlines of a region moved between two rounds, against what two measurements may differ by.
+
+use crate::review::TWO_SIDED_95;
+use assess::{Assessment, Case, Outline, mdc95};
+use atlas::Atlas;
+use units::{RegionId, Side, SiteId};
+
+/// A site speaks for a region from this share of its composition on, beside the site in which it has the largest.
+const SPEAKS_FROM: f64 = 0.3;
+/// Growth of a girth while its region is brought up, % of the girth a week (programming.md 6, default).
+const GROWTH_PCT_A_WEEK: f64 = 0.25;
+
+/// A girth at both ends of a round.
+#[derive(Clone, Debug, PartialEq)]
+pub struct GirthMove {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    pub side: Option<Side>,
+    /// At the beginning, cm.
+    pub before_cm: f64,
+    /// Now, cm; none when it was not taped again.
+    pub now_cm: Option<f64>,
+    /// Now less then, cm.
+    pub change_cm: Option<f64>,
+    /// Smallest change that is more than error, cm.
+    pub mdc95_cm: f64,
+    /// Weeks until the expected growth is larger than that.
+    pub weeks_to_show: Option<u16>,
+}
+
+impl GirthMove {
+    /// Whether it changed by more than two measurements may differ.
+    pub fn is_real(&self) -> bool {
+        self.change_cm.is_some_and(|change| change.abs() > self.mdc95_cm)
+    }
+}
+
+/// The mean width of a limb in pictures, both sides together.
+#[derive(Clone, Debug, PartialEq)]
+pub struct WidthMove {
+    /// The segment, as the case file writes it.
+    pub segment: &'static str,
+    /// Now against then, %.
+    pub change_pct: f64,
+    /// Smallest change that is more than error, %.
+    pub mdc95_pct: f64,
+    /// Whether it is.
+    pub real: bool,
+}
+
+/// Weeks of growth at the expected rate until a girth has grown by more than `mdc95_cm`; `None` for no girth.
+pub fn weeks_to_show(girth_cm: f64, mdc95_cm: f64) -> Option<u16> {
+    let weeks = mdc95_cm / (girth_cm * GROWTH_PCT_A_WEEK / 100.0);
+    // Between 1 and a few hundred: checked before it is cut.
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+    (weeks.is_finite() && (0.0..1000.0).contains(&weeks)).then(|| weeks.ceil().max(1.0) as u16)
+}
+
+/// The sites that speak for a region: where its share is largest, and every other where it is large.
+fn sites<'a>(atlas: &'a Atlas, region: &RegionId) -> Vec<&'a SiteId> {
+    let composition = &atlas.evidence().composition;
+    let share = |site: &SiteId| composition[site].get(region).copied().unwrap_or(0.0);
+    let largest = composition.keys().map(share).fold(0.0, f64::max);
+    let speaks = |site: &&SiteId| share(site) > 0.0 && (share(site) >= SPEAKS_FROM || share(site) >= largest);
+    composition.keys().filter(speaks).collect()
+}
+
+pub(super) fn girth_moves(
+    atlas: &Atlas,
+    region: &RegionId,
+    before: &Assessment,
+    now: Option<&Assessment>,
+) -> Vec<GirthMove> {
+    let sites = sites(atlas, region);
+    let day_pct = atlas.evidence().error.day_to_day_pct;
+    let taped = before.measured.sites.iter().filter(|then| sites.contains(&&then.site));
+    taped
+        .map(|then| {
+            let again = now.and_then(|now| now.measured.find(&then.site, then.side)).filter(|site| !site.carried_over);
+            let se_now_cm = again.map_or(then.se_cm, |now| now.se_cm);
+            let mean_cm = again.map_or(then.value_cm, |now| f64::midpoint(then.value_cm, now.value_cm));
+            let mdc95_cm = mdc95(then.se_cm, se_now_cm, mean_cm * day_pct / 100.0);
+            GirthMove {
+                site: then.site.clone(),
+                side: then.side,
+                before_cm: then.value_cm,
+                now_cm: again.map(|now| now.value_cm),
+                change_cm: again.map(|now| now.value_cm - then.value_cm),
+                mdc95_cm,
+                weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm),
+            }
+        })
+        .collect()
+}
+
+pub(super) fn width_moves(atlas: &Atlas, region: &RegionId, before: &Case, now: Option<&Case>) -> Vec<WidthMove> {
+    let sites = sites(atlas, region);
+    let outlines = |case: &Case| case.rounds.last().map(|round| round.outlines.clone()).unwrap_or_default();
+    let (then, new) = (outlines(before), now.map(outlines).unwrap_or_default());
+    let mean_cm = |outline: &Outline| f64::midpoint(outline.width.left.cm(), outline.width.right.cm());
+    // Each side is a measurement of its own.
+    let mdc95_pct = TWO_SIDED_95 * atlas.evidence().width_repeatability_pct;
+    new.iter()
+        .filter(|now| {
+            let site = atlas.evidence().segment_site.get(now.segment.as_str());
+            site.is_some_and(|site| sites.contains(&site))
+        })
+        .filter_map(|now| {
+            let then = then.iter().find(|then| then.segment == now.segment)?;
+            let change_pct = 100.0 * (mean_cm(now) / mean_cm(then) - 1.0);
+            Some(WidthMove {
+                segment: now.segment.as_str(),
+                change_pct,
+                mdc95_pct,
+                real: change_pct.abs() > mdc95_pct,
+            })
+        })
+        .collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    // programming.md 6: 0.25 % a week. An arm of 38 cm grows 0.095 cm a week: 0.8 cm take 8.4 weeks.
+    #[rstest]
+    #[case::an_arm(38.0, 0.8, Some(9))]
+    #[case::never_less_than_a_week(60.0, 0.01, Some(1))]
+    #[case::no_girth(0.0, 0.8, None)]
+    fn growth_takes_its_weeks_to_show(#[case] girth_cm: f64, #[case] mdc95_cm: f64, #[case] weeks: Option<u16>) {
+        assert_eq!(weeks_to_show(girth_cm, mdc95_cm), weeks);
+    }
+
+    #[rstest]
+    #[case::calf("calves.gastrocnemius", "calf")]
+    #[case::upper_arm("biceps.long", "arm-flexed")]
+    #[case::thigh("quads.vastus-lateralis", "mid-thigh")]
+    fn every_region_has_the_girths_a_coach_would_look_at(#[case] region: &str, #[case] site: &str) {
+        let atlas = Atlas::load().unwrap();
+        let sites = sites(&atlas, &region.parse().unwrap());
+        assert!(sites.iter().any(|found| found.as_str() == site), "{sites:?}");
+    }
+}

@@ -1,0 +1,80 @@
+//! Logged work as past training, so that the next verdict and plan follow from what was really done.
+
+use crate::calendar::monday;
+use crate::entry::{Count, Entry, LoggedSet, Part};
+use assess::TrainingEntry;
+use atlas::{Atlas, STRAIGHT};
+use std::collections::BTreeSet;
+
+/// More left than this and a set is not a hard one (programming.md 1).
+const HARD_RESERVE: u8 = 3;
+
+/// The entry as a row of past training; none for a session as a whole and where no hard set was done. Both sides of a set are
+/// one set.
+pub fn training_entry(atlas: &Atlas, entry: &Entry) -> Option<TrainingEntry> {
+    let Part::Exercise(log) = &entry.part else { return None };
+    let hard = |set: &&LoggedSet| set.reserve.is_none_or(|left| left <= HARD_RESERVE);
+    let numbers: BTreeSet<u8> = log.sets.iter().filter(hard).map(|set| set.number).collect();
+    let sets = u16::try_from(numbers.len()).ok().filter(|sets| *sets > 0)?;
+    let scheme = atlas.scheme(&log.scheme).or_else(|| atlas.scheme(STRAIGHT));
+    let counted = scheme.map_or(f64::from(sets), |scheme| scheme.counted(sets));
+    let reps = log.sets.iter().filter_map(|set| match set.count {
+        Count::Reps(reps) => Some(reps),
+        Count::Seconds(_) => None,
+    });
+    Some(TrainingEntry {
+        week_of: monday(entry.trained_on),
+        session: entry.session.day,
+        position: log.position,
+        exercise: log.done().clone(),
+        // At least one, at most what sets alone would be doubled to: a whole number within 16 bits.
+        #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+        sets: counted.round().max(1.0) as u16,
+        one_sided: log.one_sided(),
+        reps: reps.min(),
+        swung: false,
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::performance::tests::{entry, set};
+    use rstest::rstest;
+    use units::Side;
+
+    fn of(change: impl Fn(&mut crate::entry::ExerciseLog)) -> Option<TrainingEntry> {
+        let mut entry = entry("2026-03-05", "db-curl", &[(12.0, 12), (12.0, 10), (12.0, 9)]);
+        let Part::Exercise(log) = &mut entry.part else { unreachable!() };
+        change(log);
+        training_entry(&Atlas::load().unwrap(), &entry)
+    }
+
+    #[test]
+    fn three_sets_on_a_thursday_are_three_sets_of_that_week() {
+        let row = of(|_| {}).unwrap();
+        assert_eq!((row.week_of.to_string().as_str(), row.sets, row.reps), ("2026-03-02", 3, Some(9)));
+    }
+
+    #[rstest]
+    #[case::both_sides_of_a_set_are_one(&[(1, Some(Side::Left)), (1, Some(Side::Right)), (2, Some(Side::Left)), (2, Some(Side::Right))], Some((2, true)))]
+    #[case::nothing_done(&[], None)]
+    fn sides_share_a_set(#[case] sets: &[(u8, Option<Side>)], #[case] expected: Option<(u16, bool)>) {
+        let sets: Vec<LoggedSet> = sets.iter().map(|(n, side)| LoggedSet { side: *side, ..set(*n, 10.0, 10) }).collect();
+        let row = of(|log| log.sets.clone_from(&sets));
+        assert_eq!(row.map(|row| (row.sets, row.one_sided)), expected);
+    }
+
+    // programming.md 1: a hard set ends 0 to 3 repetitions from failure.
+    #[test]
+    fn a_set_with_five_left_is_no_hard_set() {
+        let row = of(|log| log.sets[0].reserve = Some(5)).unwrap();
+        assert_eq!(row.sets, 2);
+    }
+
+    // programming.md 4: one all-out top set counts as one, whatever warmed up to it.
+    #[test]
+    fn the_scheme_says_what_sets_count_as() {
+        assert_eq!(of(|log| log.scheme = "ramp-top".into()).unwrap().sets, 2);
+    }
+}

@@ -1,0 +1,353 @@
+//! The end of a round, and everything over all rounds.
+
+use assess::{BulkVerdict, Standing};
+use logbook::{Decision, GirthMove, RegionReview, WidthMove};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::{RegionId, Side, SiteId};
+use utoipa::ToSchema;
+use vision::PhotoPose;
+
+use super::RoundSummary;
+
+/// A round reviewed.
+#[derive(Serialize, ToSchema)]
+pub struct ReviewView {
+    /// Whose it is.
+    pub client_id: String,
+    /// Display name.
+    pub client_name: String,
+    /// The day of the round.
+    pub date: String,
+    /// The round after it, once it is opened.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next: Option<RoundSummary>,
+    /// Weeks trained.
+    pub weeks: f64,
+    /// Sessions planned up to the next round, or today.
+    pub sessions_planned: u32,
+    /// Sessions kept.
+    pub sessions_kept: u32,
+    /// Why rest is asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub tired: Option<String>,
+    /// Chosen regions first.
+    pub regions: Vec<RegionReviewView>,
+    /// Regions that are behind now and not chosen, by need: next in line.
+    pub in_line: Vec<InLine>,
+    /// The same pose in both rounds.
+    pub pictures: Vec<PicturePair>,
+    /// What was decided.
+    pub decisions: BTreeMap<RegionId, Decision>,
+    /// Revision of the decisions; 0 while nothing was decided.
+    pub revision: i32,
+    /// Whether the next round has the choices that follow from the decisions.
+    pub carried: bool,
+}
+
+/// A region next in line.
+#[derive(Serialize, ToSchema)]
+pub struct InLine {
+    /// The region.
+    pub region: RegionId,
+    /// Its need.
+    pub need: f64,
+}
+
+/// A pose then and now.
+#[derive(Serialize, ToSchema)]
+pub struct PicturePair {
+    /// The pose.
+    pub pose: PhotoPose,
+    /// Picture of the round.
+    pub before: String,
+    /// Picture of the next round.
+    pub now: String,
+}
+
+/// A region's bulk.
+#[derive(Serialize, ToSchema)]
+pub struct BulkMark {
+    /// SD; negative = behind.
+    pub mean: f64,
+    /// SD of that.
+    pub sd: f64,
+    /// In a word.
+    pub standing: Standing,
+}
+
+impl From<&BulkVerdict> for BulkMark {
+    fn from(bulk: &BulkVerdict) -> Self {
+        Self { mean: bulk.mean, sd: bulk.sd, standing: bulk.standing }
+    }
+}
+
+/// A region at the end of a round.
+#[derive(Serialize, ToSchema)]
+pub struct RegionReviewView {
+    /// The region.
+    pub region: RegionId,
+    /// Whether it was to be brought up.
+    pub chosen: bool,
+    /// At the beginning.
+    pub before: BulkMark,
+    /// Now.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub now: Option<BulkMark>,
+    /// Whether it moved by more than both are unsure.
+    pub posterior_real: bool,
+    /// Its girths.
+    pub girths: Vec<GirthMoveView>,
+    /// Its outlines in pictures.
+    pub widths: Vec<WidthMoveView>,
+    /// Fractional sets planned.
+    pub planned_sets: f64,
+    /// Fractional sets done.
+    pub done_sets: f64,
+    /// Fractional sets done a week.
+    pub weekly_sets: f64,
+    /// The plan's band, weekly fractional sets.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub band: Option<[f64; 2]>,
+    /// Pain while it was trained.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub pain: Option<String>,
+    /// What took its work over.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub felt: Option<String>,
+    /// What is proposed.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub proposed: Option<Decision>,
+    /// Why.
+    pub why: String,
+    /// Whether two-sided work is allowed again.
+    pub two_sided_again: bool,
+    /// Weeks of training until the expected growth shows.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weeks_to_show: Option<u16>,
+}
+
+/// A girth at both ends.
+#[derive(Serialize, ToSchema)]
+pub struct GirthMoveView {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// Then, cm.
+    pub before_cm: f64,
+    /// Now, cm.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub now_cm: Option<f64>,
+    /// Change, cm.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub change_cm: Option<f64>,
+    /// Smallest change that is more than error, cm.
+    pub mdc95_cm: f64,
+    /// Whether it is.
+    pub real: bool,
+}
+
+/// A limb's width in pictures.
+#[derive(Serialize, ToSchema)]
+pub struct WidthMoveView {
+    /// The segment.
+    pub segment: String,
+    /// Change, %.
+    pub change_pct: f64,
+    /// Smallest change that is more than error, %.
+    pub mdc95_pct: f64,
+    /// Whether it is.
+    pub real: bool,
+}
+
+impl From<&GirthMove> for GirthMoveView {
+    fn from(girth: &GirthMove) -> Self {
+        Self {
+            site: girth.site.clone(),
+            side: girth.side,
+            before_cm: girth.before_cm,
+            now_cm: girth.now_cm,
+            change_cm: girth.change_cm,
+            mdc95_cm: girth.mdc95_cm,
+            real: girth.is_real(),
+        }
+    }
+}
+
+impl From<&WidthMove> for WidthMoveView {
+    fn from(width: &WidthMove) -> Self {
+        let WidthMove { segment, change_pct, mdc95_pct, real } = width;
+        Self { segment: (*segment).to_owned(), change_pct: *change_pct, mdc95_pct: *mdc95_pct, real: *real }
+    }
+}
+
+impl From<&RegionReview> for RegionReviewView {
+    fn from(review: &RegionReview) -> Self {
+        Self {
+            region: review.region.clone(),
+            chosen: review.chosen,
+            before: BulkMark::from(&review.before),
+            now: review.now.as_ref().map(BulkMark::from),
+            posterior_real: review.posterior_real,
+            girths: review.girths.iter().map(GirthMoveView::from).collect(),
+            widths: review.widths.iter().map(WidthMoveView::from).collect(),
+            planned_sets: review.work.planned_sets,
+            done_sets: review.work.done_sets,
+            weekly_sets: review.work.weekly_sets,
+            band: review.work.band,
+            pain: review.work.pain.clone(),
+            felt: review.work.felt.clone(),
+            proposed: review.decision,
+            why: review.why.clone(),
+            two_sided_again: review.two_sided_again,
+            weeks_to_show: review.weeks_to_show,
+        }
+    }
+}
+
+/// Decisions to be saved.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveReview {
+    /// The revision they were read at.
+    pub revision: i32,
+    /// By region.
+    pub decisions: BTreeMap<RegionId, Decision>,
+    /// Regions to be brought up beside those that go on.
+    #[serde(default)]
+    pub also: Vec<String>,
+    /// Whether to write the choices that follow into the next round.
+    #[serde(default)]
+    pub carry: bool,
+}
+
+/// Everything over all rounds.
+#[derive(Serialize, ToSchema)]
+pub struct TrendsView {
+    /// Display name.
+    pub client_name: String,
+    /// Girths and breadths.
+    pub sites: Vec<SiteTrend>,
+    /// Regions against the rest of this body.
+    pub regions: Vec<RegionTrend>,
+    /// The best set of every exercise, session by session.
+    pub lifts: Vec<LiftTrend>,
+    /// Weighings.
+    pub weights: Vec<TrendMark>,
+}
+
+/// A value on a day with half its noise band.
+#[derive(Serialize, ToSchema)]
+pub struct TrendMark {
+    /// The day.
+    pub on: String,
+    /// The value.
+    pub value: f64,
+    /// Half the width of its 95 % band; 0 where no error is known.
+    pub band: f64,
+}
+
+/// A site over the rounds.
+#[derive(Serialize, ToSchema)]
+pub struct SiteTrend {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// cm.
+    pub marks: Vec<TrendMark>,
+    /// Change from first to last, when it is more than both may differ by, cm.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub moved: Option<f64>,
+}
+
+/// A region over the rounds.
+#[derive(Serialize, ToSchema)]
+pub struct RegionTrend {
+    /// The region.
+    pub region: RegionId,
+    /// Bulk, SD; negative = behind.
+    pub bulk: Vec<TrendMark>,
+    /// Left less right, %; empty for regions without sides.
+    pub sides: Vec<TrendMark>,
+}
+
+/// An exercise over its sessions.
+#[derive(Serialize, ToSchema)]
+pub struct LiftTrend {
+    /// The exercise.
+    pub exercise: String,
+    /// Its name.
+    pub name: String,
+    /// `kg` for an estimated maximum, otherwise what is counted.
+    pub unit: String,
+    /// The side, where each was trained alone.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// The best set of each day.
+    pub marks: Vec<TrendMark>,
+}
+
+/// What needs the coach.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct QueueItem {
+    /// Kind; the order of kinds is the order of pressing.
+    pub kind: logbook::QueueKind,
+    /// Whose it is.
+    pub client_id: String,
+    /// Display name.
+    pub client_name: String,
+    /// What and why, in a sentence.
+    pub says: String,
+    /// The day it came up.
+    pub on: String,
+    /// The exact place, within the application.
+    pub place: String,
+    /// What it is known by when it is seen to.
+    pub what: String,
+}
+
+/// The queue.
+#[derive(Serialize, ToSchema)]
+pub struct TodayView {
+    /// Today where the studio is.
+    pub today: String,
+    /// Most pressing first.
+    pub items: Vec<QueueItem>,
+    /// Sessions planned for today.
+    pub sessions: Vec<TodaySession>,
+}
+
+/// A session of today.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct TodaySession {
+    /// Whose it is.
+    pub client_id: String,
+    /// Display name.
+    pub client_name: String,
+    /// Exercises.
+    pub exercises: u32,
+    /// Minutes.
+    pub minutes: f64,
+    /// How far it has come.
+    pub state: super::SessionState,
+}
+
+/// Something of the queue that was seen to.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SeeTo {
+    /// Whose.
+    pub client_id: String,
+    /// What it is known by.
+    pub what: String,
+    /// What was done about it.
+    #[serde(default)]
+    pub note: String,
+    /// Puts it back into the queue.
+    #[serde(default)]
+    pub undo: bool,
+}

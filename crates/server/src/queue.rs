@@ -1,0 +1,176 @@
+//! What of a client needs the coach.
+
+use crate::dto::{QueueItem, SessionState, TodaySession};
+use crate::error::ApiError;
+use crate::training::Training;
+use assess::Knowledge;
+use casefile::LogPart;
+use jiff::ToSpan;
+use jiff::civil::Date;
+use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, alarms, heads};
+use std::collections::HashSet;
+use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
+
+/// What hurts is shown for so long, days; then it is history.
+const ALARM_DAYS: i64 = 28;
+
+/// A client's part of the queue, and their session of today.
+#[derive(Clone, Default)]
+pub(crate) struct ClientDay {
+    pub items: Vec<QueueItem>,
+    pub session: Option<TodaySession>,
+}
+
+struct Asking<'a> {
+    record: &'a ClientRecord,
+    seen: HashSet<String>,
+    items: Vec<QueueItem>,
+}
+
+impl Asking<'_> {
+    fn ask(&mut self, kind: QueueKind, what: String, on: String, place: String, says: String) {
+        if !self.seen.contains(&what) {
+            let (client_id, client_name) = (self.record.id.clone(), self.record.client.name.clone());
+            self.items.push(QueueItem { kind, client_id, client_name, says, on, place, what });
+        }
+    }
+}
+
+/// What of a client needs the coach on a day.
+pub(crate) fn client_day(
+    store: &Store,
+    knowledge: &Knowledge,
+    record: &ClientRecord,
+    today: Date,
+) -> Result<ClientDay, ApiError> {
+    let training = Training::read(store, knowledge, &record.id, today)?;
+    let rounds = store.rounds(&record.id)?;
+    let mut asking = Asking { record, seen: store.seen_to(&record.id)?, items: Vec::new() };
+    let log_place = rounds.last().map_or_else(
+        || format!("/clients/{}", record.id),
+        |round| format!("/clients/{}/rounds/{}/log", record.id, round.id),
+    );
+    hurts(&mut asking, knowledge, &training, &log_place, today);
+    conflicts(&mut asking, &training, &log_place);
+    if let Some(newest) = rounds.last() {
+        photos(&mut asking, store, newest)?;
+        round_due(&mut asking, newest, training.plan(), today);
+        to_issue(&mut asking, store, knowledge, newest, &training.plans)?;
+    }
+    if let Some(says) = training.lighten() {
+        let monday = training.due().first().map(|due| due.on.to_string()).unwrap_or_default();
+        let what = format!("lighten:{monday}");
+        asking.ask(QueueKind::Lighten, what, today.to_string(), log_place.clone(), says);
+    }
+    for (item, stall) in training.stalls() {
+        let what = format!("stall:{}:{}", item.exercise, stall.best_on);
+        let says = format!("{}. {}", item.name, stall.says);
+        asking.ask(QueueKind::Stall, what, stall.best_on.to_string(), log_place.clone(), says);
+    }
+    Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
+}
+
+fn hurts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place: &str, today: Date) {
+    let since = today.checked_sub(ALARM_DAYS.days()).unwrap_or(Date::MIN);
+    for entry in training.entries.iter().filter(|entry| entry.trained_on >= since) {
+        let Some(alarm) = alarms(&knowledge.atlas, entry) else { continue };
+        let kind = match alarm.kind {
+            AlarmKind::Refer => QueueKind::Refer,
+            AlarmKind::Pain => QueueKind::Pain,
+        };
+        let (what, on) = (format!("log:{}", entry.id), entry.trained_on.to_string());
+        asking.ask(kind, what, on, place.to_owned(), alarm.says);
+    }
+}
+
+fn conflicts(asking: &mut Asking, training: &Training, place: &str) {
+    for part in heads(&training.entries).iter().filter(|part| part.conflict()) {
+        let Some(entry) = part.counts() else { continue };
+        let what = format!("conflict:{}", entry.id);
+        let says = format!(
+            "Week {}, {}: logged {} times side by side; say which counts.",
+            part.session.week,
+            part.exercise.map_or("the session", |exercise| exercise.as_str()),
+            part.entries.len()
+        );
+        asking.ask(QueueKind::Conflict, what, entry.trained_on.to_string(), place.to_owned(), says);
+    }
+}
+
+fn photos(asking: &mut Asking, store: &Store, newest: &RoundRecord) -> Result<(), ApiError> {
+    let photos = store.client_photos(&newest.client_id)?;
+    let count = photos.iter().filter(|photo| photo.round_id == newest.id).count();
+    if count == 0 || store.round_is_rated(&newest.id)? {
+        return Ok(());
+    }
+    let place = format!("/clients/{}/rounds/{}/photos", newest.client_id, newest.id);
+    let says = if count == 1 {
+        "1 picture that nobody has judged.".to_owned()
+    } else {
+        format!("{count} pictures that nobody has judged.")
+    };
+    asking.ask(QueueKind::Photos, format!("photos:{}:{count}", newest.id), newest.taken_on.to_string(), place, says);
+    Ok(())
+}
+
+fn round_due(asking: &mut Asking, newest: &RoundRecord, plan: Option<&IssuedRecord>, today: Date) {
+    let place = format!("/clients/{}/rounds/{}/review", newest.client_id, newest.id);
+    let own = plan.filter(|plan| plan.starts_on >= newest.taken_on || plan.round_id == newest.id);
+    if let Some(plan) = own {
+        let weeks = i64::try_from(plan.plan.weeks.len()).unwrap_or_default();
+        let Ok(over) = plan.starts_on.checked_add(weeks.weeks()) else { return };
+        if weeks > 0 && today >= over {
+            let says = format!("The block of {weeks} weeks ended on {over}: measure again and review.");
+            asking.ask(QueueKind::RoundDue, format!("due:{}", plan.id), over.to_string(), place, says);
+        }
+        return;
+    }
+    let Ok(over) = newest.taken_on.checked_add(ROUND_WEEKS.weeks()) else { return };
+    if today >= over {
+        let says = format!("The last round was more than {ROUND_WEEKS} weeks ago.");
+        asking.ask(QueueKind::RoundDue, format!("due:{}", newest.id), over.to_string(), place, says);
+    }
+}
+
+fn to_issue(
+    asking: &mut Asking,
+    store: &Store,
+    knowledge: &Knowledge,
+    newest: &RoundRecord,
+    plans: &[IssuedRecord],
+) -> Result<(), ApiError> {
+    if plans.iter().any(|plan| plan.round_id == newest.id) {
+        return Ok(());
+    }
+    let chosen = store.case_at(&knowledge.atlas, &newest.id)?.choices.bring_up.len();
+    if chosen > 0 {
+        let place = format!("/clients/{}/rounds/{}/plan", newest.client_id, newest.id);
+        let regions = if chosen == 1 { "1 region is".to_owned() } else { format!("{chosen} regions are") };
+        let says = format!("{regions} chosen, and no plan was given for this round.");
+        asking.ask(QueueKind::PlanToIssue, format!("plan:{}", newest.id), newest.taken_on.to_string(), place, says);
+    }
+    Ok(())
+}
+
+fn session(record: &ClientRecord, training: &Training, today: Date) -> Option<TodaySession> {
+    let issued = training.plan()?;
+    let due = training.due().into_iter().find(|due| due.on == today)?;
+    let planned = issued.plan.sessions.iter().find(|session| session.day == due.day)?;
+    let of_today: Vec<_> = training
+        .records
+        .iter()
+        .filter(|log| log.entry.plan == issued.id && log.entry.week == due.week && log.entry.day == due.day)
+        .collect();
+    let finished = of_today.iter().any(|log| matches!(log.entry.part, LogPart::Session { finished: true, .. }));
+    Some(TodaySession {
+        client_id: record.id.clone(),
+        client_name: record.client.name.clone(),
+        exercises: u32::try_from(planned.items.len()).unwrap_or_default(),
+        minutes: planned.minutes,
+        state: match (finished, of_today.is_empty()) {
+            (true, _) => SessionState::Finished,
+            (_, false) => SessionState::Begun,
+            _ => SessionState::Due,
+        },
+    })
+}

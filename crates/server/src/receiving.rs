@@ -1,0 +1,77 @@
+//! Taking in log entries from a device: checked one by one, so that one that cannot be kept holds up no other.
+
+use crate::dto::{EntryFate, EntryOutcome, SendEntries, SentEntries};
+use crate::error::{ApiError, invalid};
+use assess::Knowledge;
+use casefile::{LogEntry, check_log_entry};
+use jiff::tz::TimeZone;
+use jiff::Timestamp;
+use logbook::{Alarm, alarms, put_right, training_entry};
+use store::{NewLogEntry, Store};
+
+/// Entries in one sending at most: a phone that was away for long sends again.
+const MOST: usize = 200;
+
+/// What an entry says at once, beside what is kept of it.
+type Received = (NewLogEntry, Option<Alarm>);
+
+/// Keeps what a device sent.
+pub(crate) fn receive(
+    store: &Store,
+    knowledge: &Knowledge,
+    client_id: &str,
+    by: &str,
+    sent: SendEntries,
+) -> Result<SentEntries, ApiError> {
+    let received_at = Timestamp::now();
+    let says = || invalid("/sent_at", format!("{:?} is no time: expected one such as 2026-03-02T18:05:00Z", sent.sent_at));
+    let sent_at: Timestamp = sent.sent_at.parse().map_err(|_| says())?;
+    if sent.entries.len() > MOST {
+        return Err(invalid("/entries", format!("{} entries at once are more than {MOST}", sent.entries.len())));
+    }
+    let mut outcomes: Vec<EntryOutcome> = Vec::with_capacity(sent.entries.len());
+    let mut good: Vec<(usize, Received)> = Vec::new();
+    for (place, entry) in sent.entries.into_iter().enumerate() {
+        let id = entry.id.clone();
+        let refused = match checked(knowledge, entry, sent_at, received_at) {
+            Ok(received) => {
+                good.push((place, received));
+                None
+            }
+            Err(says) => Some(says),
+        };
+        outcomes.push(EntryOutcome { id, fate: EntryFate::Refused, says: refused, alarm: None });
+    }
+    let new: Vec<NewLogEntry> = good.iter().map(|(_, (new, _))| new.clone()).collect();
+    for (kept, (place, (_, alarm))) in store.keep_log(client_id, by, &new)?.into_iter().zip(good) {
+        let outcome = EntryOutcome::of(std::mem::take(&mut outcomes[place].id), kept);
+        outcomes[place] = match alarm.filter(|_| outcome.fate != EntryFate::Refused) {
+            Some(alarm) => EntryOutcome { says: Some(alarm.says), alarm: Some(alarm.kind), ..outcome },
+            None => outcome,
+        };
+    }
+    let clock_ahead_s = put_right(sent_at, sent_at, received_at).ahead_s;
+    Ok(SentEntries { outcomes, clock_ahead_s })
+}
+
+fn checked(
+    knowledge: &Knowledge,
+    mut entry: LogEntry,
+    sent_at: Timestamp,
+    received_at: Timestamp,
+) -> Result<Received, String> {
+    let first = |problems: Vec<casefile::Problem>| problems.first().map(ToString::to_string).unwrap_or_default();
+    check_log_entry(&knowledge.atlas, "", &entry).map_err(first)?;
+    let written: Timestamp = entry.at.parse().map_err(|error: jiff::Error| error.to_string())?;
+    let fix = put_right(written, sent_at, received_at);
+    let today = received_at.to_zoned_datetime(TimeZone::system()).date();
+    let ahead = entry.trained_on.parse().is_ok_and(|day: jiff::civil::Date| day > today);
+    if fix.ahead_s != 0 || ahead {
+        entry.trained_on = fix.at.to_zoned_datetime(TimeZone::system()).date().to_string();
+    }
+    let resolved = check_log_entry(&knowledge.atlas, "", &entry).map_err(first)?;
+    let alarm = alarms(&knowledge.atlas, &resolved);
+    let training = training_entry(&knowledge.atlas, &resolved);
+    let kind = alarm.as_ref().map(|alarm| alarm.kind);
+    Ok((NewLogEntry { entry, written_at: fix.at, training, alarm: kind }, alarm))
+}

@@ -1,0 +1,182 @@
+//! What a review needs: both rounds with their verdicts, the plans of the round, and the log between.
+
+use crate::dto::{InLine, PicturePair, RegionReviewView, ReviewView, RoundSummary};
+use crate::error::ApiError;
+use crate::roster::Assessor;
+use crate::state::AppState;
+use crate::training::Training;
+use assess::{Assessment, Case, Choices, Class, Knowledge, Standing};
+use casefile::check_log_entry;
+use jiff::ToSpan;
+use jiff::civil::Date;
+use logbook::{
+    Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, review, round_work,
+};
+use std::collections::BTreeMap;
+use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
+use units::RegionId;
+
+/// A round about to be reviewed.
+pub(crate) struct Reviewing {
+    pub round: RoundRecord,
+    pub next: Option<RoundRecord>,
+    case: Case,
+    assessment: Assessment,
+    after: Option<(Case, Assessment)>,
+    work: RoundWork,
+    tired: Option<String>,
+}
+
+impl Reviewing {
+    pub fn read(store: &Store, knowledge: &Knowledge, round_id: &str) -> Result<Self, ApiError> {
+        let atlas = &knowledge.atlas;
+        let round = store.round(round_id)?;
+        let assessor = Assessor::new(store, knowledge);
+        let case = store.case_at(atlas, round_id)?;
+        let assessment = assessor.assess(&case, &round.client_id)?;
+        let next = store.rounds(&round.client_id)?.into_iter().find(|other| other.taken_on > round.taken_on);
+        let after = match &next {
+            Some(next) => {
+                let case = store.case_at(atlas, &next.id)?;
+                let assessment = assessor.assess(&case, &round.client_id)?;
+                Some((case, assessment))
+            }
+            None => None,
+        };
+        let today = AppState::today();
+        let until = next.as_ref().map_or(today, |next| next.taken_on);
+        let training = Training::read(store, knowledge, &round.client_id, until)?;
+        let plans: Vec<&IssuedRecord> = training.plans.iter().filter(|plan| plan.round_id == round.id).collect();
+        let entries: Vec<Entry> = training
+            .records
+            .iter()
+            .filter(|record| plans.iter().any(|plan| plan.id == record.entry.plan))
+            .filter_map(|record| check_log_entry(atlas, "", &record.entry).ok())
+            .collect();
+        let work = round_work(atlas, &planned(&plans, until), &entries, &bands(&plans), until);
+        Ok(Self { tired: training.lighten(), round, next, case, assessment, after, work })
+    }
+
+    fn review(&self, knowledge: &Knowledge) -> Review {
+        let before = ReviewRound { case: &self.case, assessment: &self.assessment };
+        let now = self.after.as_ref().map(|(case, assessment)| ReviewRound { case, assessment });
+        review(&knowledge.atlas, before, now, &self.work.by_region, self.tired.is_some())
+    }
+
+    /// The choices that follow for the next round: those who go on stay chosen, and `also` joins them.
+    pub fn carried(&self, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId]) -> Choices {
+        let (case, _) = self.after.as_ref().map_or((&self.case, &self.assessment), |(case, all)| (case, all));
+        let goes_on = |region: &&RegionId| decisions.get(*region) != Some(&Decision::Release);
+        let mut bring_up: Vec<RegionId> = self.case.choices.bring_up.iter().filter(goes_on).cloned().collect();
+        for region in also {
+            if !bring_up.contains(region) {
+                bring_up.push(region.clone());
+            }
+        }
+        bring_up.truncate(Choices::MAX_BRING_UP);
+        let hold_back = self.case.choices.hold_back.iter().filter(|region| !bring_up.contains(region)).cloned();
+        Choices {
+            hold_back: hold_back.collect(),
+            overrides: case.choices.overrides.clone(),
+            share: self.case.choices.share.clone(),
+            bring_up,
+        }
+    }
+
+    /// Regions that are behind and neither chosen nor held back, by need.
+    fn in_line(&self) -> Vec<InLine> {
+        let Some((_, now)) = &self.after else { return Vec::new() };
+        let chosen = &self.case.choices.bring_up;
+        let mut line: Vec<InLine> = now
+            .regions
+            .iter()
+            .zip(&now.classes)
+            .filter(|(verdict, class)| {
+                verdict.standing() == Standing::Behind && !chosen.contains(&verdict.region) && **class != Class::HoldBack
+            })
+            .map(|(verdict, _)| InLine { region: verdict.region.clone(), need: verdict.bulk.need })
+            .collect();
+        line.sort_by(|a, b| b.need.total_cmp(&a.need));
+        line.truncate(5);
+        line
+    }
+
+    pub fn view(&self, store: &Store, knowledge: &Knowledge) -> Result<ReviewView, ApiError> {
+        let (decisions, revision) = store.decisions(&self.round.id)?;
+        let reviewed = self.review(knowledge);
+        let carried = self.after.as_ref().is_some_and(|(case, _)| {
+            revision > 0 && decisions.iter().all(|(region, decision)| {
+                let chosen = case.choices.bring_up.contains(region);
+                !self.case.choices.bring_up.contains(region) || chosen != (*decision == Decision::Release)
+            })
+        });
+        let photos = store.client_photos(&self.round.client_id)?;
+        Ok(ReviewView {
+            client_id: self.round.client_id.clone(),
+            client_name: self.case.client.name.clone(),
+            date: self.round.taken_on.to_string(),
+            next: self.next.as_ref().map(RoundSummary::from),
+            weeks: self.work.weeks,
+            sessions_planned: count(self.work.sessions_planned),
+            sessions_kept: count(self.work.sessions_kept),
+            tired: self.tired.clone(),
+            regions: reviewed.regions.iter().map(RegionReviewView::from).collect(),
+            in_line: self.in_line(),
+            pictures: self.next.as_ref().map_or_else(Vec::new, |next| pairs(&photos, &self.round.id, &next.id)),
+            decisions,
+            revision,
+            carried,
+        })
+    }
+}
+
+fn count(number: usize) -> u32 {
+    u32::try_from(number).unwrap_or(u32::MAX)
+}
+
+fn pairs(photos: &[PhotoRecord], before: &str, now: &str) -> Vec<PicturePair> {
+    let of = |round: &str| photos.iter().filter(move |photo| photo.round_id == round).collect::<Vec<_>>();
+    let (then, new) = (of(before), of(now));
+    then.iter()
+        .filter_map(|old| {
+            let pose = old.shows()?;
+            let same = new.iter().find(|photo| photo.shows() == Some(pose))?;
+            Some(PicturePair { pose, before: old.id.clone(), now: same.id.clone() })
+        })
+        .collect()
+}
+
+/// The band of every region in the newest plan of a round.
+fn bands(plans: &[&IssuedRecord]) -> BTreeMap<RegionId, [f64; 2]> {
+    let ledger = plans.first().map(|plan| plan.plan.ledger.iter());
+    ledger.into_iter().flatten().map(|row| (row.region.clone(), [row.low, row.high])).collect()
+}
+
+/// Every session of a round's plans on its day up to `until`; a later version takes over from its first week on.
+fn planned(plans: &[&IssuedRecord], until: Date) -> Vec<PlannedSession> {
+    let mut all = Vec::new();
+    for (index, issued) in plans.iter().enumerate() {
+        let ends = if index == 0 { until } else { plans[index - 1].starts_on.min(until) };
+        let lighter: Vec<bool> = issued.plan.weeks.iter().map(|week| week.lighter).collect();
+        for week in 1_u8..=250 {
+            let Ok(monday) = issued.starts_on.checked_add((i64::from(week) - 1).weeks()) else { break };
+            if monday >= ends {
+                break;
+            }
+            let block = issued.plan.weeks.get(block_week(&lighter, week));
+            for (place, session) in issued.plan.sessions.iter().enumerate().filter(|(_, s)| !s.items.is_empty()) {
+                let Ok(on) = monday.checked_add((i64::from(session.day) - 1).days()) else { continue };
+                if on >= ends {
+                    continue;
+                }
+                let sets = |index: usize, item: &casefile::ItemEntry| {
+                    block.and_then(|week| week.sets.get(place)?.get(index).copied()).unwrap_or(item.sets)
+                };
+                let items = session.items.iter().enumerate();
+                let items = items.map(|(index, item)| (item.exercise.clone(), sets(index, item), item.region.clone()));
+                all.push(PlannedSession { on, items: items.collect() });
+            }
+        }
+    }
+    all
+}

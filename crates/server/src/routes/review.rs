@@ -1,0 +1,179 @@
+//! The review of a round, and everything over all rounds.
+
+use crate::auth::SignedIn;
+use crate::dto::{LiftTrend, RegionTrend, ReviewView, SaveReview, SiteTrend, TrendMark, TrendsView};
+use crate::error::{ApiError, ProblemDetails, invalid};
+use crate::reviewing::Reviewing;
+use crate::roster::Assessor;
+use crate::state::AppState;
+use actix_web::{get, put, web};
+use assess::{Assessment, Case, Choices, Knowledge, mdc95};
+use casefile::{ChoicesEntry, check_choices, check_log_entry};
+use jiff::civil::Date;
+use logbook::{Part, Trend, TrendPoint, heads, performance};
+use std::collections::BTreeMap;
+use store::Store;
+use units::{RegionId, Side, SiteId};
+
+/// What moved over a round against what could be noise, what was done, and what is proposed.
+#[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/review")]
+pub(crate) async fn show_review(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<ReviewView>, ApiError> {
+    let shown = state.run(move |store, knowledge| Reviewing::read(store, knowledge, &id)?.view(store, knowledge));
+    shown.await.map(web::Json)
+}
+
+/// Saves decisions, and writes the choices that follow from them into the next round when asked to.
+#[utoipa::path(tag = "review", request_body = SaveReview, responses(
+    (status = 200, body = ReviewView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/rounds/{round_id}/review")]
+pub(crate) async fn save_review(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<SaveReview>,
+) -> Result<web::Json<ReviewView>, ApiError> {
+    let saved = state.run(move |store, knowledge| {
+        let SaveReview { revision, decisions, also, carry } = body.into_inner();
+        let reviewing = Reviewing::read(store, knowledge, &id)?;
+        let also = chosen(knowledge, &also)?;
+        if carry && reviewing.next.is_none() {
+            let says = "There is no next round yet: open and measure it, then the decisions can be carried over.";
+            return Err(ApiError::Refused(says.to_owned()));
+        }
+        store.save_decisions(&id, revision, &signed_in.0.name, &decisions)?;
+        if let Some(next) = reviewing.next.as_ref().filter(|_| carry) {
+            store.save_choices(&next.id, next.choices_revision, &reviewing.carried(&decisions, &also))?;
+        }
+        Reviewing::read(store, knowledge, &id)?.view(store, knowledge)
+    });
+    saved.await.map(web::Json)
+}
+
+fn chosen(knowledge: &Knowledge, also: &[String]) -> Result<Vec<RegionId>, ApiError> {
+    if also.len() > Choices::MAX_BRING_UP {
+        return Err(invalid("/also", format!("{} regions are more than {}", also.len(), Choices::MAX_BRING_UP)));
+    }
+    let entry = ChoicesEntry { bring_up: also.to_vec(), ..ChoicesEntry::default() };
+    Ok(check_choices(&knowledge.atlas, "/also", &entry).map_err(ApiError::Invalid)?.bring_up)
+}
+
+/// Every site, side, region and lift over all rounds, with what is noise.
+#[utoipa::path(tag = "review", responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}/trends")]
+pub(crate) async fn show_trends(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<TrendsView>, ApiError> {
+    state.run(move |store, knowledge| trends(store, knowledge, &id)).await.map(web::Json)
+}
+
+fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<TrendsView, ApiError> {
+    let client = store.client(&knowledge.atlas, client_id)?.client;
+    let assessor = Assessor::new(store, knowledge);
+    let mut rounds: Vec<(Case, Assessment)> = Vec::new();
+    for round in store.rounds(client_id)? {
+        let case = store.case_at(&knowledge.atlas, &round.id)?;
+        let assessment = assessor.assess(&case, client_id)?;
+        rounds.push((case, assessment));
+    }
+    let weights = rounds.iter().filter_map(|(case, _)| {
+        let round = case.rounds.last()?;
+        let band = knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg() * BAND;
+        Some(TrendMark { on: round.date.to_string(), value: round.weight?.kg(), band })
+    });
+    Ok(TrendsView {
+        client_name: client.name,
+        sites: site_trends(knowledge, &rounds),
+        regions: region_trends(&rounds),
+        lifts: lift_trends(store, knowledge, client_id)?,
+        weights: weights.collect(),
+    })
+}
+
+/// Two-sided 95 %, SD.
+const BAND: f64 = 1.96;
+
+fn mark(point: &TrendPoint) -> TrendMark {
+    TrendMark { on: point.on.to_string(), value: point.value, band: point.band }
+}
+
+fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<SiteTrend> {
+    let day_pct = knowledge.atlas.evidence().error.day_to_day_pct;
+    let mut lines: BTreeMap<(usize, Option<Side>), (SiteId, Vec<TrendPoint>)> = BTreeMap::new();
+    for (case, assessment) in rounds {
+        for site in assessment.measured.sites.iter().filter(|site| !site.carried_over) {
+            let place = knowledge.atlas.sites().iter().position(|known| known.id == site.site).unwrap_or(usize::MAX);
+            // Half of the change that one such measurement could hide.
+            let band = mdc95(site.se_cm, 0.0, site.value_cm * day_pct / 100.0 / 2.0_f64.sqrt());
+            let point = TrendPoint { on: case.as_of, value: site.value_cm, band };
+            lines.entry((place, site.side)).or_insert_with(|| (site.site.clone(), Vec::new())).1.push(point);
+        }
+    }
+    lines
+        .into_iter()
+        .map(|((_, side), (site, points))| {
+            let trend = Trend { points };
+            SiteTrend { site, side, moved: trend.moved(), marks: trend.points.iter().map(mark).collect() }
+        })
+        .collect()
+}
+
+fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
+    let Some((_, newest)) = rounds.last() else { return Vec::new() };
+    let known = |(_, assessment): &&(Case, Assessment)| !assessment.observations.is_empty();
+    newest
+        .regions
+        .iter()
+        .map(|region| {
+            let of = |(case, assessment): &(Case, Assessment)| {
+                let verdict = assessment.region(&region.region)?;
+                Some((case.as_of, verdict.bulk, verdict.asymmetry))
+            };
+            let all: Vec<_> = rounds.iter().filter(known).filter_map(of).collect();
+            let at = |on: &Date, value: f64, sd: f64| TrendMark { on: on.to_string(), value, band: BAND * sd };
+            RegionTrend {
+                region: region.region.clone(),
+                bulk: all.iter().map(|(on, bulk, _)| at(on, bulk.mean, bulk.sd)).collect(),
+                sides: all.iter().filter_map(|(on, _, sides)| sides.map(|s| at(on, s.mean, s.sd))).collect(),
+            }
+        })
+        .collect()
+}
+
+fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Vec<LiftTrend>, ApiError> {
+    let records = store.log(client_id, Date::MIN)?;
+    let entries: Vec<_> =
+        records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok()).collect();
+    let mut lifts: BTreeMap<(String, Option<Side>), (bool, BTreeMap<Date, f64>)> = BTreeMap::new();
+    for entry in heads(&entries).iter().filter_map(logbook::Heads::counts) {
+        let Part::Exercise(log) = &entry.part else { continue };
+        for set in &log.sets {
+            let line = lifts.entry((log.done().to_string(), set.side)).or_default();
+            line.0 |= set.load.is_some();
+            let best = line.1.entry(entry.trained_on).or_insert(0.0);
+            *best = best.max(performance(set));
+        }
+    }
+    let lift = |((exercise, side), (loaded, best)): ((String, Option<Side>), (bool, BTreeMap<Date, f64>))| {
+        let known = exercise.parse().ok().and_then(|id| knowledge.atlas.exercise(&id));
+        let seconds = known.is_some_and(|exercise| matches!(exercise.work(), atlas::Work::Seconds(_)));
+        let unit = match (loaded, seconds) {
+            (true, true) => "kg s",
+            (true, false) => "kg",
+            (false, true) => "s",
+            (false, false) => "reps",
+        };
+        LiftTrend {
+            name: known.map_or_else(|| exercise.clone(), |exercise| exercise.name.clone()),
+            unit: unit.to_owned(),
+            side,
+            marks: best.iter().map(|(on, value)| TrendMark { on: on.to_string(), value: *value, band: 0.0 }).collect(),
+            exercise,
+        }
+    };
+    Ok(lifts.into_iter().map(lift).collect())
+}

@@ -1,0 +1,353 @@
+//! What a client trains this week: the given plan, the log so far, and what follows from both for today.
+
+use crate::dto::{
+    FeelChoice, InsteadView, LastTime, LogEntryView, PlanInHand, SessionState, TrainingSession, TargetView, TrainingItem,
+    TrainingView,
+};
+use crate::error::ApiError;
+use crate::planning::Planning;
+use assess::Knowledge;
+use atlas::{Atlas, Exercise, Work};
+use casefile::{ItemEntry, LogPart, LogSet, check_log_entry};
+use jiff::ToSpan;
+use jiff::civil::Date;
+use logbook::{
+    DueSession, Entry, Offer, Overrule, Part, Performed, Planned, SessionLog, Target, block_week, due, lighten, next,
+    stall,
+};
+use plan::SidePlan;
+use std::collections::HashMap;
+use store::{IssuedRecord, LogRecord, Store};
+use units::Side;
+
+/// Weeks of log that targets and stalls follow from.
+const HISTORY_WEEKS: i64 = 26;
+/// What could be done instead: so many.
+const INSTEAD: usize = 4;
+
+/// A client's log as far as this week follows from it.
+pub(crate) struct Training<'a> {
+    knowledge: &'a Knowledge,
+    pub plans: Vec<IssuedRecord>,
+    pub records: Vec<LogRecord>,
+    pub entries: Vec<Entry>,
+    overrules: HashMap<String, (Overrule, Date)>,
+    today: Date,
+}
+
+/// The side that sets the pace.
+fn first_side(item: &ItemEntry) -> Option<Side> {
+    match item.sides {
+        SidePlan::Both => None,
+        SidePlan::LeftFirst => Some(Side::Left),
+        SidePlan::RightFirst => Some(Side::Right),
+    }
+}
+
+impl<'a> Training<'a> {
+    /// Reads what this week follows from.
+    pub fn read(store: &Store, knowledge: &'a Knowledge, client_id: &str, today: Date) -> Result<Self, ApiError> {
+        let since = today.checked_sub(HISTORY_WEEKS.weeks()).unwrap_or(Date::MIN);
+        let records = store.log(client_id, since)?;
+        // What does not fit any more, such as an exercise the practice has since taken out, is shown but teaches nothing.
+        let entries = records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok());
+        Ok(Self {
+            knowledge,
+            plans: store.issued_plans(client_id)?,
+            entries: entries.collect(),
+            overrules: store.overrules(client_id)?,
+            records,
+            today,
+        })
+    }
+
+    /// What the client has.
+    pub fn plan(&self) -> Option<&IssuedRecord> {
+        self.plans.first()
+    }
+
+    fn atlas(&self) -> &'a Atlas {
+        &self.knowledge.atlas
+    }
+
+    /// What was logged of an exercise, oldest first; of versions side by side the first counts. Today's is left out, as it
+    /// is under way.
+    fn history(&self, exercise: &str) -> Vec<Performed<'_>> {
+        let own = |entry: &'_ &Entry| match &entry.part {
+            Part::Exercise(log) => log.done().as_str() == exercise && entry.trained_on < self.today,
+            Part::Session(_) => false,
+        };
+        let mut done: Vec<Performed> = Vec::new();
+        let mut seen = Vec::new();
+        for entry in self.entries.iter().filter(own) {
+            let Part::Exercise(log) = &entry.part else { continue };
+            if !seen.contains(&entry.slot()) {
+                seen.push(entry.slot());
+                done.push(Performed { on: entry.trained_on, lighter: self.was_lighter(entry), log });
+            }
+        }
+        done.sort_by_key(|performed| performed.on);
+        done
+    }
+
+    fn was_lighter(&self, entry: &Entry) -> bool {
+        let plan = self.plans.iter().find(|plan| plan.id == entry.session.plan_id);
+        let week = plan.and_then(|plan| plan.plan.weeks.get(usize::from(entry.session.week).saturating_sub(1)));
+        week.is_some_and(|week| week.lighter)
+    }
+
+    /// The sessions of this week.
+    pub fn due(&self) -> Vec<DueSession> {
+        self.plan().map_or_else(Vec::new, |issued| due(issued.starts_on, &trained_days(issued), self.today))
+    }
+
+    /// Exercises of the plan that stand still, and what to do.
+    pub fn stalls(&self) -> Vec<(ItemEntry, logbook::Stall)> {
+        self.items()
+            .filter_map(|item| {
+                let found = stall(&self.history(item.exercise.as_str()), first_side(item), self.today)?;
+                Some((item.clone(), found))
+            })
+            .collect()
+    }
+
+    /// Why the next week should be a lighter one, unless this one is.
+    pub fn lighten(&self) -> Option<String> {
+        let issued = self.plan()?;
+        let week = self.due().first()?.week;
+        if issued.plan.weeks.get(usize::from(week) - 1).is_some_and(|week| week.lighter) {
+            return None;
+        }
+        let histories: Vec<(&str, Option<Side>, Vec<Performed>)> = self
+            .items()
+            .map(|item| (item.name.as_str(), first_side(item), self.history(item.exercise.as_str())))
+            .collect();
+        let lifts: Vec<_> = histories.iter().map(|(name, side, done)| (*name, *side, done.as_slice())).collect();
+        let mut told: Vec<(Date, &SessionLog)> = Vec::new();
+        for entry in &self.entries {
+            if let Part::Session(log) = &entry.part
+                && entry.session.plan_id == issued.id
+            {
+                told.push((entry.trained_on, log));
+            }
+        }
+        told.sort_by_key(|(on, _)| *on);
+        lighten(&lifts, &told.iter().map(|(_, log)| *log).collect::<Vec<_>>())
+    }
+
+    fn items(&self) -> impl Iterator<Item = &ItemEntry> {
+        let sessions = self.plan().map(|issued| issued.plan.sessions.iter());
+        let mut seen = Vec::new();
+        sessions.into_iter().flatten().flat_map(|session| &session.items).filter(move |item| {
+            let fresh = !seen.contains(&item.exercise);
+            seen.push(item.exercise.clone());
+            fresh
+        })
+    }
+
+    /// This week as it is logged.
+    pub fn view(&self, store: &Store, client_id: &str) -> Result<TrainingView, ApiError> {
+        let client = store.client(self.atlas(), client_id)?.client;
+        let mut view = TrainingView {
+            client_id: client_id.to_owned(),
+            client_name: client.name.clone(),
+            today: self.today.to_string(),
+            plan: None,
+            note: None,
+            sessions: Vec::new(),
+            areas: self.atlas().areas().iter().map(|area| (*area).to_owned()).collect(),
+        };
+        let Some(issued) = self.plan() else {
+            view.note = Some("No plan was given yet.".to_owned());
+            return Ok(view);
+        };
+        let due = self.due();
+        let instead = Instead::of(store, self.knowledge, issued)?;
+        let weeks = u8::try_from(issued.plan.weeks.len()).unwrap_or(u8::MAX);
+        let week = due.first().map_or(0, |session| session.week);
+        view.note = match week {
+            0 => Some(format!("The plan starts on {}.", issued.starts_on)),
+            week if week > weeks => Some(format!(
+                "The block of {weeks} weeks is over: its last full week goes on until there is a new plan."
+            )),
+            _ => None,
+        };
+        let (id, starts_on) = (issued.id.clone(), issued.starts_on.to_string());
+        view.plan = Some(PlanInHand { id, version: issued.version, starts_on, weeks, week });
+        view.sessions = due.iter().filter_map(|due| self.session(issued, due, &instead)).collect();
+        Ok(view)
+    }
+
+    fn session(&self, issued: &IssuedRecord, due: &DueSession, instead: &Instead) -> Option<TrainingSession> {
+        let place = *trained_places(issued).get(due.session)?;
+        let planned = issued.plan.sessions.get(place)?;
+        let lighter: Vec<bool> = issued.plan.weeks.iter().map(|week| week.lighter).collect();
+        let block = issued.plan.weeks.get(block_week(&lighter, due.week));
+        let own = |record: &&LogRecord| {
+            let entry = &record.entry;
+            entry.plan == issued.id && entry.week == due.week && entry.day == due.day
+        };
+        let records: Vec<&LogRecord> = self.records.iter().filter(own).collect();
+        let is_lighter = block.is_some_and(|week| week.lighter);
+        let items = planned.items.iter().enumerate().map(|(index, item)| {
+            let sets = block.and_then(|week| week.sets.get(place)?.get(index).copied()).unwrap_or(item.sets);
+            self.item(&ItemEntry { sets, ..item.clone() }, is_lighter, &records, instead)
+        });
+        let whole = |record: &&&LogRecord| matches!(record.entry.part, LogPart::Session { .. });
+        let entries: Vec<LogEntryView> = records.iter().filter(whole).map(|record| LogEntryView::from(*record)).collect();
+        let finished = entries.iter().any(|view| matches!(view.entry.part, LogPart::Session { finished: true, .. }));
+        Some(TrainingSession {
+            week: due.week,
+            day: due.day,
+            on: due.on.to_string(),
+            home: planned.home,
+            lighter: is_lighter,
+            minutes: planned.minutes,
+            state: match (finished, records.is_empty(), due.on > self.today) {
+                (true, ..) => SessionState::Finished,
+                (_, false, _) => SessionState::Begun,
+                (_, _, true) => SessionState::Ahead,
+                _ => SessionState::Due,
+            },
+            ladders: planned.ladders.clone(),
+            items: items.collect(),
+            entries,
+        })
+    }
+
+    fn item(&self, item: &ItemEntry, lighter: bool, records: &[&LogRecord], instead: &Instead) -> TrainingItem {
+        let history = self.history(item.exercise.as_str());
+        let planned = Planned {
+            rule: &item.progression,
+            sets: item.sets,
+            lighter,
+            reserve: item.reserve,
+            first_side: first_side(item),
+            region: item.region.as_str(),
+        };
+        let overrule = self.overrules.get(item.exercise.as_str()).map(|(said, on)| (said, *on));
+        let target = next(&planned, &history, overrule);
+        let stalled = stall(&history, first_side(item), self.today);
+        let own = |record: &&&LogRecord| match &record.entry.part {
+            LogPart::Exercise { exercise, .. } => *exercise == item.exercise.as_str(),
+            LogPart::Session { .. } => false,
+        };
+        let exercise = self.atlas().exercise(&item.exercise);
+        let scheme = self.atlas().scheme(&item.scheme);
+        TrainingItem {
+            set_up: exercise.map(|exercise| exercise.set_up.clone()).unwrap_or_default(),
+            cues: exercise.iter().flat_map(|exercise| &exercise.cues).chain(&item.cues).cloned().collect(),
+            faults: exercise.iter().flat_map(|exercise| &exercise.faults).map(|fault| fault.fault.clone()).collect(),
+            cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
+            scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
+            scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
+            target: target_view(target, stalled.map(|stall| stall.says)),
+            last: history.last().and_then(|last| self.last(last, item)),
+            instead: instead.of_exercise(item.exercise.as_str()),
+            entries: records.iter().filter(own).map(|record| LogEntryView::from(*record)).collect(),
+            feels: feels(self.atlas(), exercise, item),
+            item: item.clone(),
+        }
+    }
+
+    fn last(&self, last: &Performed, item: &ItemEntry) -> Option<LastTime> {
+        let same = |record: &&LogRecord| {
+            record.entry.trained_on == last.on.to_string()
+                && matches!(&record.entry.part, LogPart::Exercise { exercise, instead, .. }
+                    if instead.as_ref().unwrap_or(exercise) == item.exercise.as_str())
+        };
+        let sets = self.records.iter().find(same).map(|record| sets_of(&record.entry.part))?;
+        Some(LastTime {
+            on: last.on.to_string(),
+            sets,
+            felt: last.log.felt.clone(),
+            pain: last.log.pain.as_ref().map(|pain| pain.level),
+        })
+    }
+}
+
+fn sets_of(part: &LogPart) -> Vec<LogSet> {
+    match part {
+        LogPart::Exercise { sets, .. } => sets.clone(),
+        LogPart::Session { .. } => Vec::new(),
+    }
+}
+
+/// Places of the sessions with something in them.
+fn trained_places(issued: &IssuedRecord) -> Vec<usize> {
+    let sessions = issued.plan.sessions.iter().enumerate();
+    sessions.filter(|(_, session)| !session.items.is_empty()).map(|(place, _)| place).collect()
+}
+
+fn trained_days(issued: &IssuedRecord) -> Vec<u8> {
+    trained_places(issued).into_iter().map(|place| issued.plan.sessions[place].day).collect()
+}
+
+fn target_view(target: Target, stall: Option<String>) -> TargetView {
+    let swap = target.offer.map(|Offer::Swap(why)| why);
+    TargetView {
+        kind: target.kind,
+        load_kg: target.load_kg,
+        step: target.step,
+        counts: target.counts,
+        why: target.why,
+        swap,
+        stall,
+    }
+}
+
+/// The region it is there for, what else it works, what takes over; nowhere last.
+fn feels(atlas: &Atlas, exercise: Option<&Exercise>, item: &ItemEntry) -> Vec<FeelChoice> {
+    let mut ids = vec![item.region.to_string()];
+    ids.extend(exercise.iter().flat_map(|exercise| exercise.targets.keys()).map(ToString::to_string));
+    ids.extend(exercise.iter().flat_map(|exercise| &exercise.faults).map(|fault| fault.takes_over.clone()));
+    ids.push("nowhere".to_owned());
+    let mut seen = Vec::new();
+    ids.retain(|id| {
+        let fresh = !seen.contains(id);
+        seen.push(id.clone());
+        fresh
+    });
+    let named = |id: &str| {
+        let region = atlas.regions().iter().find(|region| region.id.as_str() == id).map(|region| region.name.clone());
+        region.or_else(|| atlas.named_takeover(id).map(ToOwned::to_owned))
+    };
+    let choice = |id: String| match id.as_str() {
+        "nowhere" => Some(FeelChoice { name: "Nowhere".to_owned(), id }),
+        _ => named(&id).map(|name| FeelChoice { name, id }),
+    };
+    ids.into_iter().filter_map(choice).collect()
+}
+
+/// What could be done instead of each exercise of a plan, for this client as the brief has them now.
+struct Instead(HashMap<String, Vec<InsteadView>>);
+
+impl Instead {
+    fn of(store: &Store, knowledge: &Knowledge, issued: &IssuedRecord) -> Result<Self, ApiError> {
+        let planning = Planning::read(store, knowledge, &issued.round_id)?;
+        let planned = planning.of("/week", &issued.week)?;
+        let mut found = HashMap::new();
+        for (session, cards) in planned.draft.sessions.iter().enumerate() {
+            for (place, card) in cards.iter().enumerate() {
+                let exercise = planned.problem.candidates[card.candidate].exercise.id.to_string();
+                let Some(swaps) = plan::swaps(&planned.problem, &planned.draft, session, place) else { continue };
+                let others = swaps.alternatives.iter().take(INSTEAD).filter_map(|other| {
+                    let exercise = knowledge.atlas.exercise(&other.exercise)?;
+                    Some(InsteadView {
+                        exercise: other.exercise.clone(),
+                        name: other.name.clone(),
+                        set_up: exercise.set_up.clone(),
+                        seconds: matches!(exercise.work(), Work::Seconds(_)),
+                        loads_joint: exercise.loads_joint.clone(),
+                    })
+                });
+                found.entry(exercise).or_insert_with(|| others.collect());
+            }
+        }
+        Ok(Self(found))
+    }
+
+    fn of_exercise(&self, exercise: &str) -> Vec<InsteadView> {
+        self.0.get(exercise).cloned().unwrap_or_default()
+    }
+}

@@ -1,0 +1,294 @@
+//! What was trained, as it was written down: versions are kept, never changed.
+
+use crate::connection::{Connection, Store};
+use crate::error::StoreError;
+use crate::json::{parsed, written};
+use crate::schema::{issued_plan, log_entry, target_overrule};
+use assess::TrainingEntry;
+use casefile::LogEntry;
+use diesel::prelude::*;
+use jiff::civil::{Date, Weekday};
+use jiff::{Timestamp, ToSpan};
+use logbook::{AlarmKind, Overrule};
+use std::collections::{HashMap, HashSet};
+
+/// Weeks of log that a verdict looks back on.
+const LOOK_BACK_WEEKS: i64 = 26;
+
+/// An entry that passed the checks, about to be kept.
+#[derive(Clone, Debug)]
+pub struct NewLogEntry {
+    /// As it was sent, with its day put right.
+    pub entry: LogEntry,
+    /// When it was written, put right.
+    pub written_at: Timestamp,
+    /// What it adds to past training.
+    pub training: Option<TrainingEntry>,
+    /// What has to be said at once.
+    pub alarm: Option<AlarmKind>,
+}
+
+/// What became of an entry that was sent.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub enum Kept {
+    /// It is new.
+    New,
+    /// It is new, and another version stands beside it: somebody has to say which counts.
+    Beside,
+    /// It was here already.
+    Known,
+    /// It cannot be kept, and why.
+    Refused(String),
+}
+
+/// An entry as it is kept.
+#[derive(Clone, Debug)]
+pub struct LogRecord {
+    /// The entry.
+    pub entry: LogEntry,
+    /// Whose it is.
+    pub client_id: String,
+    /// When it was written, put right.
+    pub written_at: Timestamp,
+    /// Who wrote it.
+    pub written_by: String,
+}
+
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = log_entry)]
+struct Row {
+    id: String,
+    client_id: String,
+    written_at: String,
+    written_by: String,
+    entry_json: String,
+}
+
+impl Row {
+    fn record(self) -> Result<LogRecord, StoreError> {
+        let corrupt = |why: String| StoreError::corrupt("log entry", &self.id, why);
+        Ok(LogRecord {
+            entry: parsed("log entry", &self.id, &self.entry_json)?,
+            written_at: self.written_at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?,
+            client_id: self.client_id,
+            written_by: self.written_by,
+        })
+    }
+}
+
+/// The planned exercise, or nothing for the session as a whole.
+fn part(entry: &LogEntry) -> &str {
+    match &entry.part {
+        casefile::LogPart::Exercise { exercise, .. } => exercise,
+        casefile::LogPart::Session { .. } => "",
+    }
+}
+
+impl Store {
+    /// Keeps entries of a client, all of them that can be kept, in the order given; what is sent again is known. Gives what
+    /// became of each.
+    pub fn keep_log(&self, client_id: &str, by: &str, new: &[NewLogEntry]) -> Result<Vec<Kept>, StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let plans: Vec<String> = issued_plan::table
+                .filter(issued_plan::client_id.eq(client_id))
+                .select(issued_plan::id)
+                .load(connection)?;
+            new.iter().map(|new| keep(connection, client_id, by, &plans, new)).collect()
+        })
+    }
+
+    /// The versions that nothing follows, of a client since a day, in the order of their arrival.
+    pub fn log(&self, client_id: &str, since: Date) -> Result<Vec<LogRecord>, StoreError> {
+        let rows: Vec<Row> = log_entry::table
+            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::superseded.eq(false))
+            .filter(log_entry::trained_on.ge(since.to_string()))
+            .order(log_entry::arrival.asc())
+            .select(Row::as_select())
+            .load(&mut self.connect()?)?;
+        rows.into_iter().map(Row::record).collect()
+    }
+
+    /// Sessions logged under the plans of a round; none when no plan was given.
+    pub fn logged_sessions(&self, round_id: &str) -> Result<Option<usize>, StoreError> {
+        let mut connection = self.connect()?;
+        let plans: Vec<String> = issued_plan::table
+            .filter(issued_plan::round_id.eq(round_id))
+            .select(issued_plan::id)
+            .load(&mut connection)?;
+        let sessions: Vec<(String, i32, i32)> = log_entry::table
+            .filter(log_entry::plan_id.eq_any(&plans))
+            .filter(log_entry::superseded.eq(false))
+            .select((log_entry::plan_id, log_entry::week, log_entry::day))
+            .distinct()
+            .load(&mut connection)?;
+        Ok((!plans.is_empty()).then_some(sessions.len()))
+    }
+
+    /// What a coach said instead of the rules, by exercise, with the day it was said.
+    pub fn overrules(&self, client_id: &str) -> Result<HashMap<String, (Overrule, Date)>, StoreError> {
+        let rows: Vec<(String, String, String)> = target_overrule::table
+            .filter(target_overrule::client_id.eq(client_id))
+            .select((target_overrule::exercise, target_overrule::overrule_json, target_overrule::said_on))
+            .load(&mut self.connect()?)?;
+        let one = |(exercise, json, on): (String, String, String)| {
+            let corrupt = |error: jiff::Error| StoreError::corrupt("target", &exercise, error.to_string());
+            Ok((exercise.clone(), (parsed("target", &exercise, &json)?, on.parse().map_err(corrupt)?)))
+        };
+        rows.into_iter().map(one).collect()
+    }
+
+    /// Says what is done next time instead of what the rules say; `None` takes it back.
+    pub fn save_overrule(
+        &self,
+        client_id: &str,
+        exercise: &str,
+        overrule: Option<&Overrule>,
+        by: &str,
+        on: Date,
+    ) -> Result<(), StoreError> {
+        let mut connection = self.connect()?;
+        let Some(overrule) = overrule else {
+            diesel::delete(target_overrule::table.find((client_id, exercise))).execute(&mut connection)?;
+            return Ok(());
+        };
+        diesel::replace_into(target_overrule::table)
+            .values((
+                target_overrule::client_id.eq(client_id),
+                target_overrule::exercise.eq(exercise),
+                target_overrule::overrule_json.eq(written("target", exercise, overrule)?),
+                target_overrule::said_by.eq(by),
+                target_overrule::said_on.eq(on.to_string()),
+            ))
+            .execute(&mut connection)?;
+        Ok(())
+    }
+}
+
+fn keep(
+    connection: &mut SqliteConnection,
+    client_id: &str,
+    by: &str,
+    plans: &[String],
+    new: &NewLogEntry,
+) -> Result<Kept, StoreError> {
+    let entry = &new.entry;
+    let known: Option<String> =
+        log_entry::table.filter(log_entry::id.eq(&entry.id)).select(log_entry::client_id).first(connection).optional()?;
+    if let Some(owner) = known {
+        let says = "this entry's id belongs to something else: start it anew".to_owned();
+        return Ok(if owner == client_id { Kept::Known } else { Kept::Refused(says) });
+    }
+    if !plans.contains(&entry.plan) {
+        return Ok(Kept::Refused("this session's plan is not one of this client's plans".to_owned()));
+    }
+    let slot = log_entry::table
+        .filter(log_entry::plan_id.eq(&entry.plan))
+        .filter(log_entry::week.eq(i32::from(entry.week)))
+        .filter(log_entry::day.eq(i32::from(entry.day)))
+        .filter(log_entry::part.eq(part(entry)));
+    let others: Vec<(String, bool, String)> =
+        slot.select((log_entry::id, log_entry::superseded, log_entry::entry_json)).load(connection)?;
+    let mut superseded = false;
+    for (id, _, json) in &others {
+        superseded |= parsed::<LogEntry>("log entry", id, json)?.follows.contains(&entry.id);
+    }
+    let own_slot: HashSet<&str> = others.iter().map(|(id, ..)| id.as_str()).collect();
+    let followed: Vec<&str> = entry.follows.iter().map(String::as_str).filter(|id| own_slot.contains(id)).collect();
+    let beside = others.iter().any(|(id, gone, _)| !gone && !followed.contains(&id.as_str()));
+    diesel::update(log_entry::table.filter(log_entry::id.eq_any(&followed)))
+        .set(log_entry::superseded.eq(true))
+        .execute(connection)?;
+    insert(connection, client_id, by, new, superseded)?;
+    Ok(if beside && !superseded { Kept::Beside } else { Kept::New })
+}
+
+fn insert(
+    connection: &mut SqliteConnection,
+    client_id: &str,
+    by: &str,
+    new: &NewLogEntry,
+    superseded: bool,
+) -> Result<(), StoreError> {
+    let (entry, training) = (&new.entry, new.training.as_ref());
+    let alarm = match new.alarm {
+        Some(AlarmKind::Refer) => 2,
+        Some(AlarmKind::Pain) => 1,
+        None => 0,
+    };
+    diesel::insert_into(log_entry::table)
+        .values((
+            log_entry::id.eq(&entry.id),
+            log_entry::client_id.eq(client_id),
+            log_entry::plan_id.eq(&entry.plan),
+            log_entry::week.eq(i32::from(entry.week)),
+            log_entry::day.eq(i32::from(entry.day)),
+            log_entry::part.eq(part(entry)),
+            log_entry::trained_on.eq(&entry.trained_on),
+            log_entry::written_at.eq(new.written_at.to_string()),
+            log_entry::written_by.eq(by),
+            log_entry::entry_json.eq(written("log entry", &entry.id, entry)?),
+            log_entry::superseded.eq(superseded),
+            log_entry::done.eq(training.map(|row| row.exercise.to_string())),
+            log_entry::position.eq(training.map_or(0, |row| i32::from(row.position))),
+            log_entry::hard_sets.eq(training.map_or(0, |row| i32::from(row.sets))),
+            log_entry::one_sided.eq(training.is_some_and(|row| row.one_sided)),
+            log_entry::least_reps.eq(training.and_then(|row| row.reps).map(i32::from)),
+            log_entry::alarm.eq(alarm),
+        ))
+        .execute(connection)?;
+    Ok(())
+}
+
+type TrainedRow = (String, String, i32, String, i32, String, i32, i32, bool, Option<i32>);
+
+/// Training of the last half year before `until` by client id, from the log alone. Where versions stand side by side, what
+/// came first counts.
+pub(crate) fn load_training(
+    connection: &mut Connection,
+    client_ids: &[&str],
+    until: Date,
+) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
+    let since = until.checked_sub(LOOK_BACK_WEEKS.weeks()).unwrap_or(Date::MIN);
+    let rows: Vec<TrainedRow> = log_entry::table
+        .filter(log_entry::client_id.eq_any(client_ids))
+        .filter(log_entry::superseded.eq(false))
+        .filter(log_entry::trained_on.ge(since.to_string()))
+        .filter(log_entry::done.is_not_null())
+        .order((log_entry::trained_on.asc(), log_entry::arrival.asc()))
+        .select((
+            log_entry::client_id,
+            log_entry::plan_id,
+            log_entry::week,
+            log_entry::trained_on,
+            log_entry::day,
+            log_entry::done.assume_not_null(),
+            log_entry::position,
+            log_entry::hard_sets,
+            log_entry::one_sided,
+            log_entry::least_reps,
+        ))
+        .load(connection)?;
+    let mut seen: HashSet<(String, i32, i32, i32)> = HashSet::new();
+    let mut all: HashMap<String, Vec<TrainingEntry>> = HashMap::new();
+    for (client, plan, week, on, day, done, position, sets, one_sided, reps) in rows {
+        if !seen.insert((plan, week, day, position)) {
+            continue;
+        }
+        let corrupt = |why: String| StoreError::corrupt("log of client", &client, why);
+        let on: Date = on.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?;
+        let monday = on.checked_sub(i64::from(on.weekday().since(Weekday::Monday)).days()).unwrap_or(on);
+        let row = TrainingEntry {
+            week_of: monday,
+            session: u8::try_from(day).unwrap_or_default(),
+            position: u8::try_from(position).unwrap_or_default(),
+            exercise: done.parse().map_err(|_| corrupt(format!("{done:?} is no exercise")))?,
+            sets: u16::try_from(sets).unwrap_or_default(),
+            one_sided,
+            reps: reps.and_then(|reps| u16::try_from(reps).ok()),
+            swung: false,
+        };
+        all.entry(client).or_default().push(row);
+    }
+    Ok(all)
+}
