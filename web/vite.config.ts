@@ -1,8 +1,34 @@
 import react from "@vitejs/plugin-react";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    // Only the phone's pages are kept for use without a connection; a coach's desk always comes fresh.
+    VitePWA({
+      registerType: "autoUpdate",
+      injectRegister: null,
+      manifest: {
+        name: "Orthomer",
+        short_name: "Orthomer",
+        description: "This week's training, logged with one thumb",
+        start_url: "/my",
+        scope: "/",
+        display: "standalone",
+        background_color: "#f5f0e6",
+        theme_color: "#f5f0e6",
+        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
+      },
+      workbox: {
+        inlineWorkboxRuntime: true,
+        sourcemap: false,
+        globPatterns: ["**/*.{js,css,html,woff2,svg}"],
+        navigateFallback: "/index.html",
+        navigateFallbackAllowlist: [/^\/my/, /^\/train\//],
+      },
+    }),
+  ],
   // The server puts a fresh nonce in this place with every page it sends.
   html: { cspNonce: "__NONCE__" },
   build: { target: "es2022", chunkSizeWarningLimit: 900 },

@@ -114,6 +114,9 @@ pub struct LogPain {
     /// What else was noticed.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub red_flags: Vec<RedFlag>,
+    /// The exercise that hurt, when another was done instead of it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub during: Option<String>,
 }
 
 const WEEKS: [f64; 2] = [1.0, 250.0];
@@ -272,6 +275,8 @@ fn pain(check: &mut Checker, at: &str, pain: &LogPain) -> Option<ExercisePain> {
         check.fail::<()>(format!("{at}/area"), says);
     }
     check.number(&format!("{at}/level"), "pain", f64::from(pain.level), PAIN, "")?;
+    let during = pain.during.as_ref().map(|id| check.exercise(&format!("{at}/during"), id));
+    let during = during.flatten().map(|exercise| exercise.id.clone());
     let red_flags = pain.red_flags.clone();
-    Some(ExercisePain { area: pain.area.clone(), side: pain.side, level: pain.level, red_flags })
+    Some(ExercisePain { area: pain.area.clone(), side: pain.side, level: pain.level, red_flags, during })
 }

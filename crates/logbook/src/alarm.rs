@@ -48,8 +48,9 @@ impl ExercisePain {
 /// The alarm of an entry, if it gives one.
 pub fn alarms(atlas: &Atlas, entry: &Entry) -> Option<Alarm> {
     let Part::Exercise(log) = &entry.part else { return None };
-    let name = atlas.exercise(log.done()).map_or(log.done().as_str(), |exercise| exercise.name.as_str());
-    log.pain.as_ref()?.alarm(name)
+    let pain = log.pain.as_ref()?;
+    let hurt = pain.during.as_ref().unwrap_or_else(|| log.done());
+    pain.alarm(atlas.exercise(hurt).map_or(hurt.as_str(), |exercise| exercise.name.as_str()))
 }
 
 #[cfg(test)]
@@ -64,7 +65,7 @@ mod tests {
     #[case::numbness_refers_however_little_it_hurts(0, &[RedFlag::Numbness], Some(AlarmKind::Refer))]
     #[case::a_red_flag_before_the_number(8, &[RedFlag::Swelling, RedFlag::NightPain], Some(AlarmKind::Refer))]
     fn pain_stops_and_red_flags_refer(#[case] level: u8, #[case] flags: &[RedFlag], #[case] kind: Option<AlarmKind>) {
-        let pain = ExercisePain { area: "low-back".into(), side: None, level, red_flags: flags.to_vec() };
+        let pain = ExercisePain { area: "low-back".into(), side: None, level, red_flags: flags.to_vec(), during: None };
         let alarm = pain.alarm("Leg press");
         assert_eq!(alarm.as_ref().map(|alarm| alarm.kind), kind);
         assert_eq!(pain.stops(), kind.is_some());
@@ -74,7 +75,7 @@ mod tests {
     #[test]
     fn the_side_and_every_sign_are_named() {
         let red_flags = vec![RedFlag::SharpPain, RedFlag::LossOfStrength];
-        let pain = ExercisePain { area: "elbow".into(), side: Some(units::Side::Left), level: 4, red_flags };
+        let pain = ExercisePain { area: "elbow".into(), side: Some(units::Side::Left), level: 4, red_flags, during: None };
         let says = pain.alarm("Curl").unwrap().says;
         assert!(says.contains("left elbow: sharp pain, loss of strength on one side"), "{says}");
     }

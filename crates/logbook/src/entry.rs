@@ -165,6 +165,8 @@ pub struct ExercisePain {
     pub level: u8,
     /// What else was noticed.
     pub red_flags: Vec<RedFlag>,
+    /// The exercise that hurt, when another was done instead of it.
+    pub during: Option<ExerciseId>,
 }
 
 /// A session as a whole.

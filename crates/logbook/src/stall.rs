@@ -25,10 +25,10 @@ pub struct Stall {
 /// sets the pace.
 pub fn stall(history: &[Performed], side: Option<Side>, today: Date) -> Option<Stall> {
     let since = today.checked_sub(STALL_WEEKS.weeks()).ok()?;
-    let full: Vec<(Date, f64)> =
-        history.iter().filter(|done| !done.lighter).filter_map(|done| Some((done.on, done.best(side)?))).collect();
-    let lately = full.iter().filter(|(on, _)| *on > since).count();
-    let (best_on, _) = full.iter().copied().reduce(|best, now| if now.1 > best.1 + BETTER { now } else { best })?;
+    let full: Vec<&Performed> =
+        history.iter().filter(|done| !done.lighter && done.sets(side).next().is_some()).collect();
+    let lately = full.iter().filter(|done| done.on > since).count();
+    let best_on = last_better(&full, side)?;
     if lately < SESSIONS || best_on > since {
         return None;
     }
@@ -38,6 +38,23 @@ pub fn stall(history: &[Performed], side: Option<Side>, today: Date) -> Option<S
     Some(Stall { best_on, says: format!("No better set in {weeks} weeks: {what}.") })
 }
 
+/// The day of the last session that had a better set or a heavier load than any before it.
+fn last_better(full: &[&Performed], side: Option<Side>) -> Option<Date> {
+    let mut best: Option<(Date, f64, f64)> = None;
+    for done in full {
+        let loads = done.sets(side).filter_map(|set| set.load).map(units::Mass::kg);
+        let (set, load_kg) = (done.best(side)?, loads.fold(0.0, f64::max));
+        best = match best {
+            Some((on, set_before, load_before)) if set <= set_before + BETTER && load_kg <= load_before + BETTER => {
+                Some((on, set_before, load_before))
+            }
+            Some((_, set_before, load_before)) => Some((done.on, set.max(set_before), load_kg.max(load_before))),
+            None => Some((done.on, set, load_kg)),
+        };
+    }
+    best.map(|(on, ..)| on)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -45,7 +62,8 @@ mod tests {
     use rstest::rstest;
 
     fn of(sessions: &[(&str, f64, u16)]) -> Option<Stall> {
-        let logs: Vec<_> = sessions.iter().map(|(on, kg, reps)| (on.parse().unwrap(), log("db-curl", &[(*kg, *reps)]))).collect();
+        let logs: Vec<(Date, crate::entry::ExerciseLog)> =
+            sessions.iter().map(|(on, kg, reps)| (on.parse().unwrap(), log("db-curl", &[(*kg, *reps)]))).collect();
         let history: Vec<Performed> = logs.iter().map(|(on, log)| Performed { on: *on, lighter: false, log }).collect();
         stall(&history, None, "2026-04-01".parse().unwrap())
     }
@@ -60,6 +78,10 @@ mod tests {
     )]
     #[case::one_repetition_more_is_a_change(
         &[("2026-03-05", 12.0, 11), ("2026-03-12", 12.0, 12), ("2026-03-19", 12.0, 12), ("2026-03-26", 12.0, 12)], None
+    )]
+    // Fewer repetitions with more load are a step on, whatever the estimated maximum makes of them.
+    #[case::more_load_is_a_change(
+        &[("2026-03-05", 6.0, 20), ("2026-03-12", 8.0, 9), ("2026-03-19", 8.0, 9), ("2026-03-26", 8.0, 9)], None
     )]
     #[case::hardly_trained(&[("2026-03-05", 12.0, 12), ("2026-03-26", 12.0, 12)], None)]
     fn three_weeks_without_a_better_set_are_a_stall(#[case] sessions: &[(&str, f64, u16)], #[case] says: Option<&str>) {

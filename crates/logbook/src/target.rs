@@ -325,7 +325,7 @@ mod tests {
     #[test]
     fn pain_of_three_holds_the_load_and_offers_a_swap() {
         let mut sore = curl(&[(12.0, 12), (12.0, 12), (12.0, 12)]);
-        sore.pain = Some(ExercisePain { area: "elbow".into(), side: None, level: 3, red_flags: Vec::new() });
+        sore.pain = Some(ExercisePain { area: "elbow".into(), side: None, level: 3, red_flags: Vec::new(), during: None });
         let target = of(&double(), &[sore]);
         assert_eq!((target.kind, target.load_kg), (TargetKind::Hold, Some(12.0)));
         assert!(target.offer.is_some());

@@ -1,6 +1,6 @@
 //! The front end, embedded in the binary.
 
-use crate::security::page_policy;
+use crate::security::{WORKER, page_policy};
 use actix_web::http::header;
 use actix_web::{HttpRequest, HttpResponse};
 use rand::distr::{Alphanumeric, SampleString};
@@ -14,6 +14,9 @@ struct Dist;
 /// Stands in the built page where each answer puts its own nonce.
 const NONCE_PLACE: &str = "__NONCE__";
 
+/// The worker that keeps the phone's pages.
+const WORKER_FILE: &str = "sw.js";
+
 /// What is served when the binary was built without a front end.
 const PLACEHOLDER: &str = "<!doctype html><html lang=\"en\"><title>Orthomer</title><p>The front end is not built: run \
                            <code>make build</code>. The API is at <code>/api/v1</code>.</p></html>";
@@ -25,10 +28,14 @@ pub(crate) async fn serve(request: HttpRequest) -> HttpResponse {
         Some(file) => {
             let lasting = path.starts_with("assets/");
             let cache = if lasting { "public, max-age=31536000, immutable" } else { "no-cache" };
-            HttpResponse::Ok()
+            let mut response = HttpResponse::Ok();
+            response
                 .content_type(mime_guess::from_path(path).first_or_octet_stream())
-                .insert_header((header::CACHE_CONTROL, cache))
-                .body(file.data.into_owned())
+                .insert_header((header::CACHE_CONTROL, cache));
+            if path == WORKER_FILE {
+                response.insert_header((header::CONTENT_SECURITY_POLICY, WORKER));
+            }
+            response.body(file.data.into_owned())
         }
         None if path.starts_with("assets/") => HttpResponse::NotFound().finish(),
         None => page(),

@@ -51,7 +51,7 @@ pub(crate) fn client_day(
         |round| format!("/clients/{}/rounds/{}/log", record.id, round.id),
     );
     hurts(&mut asking, knowledge, &training, &log_place, today);
-    conflicts(&mut asking, &training, &log_place);
+    conflicts(&mut asking, knowledge, &training, &log_place);
     if let Some(newest) = rounds.last() {
         photos(&mut asking, store, newest)?;
         round_due(&mut asking, newest, training.plan(), today);
@@ -62,11 +62,7 @@ pub(crate) fn client_day(
         let what = format!("lighten:{monday}");
         asking.ask(QueueKind::Lighten, what, today.to_string(), log_place.clone(), says);
     }
-    for (item, stall) in training.stalls() {
-        let what = format!("stall:{}:{}", item.exercise, stall.best_on);
-        let says = format!("{}. {}", item.name, stall.says);
-        asking.ask(QueueKind::Stall, what, stall.best_on.to_string(), log_place.clone(), says);
-    }
+    stalls(&mut asking, &training, &log_place);
     Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
 }
 
@@ -83,18 +79,35 @@ fn hurts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place:
     }
 }
 
-fn conflicts(asking: &mut Asking, training: &Training, place: &str) {
+fn conflicts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place: &str) {
     for part in heads(&training.entries).iter().filter(|part| part.conflict()) {
         let Some(entry) = part.counts() else { continue };
         let what = format!("conflict:{}", entry.id);
+        let name = |id| knowledge.atlas.exercise(id).map_or("an exercise", |exercise| exercise.name.as_str());
         let says = format!(
-            "Week {}, {}: logged {} times side by side; say which counts.",
+            "{}, week {}: logged {} times side by side; say which counts.",
+            part.exercise.map_or("The session", name),
             part.session.week,
-            part.exercise.map_or("the session", |exercise| exercise.as_str()),
             part.entries.len()
         );
         asking.ask(QueueKind::Conflict, what, entry.trained_on.to_string(), place.to_owned(), says);
     }
+}
+
+/// All exercises of a client that stand still, in one line.
+fn stalls(asking: &mut Asking, training: &Training, place: &str) {
+    let still = training.stalls();
+    let Some(newest) = still.iter().map(|(_, stall)| stall.best_on).max() else { return };
+    let says = match still.as_slice() {
+        [(item, stall)] => format!("{}. {}", item.name, stall.says),
+        [(first, _), (second, _), others @ ..] => {
+            let more = if others.is_empty() { String::new() } else { format!(" and {} more", others.len()) };
+            format!("{} exercises without a better set in three weeks or more: {}; {}{more}.", still.len(), first.name, second.name)
+        }
+        [] => return,
+    };
+    let what: Vec<&str> = still.iter().map(|(item, _)| item.exercise.as_str()).collect();
+    asking.ask(QueueKind::Stall, format!("stall:{}", what.join(",")), newest.to_string(), place.to_owned(), says);
 }
 
 fn photos(asking: &mut Asking, store: &Store, newest: &RoundRecord) -> Result<(), ApiError> {

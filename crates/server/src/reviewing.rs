@@ -115,6 +115,7 @@ impl Reviewing {
             client_id: self.round.client_id.clone(),
             client_name: self.case.client.name.clone(),
             date: self.round.taken_on.to_string(),
+            measured_by: self.round.measured_by.clone(),
             next: self.next.as_ref().map(RoundSummary::from),
             weeks: self.work.weeks,
             sessions_planned: count(self.work.sessions_planned),

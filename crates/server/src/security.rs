@@ -9,9 +9,12 @@ const CLOSED: &str = "default-src 'none'; frame-ancestors 'none'";
 pub(crate) fn page_policy(nonce: &str) -> String {
     format!(
         "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data: \
-         blob:; connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+         blob:; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     )
 }
+
+/// The worker that keeps the phone's pages: it may fetch from here and run itself.
+pub(crate) const WORKER: &str = "default-src 'none'; script-src 'self'; connect-src 'self'";
 
 /// Headers of every answer that does not set its own.
 pub(crate) fn headers() -> DefaultHeaders {

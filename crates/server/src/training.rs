@@ -227,6 +227,7 @@ impl<'a> Training<'a> {
         };
         let overrule = self.overrules.get(item.exercise.as_str()).map(|(said, on)| (said, *on));
         let target = next(&planned, &history, overrule);
+        let hurt = self.hurt_last(item.exercise.as_str());
         let stalled = stall(&history, first_side(item), self.today);
         let own = |record: &&&LogRecord| match &record.entry.part {
             LogPart::Exercise { exercise, .. } => *exercise == item.exercise.as_str(),
@@ -241,13 +242,26 @@ impl<'a> Training<'a> {
             cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
             scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
             scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
-            target: target_view(target, stalled.map(|stall| stall.says)),
+            target: target_view(target, hurt, stalled.map(|stall| stall.says)),
             last: history.last().and_then(|last| self.last(last, item)),
             instead: instead.of_exercise(item.exercise.as_str()),
             entries: records.iter().filter(own).map(|record| LogEntryView::from(*record)).collect(),
             feels: feels(self.atlas(), exercise, item),
             item: item.clone(),
         }
+    }
+
+    /// Pain from which the planned exercise stopped last time, whatever was done instead of it.
+    fn hurt_last(&self, exercise: &str) -> Option<String> {
+        let planned = |entry: &&Entry| match &entry.part {
+            Part::Exercise(log) => log.exercise.as_str() == exercise && entry.trained_on < self.today,
+            Part::Session(_) => false,
+        };
+        let last = self.entries.iter().filter(planned).max_by_key(|entry| entry.trained_on)?;
+        let Part::Exercise(log) = &last.part else { return None };
+        let pain = log.pain.as_ref().filter(|pain| pain.stops())?;
+        let during = pain.during.as_ref().unwrap_or_else(|| log.done());
+        (during.as_str() == exercise).then(|| format!("Pain {} of 10 last time: swap it.", pain.level))
     }
 
     fn last(&self, last: &Performed, item: &ItemEntry) -> Option<LastTime> {
@@ -283,8 +297,8 @@ fn trained_days(issued: &IssuedRecord) -> Vec<u8> {
     trained_places(issued).into_iter().map(|place| issued.plan.sessions[place].day).collect()
 }
 
-fn target_view(target: Target, stall: Option<String>) -> TargetView {
-    let swap = target.offer.map(|Offer::Swap(why)| why);
+fn target_view(target: Target, hurt: Option<String>, stall: Option<String>) -> TargetView {
+    let swap = hurt.or(target.offer.map(|Offer::Swap(why)| why));
     TargetView {
         kind: target.kind,
         load_kg: target.load_kg,

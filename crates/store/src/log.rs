@@ -97,6 +97,13 @@ impl Store {
         })
     }
 
+    /// Adds entries of a client that are known to be new and to follow nothing, such as years of them at once.
+    pub fn add_history(&self, client_id: &str, by: &str, new: &[NewLogEntry]) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            new.iter().try_for_each(|new| insert(connection, client_id, by, new, false))
+        })
+    }
+
     /// The versions that nothing follows, of a client since a day, in the order of their arrival.
     pub fn log(&self, client_id: &str, since: Date) -> Result<Vec<LogRecord>, StoreError> {
         let rows: Vec<Row> = log_entry::table

@@ -91,6 +91,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A client's links, newest first. */
+        get: operations["list_links"];
+        put?: never;
+        /** Makes a link. Its token is in this answer and nowhere else. */
+        post: operations["make_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/links/{link_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a link back for good. */
+        delete: operations["revoke_link"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of a client under their plans, newest first, with this week. */
+        get: operations["show_log"];
+        put?: never;
+        /** Takes in what a coach's phone or laptop logged. What is sent again makes no double. */
+        post: operations["send_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/{client_id}/repeats": {
         parameters: {
             query?: never;
@@ -125,6 +178,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/targets/{exercise}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Says what is done next time of an exercise, or takes that back. */
+        put: operations["save_target"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every site, side, region and lift over all rounds, with what is noise. */
+        get: operations["show_trends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/{client_id}/usual-week": {
         parameters: {
             query?: never;
@@ -136,6 +223,23 @@ export interface paths {
         get: operations["show_usual_week"];
         /** Saves it, or forgets it. */
         put: operations["save_usual_week"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** This week of a client: sessions, targets, what was logged. */
+        get: operations["show_week"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -238,6 +342,91 @@ export interface paths {
         get?: never;
         /** Adds an exercise of the practice's own, or changes one; the planner uses it from now on. */
         put: operations["save_exercise"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes in what the client logged. What is sent again makes no double. */
+        post: operations["send_my_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the client's page is for, beside the week. */
+        get: operations["show_my_page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes in a picture from the client, for the newest round. */
+        post: operations["send_my_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/photos/{photo_id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of the client's own, when they agreed to be shown it. */
+        get: operations["show_my_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The client's week. */
+        get: operations["show_my_week"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -665,6 +854,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/{round_id}/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What moved over a round against what could be noise, what was done, and what is proposed. */
+        get: operations["show_review"];
+        /** Saves decisions, and writes the choices that follow from them into the next round when asked to. */
+        put: operations["save_review"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}/tape": {
         parameters: {
             query?: never;
@@ -754,10 +961,49 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The queue of the whole practice. */
+        get: operations["show_today"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/today/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Notes that something of the queue was seen to, or puts it back. */
+        post: operations["see_to"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description How pressing it is; the more pressing first.
+         * @enum {string}
+         */
+        AlarmKind: "refer" | "pain";
         /** @description An exercise in the place of another. */
         AlternativeView: {
             /** @description Rules it would break. */
@@ -1065,6 +1311,21 @@ export interface components {
             sd: number;
             /** @description In a word. */
             verdict: components["schemas"]["Standing"];
+        };
+        /** @description A region's bulk. */
+        BulkMark: {
+            /**
+             * Format: double
+             * @description SD; negative = behind.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description SD of that.
+             */
+            sd: number;
+            /** @description In a word. */
+            standing: components["schemas"]["Standing"];
         };
         /** @description One exercise of a day. */
         CardDraft: {
@@ -1447,6 +1708,11 @@ export interface components {
             items: components["schemas"]["CardDraft"][];
         };
         /**
+         * @description A decision about a region.
+         * @enum {string}
+         */
+        Decision: "keep" | "adhere" | "release" | "raise" | "rest-then-change" | "swap" | "grow";
+        /**
          * @description A device of the assessment hour.
          * @enum {string}
          */
@@ -1460,6 +1726,47 @@ export interface components {
              * @description In the device's unit.
              */
             value: number;
+        };
+        /** @description A session as it was done. */
+        DoneSession: {
+            /**
+             * Format: int32
+             * @description Parts of it that stand side by side.
+             */
+            conflicts: number;
+            /**
+             * Format: int32
+             * @description Weekday it was planned for.
+             */
+            day: number;
+            /** @description Exercises in the order done. */
+            exercises: components["schemas"]["LogEntryView"][];
+            /** @description Whether it was finished. */
+            finished: boolean;
+            /** @description A line to the coach. */
+            note?: string | null;
+            /** @description The day it was trained. */
+            on: string;
+            /**
+             * Format: int32
+             * @description The night before, 1 to 5.
+             */
+            sleep?: number | null;
+            /**
+             * Format: int32
+             * @description Soreness, 1 to 5.
+             */
+            soreness?: number | null;
+            /**
+             * Format: int32
+             * @description The plan's version.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description Week since the plan's first.
+             */
+            week: number;
         };
         /** @description The value a skinfold had in the latest earlier round with it. */
         EarlierFold: {
@@ -1488,6 +1795,21 @@ export interface components {
          * @enum {string}
          */
         Effort: "small" | "isolation" | "compound";
+        /**
+         * @description What became of an entry.
+         * @enum {string}
+         */
+        EntryFate: "kept" | "beside" | "known" | "refused";
+        /** @description What became of an entry. */
+        EntryOutcome: {
+            alarm?: components["schemas"]["AlarmKind"] | null;
+            /** @description What became of it. */
+            fate: components["schemas"]["EntryFate"];
+            /** @description Its id. */
+            id: string;
+            /** @description Why it cannot be kept, or what it says at once. */
+            says?: string | null;
+        };
         /** @description A piece of equipment an exercise may ask for. */
         Equipment: {
             /** @description Whether every client has it. */
@@ -1581,6 +1903,13 @@ export interface components {
             /** @description The region or named cause that takes over. */
             takes_over: string;
         };
+        /** @description A place where an exercise may be felt. */
+        FeelChoice: {
+            /** @description A region, a joint or `nowhere`. */
+            id: string;
+            /** @description In words. */
+            name: string;
+        };
         /** @description The side a one-sided test starts with. */
         FirstSide: {
             /** @description The exercise. */
@@ -1621,6 +1950,34 @@ export interface components {
              * @description Value, mm.
              */
             value_mm: number;
+        };
+        /** @description A girth at both ends. */
+        GirthMoveView: {
+            /**
+             * Format: double
+             * @description Then, cm.
+             */
+            before_cm: number;
+            /**
+             * Format: double
+             * @description Change, cm.
+             */
+            change_cm?: number | null;
+            /**
+             * Format: double
+             * @description Smallest change that is more than error, cm.
+             */
+            mdc95_cm: number;
+            /**
+             * Format: double
+             * @description Now, cm.
+             */
+            now_cm?: number | null;
+            /** @description Whether it is. */
+            real: boolean;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
         };
         /**
          * @description The dominant hand.
@@ -1666,6 +2023,29 @@ export interface components {
             days_per_week: number;
             /** @description What there is. */
             equipment: string[];
+        };
+        /** @description A region next in line. */
+        InLine: {
+            /**
+             * Format: double
+             * @description Its need.
+             */
+            need: number;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+        };
+        /** @description What could be done instead. */
+        InsteadView: {
+            /** @description Which. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description Joints that carry notable load: not offered where one of them hurts. */
+            loads_joint: string[];
+            /** @description Its name. */
+            name: string;
+            /** @description Whether it is counted in seconds. */
+            seconds: boolean;
+            /** @description How to get into position. */
+            set_up: string;
         };
         /** @description A plan to be given. */
         IssuePlan: {
@@ -1834,6 +2214,20 @@ export interface components {
              */
             y: number;
         };
+        /** @description What was done last time. */
+        LastTime: {
+            /** @description Where it was felt. */
+            felt?: string | null;
+            /** @description The day. */
+            on: string;
+            /**
+             * Format: int32
+             * @description Pain, 0 to 10.
+             */
+            pain?: number | null;
+            /** @description Sets. */
+            sets: components["schemas"]["LogSet"][];
+        };
         /** @description A site that leans. */
         LeanMark: {
             /**
@@ -1917,6 +2311,18 @@ export interface components {
              */
             total: number;
         };
+        /** @description An exercise over its sessions. */
+        LiftTrend: {
+            /** @description The exercise. */
+            exercise: string;
+            /** @description The best set of each day. */
+            marks: components["schemas"]["TrendMark"][];
+            /** @description Its name. */
+            name: string;
+            side?: components["schemas"]["Side"] | null;
+            /** @description `kg` for an estimated maximum, otherwise what is counted. */
+            unit: string;
+        };
         /** @description The light table of a round. */
         LightTable: {
             /** @description What this round's pictures can be asked. */
@@ -1942,6 +2348,152 @@ export interface components {
             right_width_cm: number;
             /** @description `upper-arm`, `forearm`, `thigh` or `calf`. */
             segment: string;
+        };
+        /** @description A private link. */
+        LinkView: {
+            /** @description The last day on which it opens. */
+            expires_on: string;
+            /** @description Random id, which opens nothing. */
+            id: string;
+            /** @description Who made it. */
+            made_by: string;
+            /** @description The day it was made. */
+            made_on: string;
+            /** @description The day it was taken back. */
+            revoked_on?: string | null;
+            /** @description The token, once, when it was made. It stands behind the `#` of the page's address, which no server sees. */
+            token?: string | null;
+            /** @description The last day it was used. */
+            used_on?: string | null;
+        };
+        /** @description What somebody wrote down, once. A correction is a new entry that follows the old one. */
+        LogEntry: {
+            /** @description When it was written by the device's clock, RFC 3339. */
+            at: string;
+            /**
+             * Format: int32
+             * @description The session's planned weekday, Monday = 1.
+             */
+            day: number;
+            /** @description Earlier entries of the same part that its writer had in sight. */
+            follows?: string[];
+            /** @description Made by the device that wrote it (UUID): sent twice it is kept once. */
+            id: string;
+            /** @description What it speaks of. */
+            part: components["schemas"]["LogPart"];
+            /** @description The plan as it was given. */
+            plan: string;
+            /** @description The day it was trained, `YYYY-MM-DD`. */
+            trained_on: string;
+            /**
+             * Format: int32
+             * @description Week since the plan's first, from 1.
+             */
+            week: number;
+        };
+        /** @description An entry with who wrote it and when. */
+        LogEntryView: {
+            /** @description The entry. */
+            entry: components["schemas"]["LogEntry"];
+            /** @description When, put right. */
+            written_at: string;
+            /** @description Who wrote it. */
+            written_by: string;
+        };
+        /** @description The log of a round's plan as a coach looks at it. */
+        LogPage: {
+            /** @description Sessions logged so far under the plan, newest first. */
+            done: components["schemas"]["DoneSession"][];
+            /** @description Why the next week should be a lighter one. */
+            lighten?: string | null;
+            /** @description This week. */
+            now: components["schemas"]["TrainingView"];
+            /** @description The block. */
+            weeks: components["schemas"]["BlockWeekEntry"][];
+        };
+        /** @description Pain during an exercise. */
+        LogPain: {
+            /** @description The joint or area, as in the brief. */
+            area: string;
+            /** @description The exercise that hurt, when another was done instead of it. */
+            during?: string | null;
+            /**
+             * Format: int32
+             * @description 0 none to 10 worst.
+             */
+            level: number;
+            /** @description What else was noticed. */
+            red_flags?: components["schemas"]["RedFlag"][];
+            side?: components["schemas"]["Side"] | null;
+        };
+        /** @description A part of a session. */
+        LogPart: {
+            /** @description What was planned. */
+            exercise: string;
+            /** @description A region, a joint, or `nowhere`, when asked. */
+            felt?: string | null;
+            /** @description What was done instead, when it was swapped. */
+            instead?: string | null;
+            /** @enum {string} */
+            kind: "exercise";
+            /** @description A line to the coach. */
+            note?: string | null;
+            pain?: components["schemas"]["LogPain"] | null;
+            /**
+             * Format: int32
+             * @description Its place in the session, from 1.
+             */
+            position: number;
+            /** @description The set scheme. */
+            scheme: string;
+            /** @description Sets in the order done. */
+            sets: components["schemas"]["LogSet"][];
+        } | {
+            /** @description Whether nothing more is to come. */
+            finished: boolean;
+            /** @enum {string} */
+            kind: "session";
+            /** @description A line to the coach. */
+            note?: string | null;
+            /**
+             * Format: int32
+             * @description The night before, 1 bad to 5 good.
+             */
+            sleep?: number | null;
+            /**
+             * Format: int32
+             * @description Soreness on coming in, 1 none to 5 very sore.
+             */
+            soreness?: number | null;
+        };
+        /** @description One set. */
+        LogSet: {
+            /**
+             * Format: double
+             * @description The load beside the body's own, kg.
+             */
+            load_kg?: number | null;
+            /**
+             * Format: int32
+             * @description From 1; both sides of a set share its number.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description Repetitions.
+             */
+            reps?: number | null;
+            /**
+             * Format: int32
+             * @description Repetitions left.
+             */
+            reserve?: number | null;
+            /**
+             * Format: int32
+             * @description Seconds under tension, where repetitions are not counted.
+             */
+            seconds?: number | null;
+            side?: components["schemas"]["Side"] | null;
         };
         /** @description A weighting over regions: what the client wants to see. */
         Look: {
@@ -2043,6 +2595,25 @@ export interface components {
              */
             strokes: components["schemas"]["Stroke"][];
         };
+        /** @description What a client's page is for, beside the week. */
+        MyPage: {
+            /** @description Display name. */
+            client_name: string;
+            /** @description The last day on which the link opens. */
+            expires_on: string;
+            /** @description Pictures wanted, or why none can be sent. */
+            photos: components["schemas"]["PhotosWanted"];
+            /** @description What of their verdict the coach shares. */
+            shared: components["schemas"]["SharedView"];
+        };
+        /** @description A private link to be made. */
+        NewLinkRequest: {
+            /**
+             * Format: int32
+             * @description Days it opens, today included: 1 to 366.
+             */
+            days: number;
+        };
         /** @description The owner's account, made at the first start. */
         NewOwner: {
             /** @description What is typed to sign in. */
@@ -2136,6 +2707,21 @@ export interface components {
             region: string;
             /** @description What the coach says. */
             verdict: components["schemas"]["Standing"];
+        };
+        /** @description What a coach says instead of the rules, until the exercise has been done. */
+        Overrule: {
+            /**
+             * Format: int32
+             * @description Repetitions or seconds of every set.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description The load, kg; none when nothing is held.
+             */
+            load_kg?: number | null;
+            /** @description Why. */
+            note: string;
         };
         /** @description A painful area. */
         Pain: {
@@ -2302,6 +2888,24 @@ export interface components {
             /** @description When the camera says it was taken. */
             taken_at?: string | null;
         };
+        /** @description Pictures to be sent. */
+        PhotosWanted: {
+            /** @description Poses, with how many pictures were sent of each. */
+            poses: components["schemas"]["PoseWanted"][];
+            /** @description Why none can be sent now. */
+            refusal?: string | null;
+            /** @description The day of the round they go to. */
+            round_on?: string | null;
+        };
+        /** @description A pose then and now. */
+        PicturePair: {
+            /** @description Picture of the round. */
+            before: string;
+            /** @description Picture of the next round. */
+            now: string;
+            /** @description The pose. */
+            pose: components["schemas"]["PhotoPose"];
+        };
         /** @description What one observation does to a region's verdict. */
         PieceEntry: {
             /** @description `size` or `sides`. */
@@ -2368,6 +2972,28 @@ export interface components {
             /** @description The weeks of the block. */
             weeks: components["schemas"]["BlockWeekEntry"][];
         };
+        /** @description The plan a client has. */
+        PlanInHand: {
+            /** @description Random id. */
+            id: string;
+            /** @description Monday of its first week. */
+            starts_on: string;
+            /**
+             * Format: int32
+             * @description Counts over all plans of the client.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description This week, from 1; past the block it runs on.
+             */
+            week: number;
+            /**
+             * Format: int32
+             * @description Weeks of its block.
+             */
+            weeks: number;
+        };
         /** @description A round's week: as kept, or as the planner has it. */
         PlanView: {
             /**
@@ -2413,6 +3039,18 @@ export interface components {
         };
         /** @description A pose, such as `FDB`. */
         PoseId: string;
+        /** @description A pose to be sent. */
+        PoseWanted: {
+            /** @description Its name. */
+            name: string;
+            /** @description Its id. */
+            pose: components["schemas"]["PhotoPose"];
+            /**
+             * Format: int32
+             * @description Pictures of it in this round.
+             */
+            sent: number;
+        };
         /** @description What a practice sets for all its clients; what is not named keeps its shipped value. */
         PracticeEntry: {
             /**
@@ -2571,6 +3209,28 @@ export interface components {
             /** @description Whether left can be judged against right: a paired region seen from the front or the back. */
             sides: boolean;
         };
+        /** @description What needs the coach. */
+        QueueItem: {
+            /** @description Whose it is. */
+            client_id: string;
+            /** @description Display name. */
+            client_name: string;
+            /** @description Kind; the order of kinds is the order of pressing. */
+            kind: components["schemas"]["QueueKind"];
+            /** @description The day it came up. */
+            on: string;
+            /** @description The exact place, within the application. */
+            place: string;
+            /** @description What and why, in a sentence. */
+            says: string;
+            /** @description What it is known by when it is seen to. */
+            what: string;
+        };
+        /**
+         * @description Kinds of what needs the coach. The order is the order of pressing.
+         * @enum {string}
+         */
+        QueueKind: "refer" | "pain" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall";
         /** @description A rating that was given. */
         RatingView: {
             /** @description What was judged. */
@@ -2630,6 +3290,11 @@ export interface components {
             /** @description Stable id, such as `heart`. */
             id: string;
         };
+        /**
+         * @description Signs that a doctor or physiotherapist should look at first (cautions.md).
+         * @enum {string}
+         */
+        RedFlag: "sharp-pain" | "numbness" | "swelling" | "night-pain" | "loss-of-strength";
         /** @description The client against the reference. */
         ReferenceEntry: {
             /** @description Degrees of freedom. */
@@ -2753,6 +3418,62 @@ export interface components {
             /** @description In a word. */
             standing: components["schemas"]["Standing"];
         };
+        /** @description A region at the end of a round. */
+        RegionReviewView: {
+            /** @description The plan's band, weekly fractional sets. */
+            band?: number[] | null;
+            /** @description At the beginning. */
+            before: components["schemas"]["BulkMark"];
+            /** @description Whether it was to be brought up. */
+            chosen: boolean;
+            /**
+             * Format: double
+             * @description Fractional sets done.
+             */
+            done_sets: number;
+            /** @description What took its work over. */
+            felt?: string | null;
+            /** @description Its girths. */
+            girths: components["schemas"]["GirthMoveView"][];
+            now?: components["schemas"]["BulkMark"] | null;
+            /** @description Pain while it was trained. */
+            pain?: string | null;
+            /**
+             * Format: double
+             * @description Fractional sets planned.
+             */
+            planned_sets: number;
+            /** @description Whether it moved by more than both are unsure. */
+            posterior_real: boolean;
+            proposed?: components["schemas"]["Decision"] | null;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description Whether two-sided work is allowed again. */
+            two_sided_again: boolean;
+            /**
+             * Format: double
+             * @description Fractional sets done a week.
+             */
+            weekly_sets: number;
+            /**
+             * Format: int32
+             * @description Weeks of training until the expected growth shows.
+             */
+            weeks_to_show?: number | null;
+            /** @description Why. */
+            why: string;
+            /** @description Its outlines in pictures. */
+            widths: components["schemas"]["WidthMoveView"][];
+        };
+        /** @description A region over the rounds. */
+        RegionTrend: {
+            /** @description Bulk, SD; negative = behind. */
+            bulk: components["schemas"]["TrendMark"][];
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /** @description Left less right, %; empty for regions without sides. */
+            sides: components["schemas"]["TrendMark"][];
+        };
         /** @description A rating asked again, blind. */
         RepeatView: {
             /** @description What is judged. */
@@ -2794,6 +3515,52 @@ export interface components {
              * @description The coach's own SD, rating steps.
              */
             within_sd_steps?: number | null;
+        };
+        /** @description A round reviewed. */
+        ReviewView: {
+            /** @description Whether the next round has the choices that follow from the decisions. */
+            carried: boolean;
+            /** @description Whose it is. */
+            client_id: string;
+            /** @description Display name. */
+            client_name: string;
+            /** @description The day of the round. */
+            date: string;
+            /** @description What was decided. */
+            decisions: {
+                [key: string]: components["schemas"]["Decision"];
+            };
+            /** @description Regions that are behind now and not chosen, by need: next in line. */
+            in_line: components["schemas"]["InLine"][];
+            /** @description Who held the tape. */
+            measured_by: string;
+            next?: components["schemas"]["RoundSummary"] | null;
+            /** @description The same pose in both rounds. */
+            pictures: components["schemas"]["PicturePair"][];
+            /** @description Chosen regions first. */
+            regions: components["schemas"]["RegionReviewView"][];
+            /**
+             * Format: int32
+             * @description Revision of the decisions; 0 while nothing was decided.
+             */
+            revision: number;
+            /**
+             * Format: int32
+             * @description Sessions kept.
+             */
+            sessions_kept: number;
+            /**
+             * Format: int32
+             * @description Sessions planned up to the next round, or today.
+             */
+            sessions_planned: number;
+            /** @description Why rest is asked for. */
+            tired?: string | null;
+            /**
+             * Format: double
+             * @description Weeks trained.
+             */
+            weeks: number;
         };
         /** @description A round in a list. */
         RoundSummary: {
@@ -2943,6 +3710,22 @@ export interface components {
              */
             value?: number | null;
         };
+        /** @description Decisions to be saved. */
+        SaveReview: {
+            /** @description Regions to be brought up beside those that go on. */
+            also?: string[];
+            /** @description Whether to write the choices that follow into the next round. */
+            carry?: boolean;
+            /** @description By region. */
+            decisions: {
+                [key: string]: components["schemas"]["Decision"];
+            };
+            /**
+             * Format: int32
+             * @description The revision they were read at.
+             */
+            revision: number;
+        };
         /** @description A sheet to be saved. */
         SaveTape: {
             /** @description All readings of tape and gauge. */
@@ -2965,6 +3748,10 @@ export interface components {
              * @description Body mass, kg.
              */
             weight_kg?: number | null;
+        };
+        /** @description What is done next time instead of what the rules say. */
+        SaveTarget: {
+            overrule?: components["schemas"]["Overrule"] | null;
         };
         /** @description Tests to be saved. */
         SaveTests: {
@@ -3153,6 +3940,34 @@ export interface components {
             shoulder_flexion_deg?: components["schemas"]["Sides_f64"] | null;
             shoulder_internal_rotation_deg?: components["schemas"]["Sides_f64"] | null;
         };
+        /** @description Something of the queue that was seen to. */
+        SeeTo: {
+            /** @description Whose. */
+            client_id: string;
+            /** @description What was done about it. */
+            note?: string;
+            /** @description Puts it back into the queue. */
+            undo?: boolean;
+            /** @description What it is known by. */
+            what: string;
+        };
+        /** @description Entries from a device. */
+        SendEntries: {
+            /** @description What it has, in the order written. */
+            entries: components["schemas"]["LogEntry"][];
+            /** @description Now by the device's clock, RFC 3339. */
+            sent_at: string;
+        };
+        /** @description What became of them. */
+        SentEntries: {
+            /**
+             * Format: int64
+             * @description How far the device's clock is ahead, s; 0 when it is right.
+             */
+            clock_ahead_s: number;
+            /** @description One by one, in the order sent. */
+            outcomes: components["schemas"]["EntryOutcome"][];
+        };
         /** @description A day's work. */
         SessionEntry: {
             /**
@@ -3177,6 +3992,11 @@ export interface components {
          * @enum {string}
          */
         SessionStanding: "new" | "signed-out" | "signed-in";
+        /**
+         * @description How far a session has come.
+         * @enum {string}
+         */
+        SessionState: "ahead" | "due" | "begun" | "finished";
         /** @description How this browser stands, and as whom. */
         SessionView: {
             /** @description Who is signed in. */
@@ -3222,6 +4042,87 @@ export interface components {
          * @enum {string}
          */
         Shared: "priorities" | "standings" | "sides" | "girths";
+        /** @description A girth and its change. */
+        SharedGirth: {
+            /**
+             * Format: double
+             * @description Since the round before, cm.
+             */
+            change_cm?: number | null;
+            /** @description Its name. */
+            name: string;
+            /** @description Whether that is more than error. */
+            real: boolean;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Now, cm.
+             */
+            value_cm: number;
+        };
+        /** @description A picture the client may see. */
+        SharedPhoto: {
+            /** @description The day of its round. */
+            date: string;
+            /** @description Random id. */
+            id: string;
+            pose?: components["schemas"]["PhotoPose"] | null;
+        };
+        /** @description A region as the client sees it. */
+        SharedRegion: {
+            /**
+             * Format: double
+             * @description SD; negative = behind the rest of this body.
+             */
+            mean: number;
+            /** @description Its name. */
+            name: string;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /**
+             * Format: double
+             * @description SD of that.
+             */
+            sd: number;
+            /** @description In a word. */
+            standing: components["schemas"]["Standing"];
+        };
+        /** @description Left against right. */
+        SharedSides: {
+            /**
+             * Format: double
+             * @description The client's left, cm.
+             */
+            left_cm: number;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description The right, cm.
+             */
+            right_cm: number;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /** @description Whether the difference is more than error. */
+            verdict: components["schemas"]["SideVerdict"];
+        };
+        /** @description What the coach shares; what is not shared is left out. */
+        SharedView: {
+            /** @description The day of the round it speaks of. */
+            date?: string | null;
+            /** @description Girths and their change. */
+            girths: components["schemas"]["SharedGirth"][];
+            /** @description Pictures, newest first. */
+            photos: components["schemas"]["SharedPhoto"][];
+            /** @description Regions that are brought up. */
+            priorities: components["schemas"]["SharedRegion"][];
+            /** @description Left against right. */
+            sides: components["schemas"]["SharedSides"][];
+            /** @description Where every region stands. */
+            standings: components["schemas"]["SharedRegion"][];
+        };
         /**
          * @description One of the client's sides.
          * @enum {string}
@@ -3350,6 +4251,19 @@ export interface components {
          * @enum {string}
          */
         SiteKind: "girth" | "breadth";
+        /** @description A site over the rounds. */
+        SiteTrend: {
+            /** @description cm. */
+            marks: components["schemas"]["TrendMark"][];
+            /**
+             * Format: double
+             * @description Change from first to last, when it is more than both may differ by, cm.
+             */
+            moved?: number | null;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+        };
         /** @description A site against its expected size. */
         SizedEntry: {
             /**
@@ -3452,7 +4366,7 @@ export interface components {
          * @description How far a step has come.
          * @enum {string}
          */
-        StepState: "empty" | "enough" | "look" | "later";
+        StepState: "empty" | "enough" | "look";
         /** @description One of the eight steps. */
         StepView: {
             /** @description What is there or missing, in a few words. */
@@ -3581,6 +4495,31 @@ export interface components {
              */
             weight_kg?: number | null;
         };
+        /**
+         * @description What to do with load and repetitions.
+         * @enum {string}
+         */
+        TargetKind: "find" | "load" | "count" | "hold" | "back-off" | "lighter" | "overruled";
+        /** @description What to do today. */
+        TargetView: {
+            /** @description Repetitions or seconds, set by set. */
+            counts: number[];
+            /** @description What goes up or down. */
+            kind: components["schemas"]["TargetKind"];
+            /**
+             * Format: double
+             * @description The load, kg.
+             */
+            load_kg?: number | null;
+            /** @description Why something should be changed: it stands still. */
+            stall?: string | null;
+            /** @description A step without a weight of its own, in words. */
+            step?: string | null;
+            /** @description Why a swap is offered. */
+            swap?: string | null;
+            /** @description Why. */
+            why: string;
+        };
         /** @description A test. */
         TestEntry: {
             /** @description The exercise. */
@@ -3641,6 +4580,139 @@ export interface components {
          * @enum {string}
          */
         Tilt: "left-smaller" | "right-smaller" | "equal" | "unclear";
+        /** @description A session of today. */
+        TodaySession: {
+            /** @description Whose it is. */
+            client_id: string;
+            /** @description Display name. */
+            client_name: string;
+            /**
+             * Format: int32
+             * @description Exercises.
+             */
+            exercises: number;
+            /**
+             * Format: double
+             * @description Minutes.
+             */
+            minutes: number;
+            /** @description How far it has come. */
+            state: components["schemas"]["SessionState"];
+        };
+        /** @description The queue. */
+        TodayView: {
+            /** @description Most pressing first. */
+            items: components["schemas"]["QueueItem"][];
+            /** @description Sessions planned for today. */
+            sessions: components["schemas"]["TodaySession"][];
+            /** @description Today where the studio is. */
+            today: string;
+        };
+        /** @description An exercise of a session. */
+        TrainingItem: {
+            /** @description What to take care of. */
+            cautions: string[];
+            /** @description What to say. */
+            cues: string[];
+            /** @description What was written of it; more than one stand side by side. */
+            entries: components["schemas"]["LogEntryView"][];
+            /** @description What to watch. */
+            faults: string[];
+            /** @description Where it may be felt: its own regions, then what tends to take over. */
+            feels: components["schemas"]["FeelChoice"][];
+            /** @description What could be done instead, best first. */
+            instead: components["schemas"]["InsteadView"][];
+            /** @description As planned, with this week's sets. */
+            item: components["schemas"]["ItemEntry"];
+            last?: components["schemas"]["LastTime"] | null;
+            /** @description Whether a set is held by the clock. */
+            scheme_how: string;
+            /**
+             * Format: double
+             * @description A time a set is held to by its scheme, s.
+             */
+            scheme_set_s?: number | null;
+            /** @description How to get into position. */
+            set_up: string;
+            /** @description What to do today. */
+            target: components["schemas"]["TargetView"];
+        };
+        /** @description A session of this week. */
+        TrainingSession: {
+            /**
+             * Format: int32
+             * @description Weekday, Monday = 1.
+             */
+            day: number;
+            /** @description What was written of the session as a whole; more than one stand side by side. */
+            entries: components["schemas"]["LogEntryView"][];
+            /** @description Whether it is trained at home. */
+            home: boolean;
+            /** @description Exercises in order. */
+            items: components["schemas"]["TrainingItem"][];
+            /** @description For regions that are not felt, before the first exercise. */
+            ladders: components["schemas"]["LadderEntry"][];
+            /** @description Whether it is a lighter week. */
+            lighter: boolean;
+            /**
+             * Format: double
+             * @description What it takes.
+             */
+            minutes: number;
+            /** @description The day it is planned for. */
+            on: string;
+            /** @description How far it has come. */
+            state: components["schemas"]["SessionState"];
+            /**
+             * Format: int32
+             * @description Week since the plan's first, from 1.
+             */
+            week: number;
+        };
+        /** @description A client's week, as coach and client log it. */
+        TrainingView: {
+            /** @description Where pain may sit. */
+            areas: string[];
+            /** @description Whose it is. */
+            client_id: string;
+            /** @description Display name. */
+            client_name: string;
+            /** @description Why there is nothing to do, or what to know about this week. */
+            note?: string | null;
+            plan?: components["schemas"]["PlanInHand"] | null;
+            /** @description The sessions of this week, in order. */
+            sessions: components["schemas"]["TrainingSession"][];
+            /** @description Today where the studio is. */
+            today: string;
+        };
+        /** @description A value on a day with half its noise band. */
+        TrendMark: {
+            /**
+             * Format: double
+             * @description Half the width of its 95 % band; 0 where no error is known.
+             */
+            band: number;
+            /** @description The day. */
+            on: string;
+            /**
+             * Format: double
+             * @description The value.
+             */
+            value: number;
+        };
+        /** @description Everything over all rounds. */
+        TrendsView: {
+            /** @description Display name. */
+            client_name: string;
+            /** @description The best set of every exercise, session by session. */
+            lifts: components["schemas"]["LiftTrend"][];
+            /** @description Regions against the rest of this body. */
+            regions: components["schemas"]["RegionTrend"][];
+            /** @description Girths and breadths. */
+            sites: components["schemas"]["SiteTrend"][];
+            /** @description Weighings. */
+            weights: components["schemas"]["TrendMark"][];
+        };
         /** @description One exercise of the week. */
         UsualExercise: {
             /** @description The exercise. */
@@ -3795,6 +4867,23 @@ export interface components {
              * @description In the earlier picture, cm.
              */
             then_cm: number;
+        };
+        /** @description A limb's width in pictures. */
+        WidthMoveView: {
+            /**
+             * Format: double
+             * @description Change, %.
+             */
+            change_pct: number;
+            /**
+             * Format: double
+             * @description Smallest change that is more than error, %.
+             */
+            mdc95_pct: number;
+            /** @description Whether it is. */
+            real: boolean;
+            /** @description The segment. */
+            segment: string;
         };
         /** @description Consent taken back. */
         WithdrawConsent: {
@@ -4060,6 +5149,174 @@ export interface operations {
             };
         };
     };
+    list_links: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLinkRequest"];
+            };
+        };
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    revoke_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    send_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendEntries"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentEntries"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_repeats: {
         parameters: {
             query?: never;
@@ -4130,6 +5387,67 @@ export interface operations {
             };
         };
     };
+    save_target: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveTarget"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_trends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrendsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_usual_week: {
         parameters: {
             query?: never;
@@ -4191,6 +5509,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrainingView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4376,6 +5723,196 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    send_my_entries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SendEntries"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SentEntries"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_my_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MyPage"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    send_my_photo: {
+        parameters: {
+            query?: {
+                /** @description The pose, when known; guessed otherwise. */
+                pose?: components["schemas"]["PhotoPose"];
+                /** @description Whether it was taken in a mirror, when known. */
+                mirrored?: boolean;
+                /** @description Distance of the camera, m, when known. */
+                distance_m?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_my_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_my_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrainingView"];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5588,6 +7125,76 @@ export interface operations {
             };
         };
     };
+    show_review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveReview"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_tape: {
         parameters: {
             query?: never;
@@ -5878,6 +7485,62 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_today: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    see_to: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeeTo"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

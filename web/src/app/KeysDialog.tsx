@@ -5,6 +5,8 @@ const KEYS: [
   string[],
   (
     | "help"
+    | "today"
+    | "seen"
     | "clients"
     | "find"
     | "move"
@@ -29,6 +31,7 @@ const KEYS: [
   ),
 ][] = [
   [["?"], "help"],
+  [["g", "d"], "today"],
   [["g", "c"], "clients"],
   [["g", "x"], "library"],
   [["g", "s"], "practice"],
@@ -36,6 +39,7 @@ const KEYS: [
   [["/"], "find"],
   [["j", "k"], "move"],
   [["o"], "open"],
+  [["x"], "seen"],
   [["g", "b…r"], "step"],
   [["[", "]"], "round"],
   [["b"], "bringUp"],

@@ -21,6 +21,7 @@ export function Shell() {
   const [keysShown, setKeysShown] = useState(false);
   useKeys({
     "?": () => setKeysShown(true),
+    "g d": () => navigate("/today"),
     "g c": () => navigate("/clients"),
     "g x": () => navigate("/library"),
     "g s": () => navigate("/practice"),
@@ -34,11 +35,12 @@ export function Shell() {
         {t("app.skip")}
       </a>
       <header className={styles.header}>
-        <NavLink to="/clients" className={styles.wordmark} aria-label={t("app.name")}>
+        <NavLink to="/today" className={styles.wordmark} aria-label={t("app.name")}>
           <PlumbMark />
           <span>{t("app.name")}</span>
         </NavLink>
         <nav className={styles.places} aria-label={t("app.name")}>
+          <NavLink to="/today">{t("app.today")}</NavLink>
           <NavLink to="/clients">{t("app.clients")}</NavLink>
           <NavLink to="/library">{t("app.library")}</NavLink>
           <NavLink to="/practice">{t("app.practice")}</NavLink>

@@ -1,9 +1,24 @@
 import { createBrowserRouter, Navigate } from "react-router";
 import { Gate } from "./Gate";
 import { NotFound } from "./NotFound";
+import { PhoneGate } from "./PhoneGate";
 import { Shell } from "./Shell";
 
 export const router = createBrowserRouter([
+  // These two work without a connection.
+  {
+    path: "/my",
+    lazy: async () => ({ Component: (await import("../features/my")).MyPage }),
+  },
+  {
+    element: <PhoneGate />,
+    children: [
+      {
+        path: "/train/:clientId",
+        lazy: async () => ({ Component: (await import("../features/log")).TrainPage }),
+      },
+    ],
+  },
   {
     element: <Gate />,
     children: [
@@ -12,9 +27,17 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/plan")).PrintPage }),
       },
       {
+        path: "/clients/:clientId/rounds/:roundId/review/print",
+        lazy: async () => ({ Component: (await import("../features/review")).ReviewPrintPage }),
+      },
+      {
         element: <Shell />,
         children: [
-          { index: true, element: <Navigate to="/clients" replace /> },
+          { index: true, element: <Navigate to="/today" replace /> },
+          {
+            path: "/today",
+            lazy: async () => ({ Component: (await import("../features/today")).TodayPage }),
+          },
           {
             path: "/clients",
             lazy: async () => ({ Component: (await import("../features/clients")).ClientsPage }),
@@ -61,8 +84,16 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../features/plan")).PlanPage }),
               },
               {
-                path: ":step",
-                lazy: async () => ({ Component: (await import("../features/rounds")).LaterPage }),
+                path: "log",
+                lazy: async () => ({ Component: (await import("../features/log")).LogPage }),
+              },
+              {
+                path: "review",
+                lazy: async () => ({ Component: (await import("../features/review")).ReviewPage }),
+              },
+              {
+                path: "trends",
+                lazy: async () => ({ Component: (await import("../features/review")).TrendsPage }),
               },
             ],
           },

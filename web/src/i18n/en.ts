@@ -1,14 +1,17 @@
 // Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
 
 import { library } from "./en-library";
+import { felt, log, pain } from "./en-log";
 import { consent, photos } from "./en-photos";
 import { plan } from "./en-plan";
 import { practice } from "./en-practice";
+import { my, review, today, trends } from "./en-review";
 import { csv, devices, figure, save, tape, tests } from "./en-sheets";
 
 export const en = {
   app: {
     name: "Orthomer",
+    today: "Today",
     clients: "Clients",
     practice: "Practice",
     library: "Library",
@@ -66,7 +69,7 @@ export const en = {
       log: "Log",
       review: "Review",
     },
-    state: { empty: "empty", enough: "enough", look: "wants a look", later: "comes later" },
+    state: { empty: "empty", enough: "enough", look: "wants a look" },
     older: "Older round",
     newer: "Newer round",
     new: "New round",
@@ -80,12 +83,6 @@ export const en = {
   },
   photos,
   consent,
-  later: {
-    log: "Each session on the phone: load, reps, effort, where it was felt, pain; the stronger side held to the weaker.",
-    review: "What moved against what could be noise, and a decision for each region that was brought up.",
-    title: "{{step}} is not part of Orthomer yet.",
-    meanwhile: "The plan is printed and kept on paper until then.",
-  },
   brief: {
     name: "Name",
     sex: "Sex, for the reference",
@@ -314,6 +311,13 @@ export const en = {
   },
   plan,
   library,
+  log,
+  pain,
+  felt,
+  review,
+  trends,
+  today,
+  my,
   print: {
     forClient: "{{name}}, round of {{date}}, not given yet",
     given: "{{name}}, plan {{version}}, from {{date}}",
@@ -341,6 +345,8 @@ export const en = {
     open: "open",
     bringUp: "bring the picked region up, or not",
     holdBack: "hold the picked region back, or not",
+    today: "to Today",
+    seen: "Today: seen to",
     practice: "to the practice",
     library: "to the library",
     undo: "take a step back on the sheet that is open, and forth again",

@@ -81,13 +81,14 @@ fn log_for<'a>(atlas: &Atlas, entry: &'a Entry, region: &RegionId) -> Option<&'a
     atlas.exercise(log.done()).is_some_and(|exercise| exercise.trains(region)).then_some(log)
 }
 
-fn name(atlas: &Atlas, log: &ExerciseLog) -> String {
-    atlas.exercise(log.done()).map_or_else(|| log.done().to_string(), |exercise| exercise.name.clone())
+fn name(atlas: &Atlas, exercise: &ExerciseId) -> String {
+    atlas.exercise(exercise).map_or_else(|| exercise.to_string(), |exercise| exercise.name.clone())
 }
 
 fn pain(atlas: &Atlas, logs: &[&ExerciseLog]) -> Option<String> {
-    let hurt = logs.iter().rev().find_map(|log| Some((log, log.pain.as_ref().filter(|pain| pain.stops())?)))?;
-    Some(format!("{}: pain {} of 10, {}", name(atlas, hurt.0), hurt.1.level, hurt.1.area.replace('-', " ")))
+    let (log, pain) = logs.iter().rev().find_map(|log| Some((log, log.pain.as_ref().filter(|pain| pain.stops())?)))?;
+    let during = name(atlas, pain.during.as_ref().unwrap_or_else(|| log.done()));
+    Some(format!("{during}: pain {} of 10, {}", pain.level, pain.area.replace('-', " ")))
 }
 
 fn felt_elsewhere(atlas: &Atlas, logs: &[&ExerciseLog], region: &RegionId) -> Option<String> {
@@ -100,7 +101,7 @@ fn felt_elsewhere(atlas: &Atlas, logs: &[&ExerciseLog], region: &RegionId) -> Op
     let ((exercise, felt), _) = times.into_iter().find(|(_, times)| *times >= FELT_TWICE)?;
     let named = atlas.regions().iter().find(|known| known.id.as_str() == felt).map(|known| known.name.clone());
     let place = named.or_else(|| atlas.named_takeover(felt).map(ToOwned::to_owned)).unwrap_or_else(|| felt.to_owned());
-    let name = atlas.exercise(exercise).map_or_else(|| exercise.to_string(), |exercise| exercise.name.clone());
+    let name = name(atlas, exercise);
     Some(format!("{name} was felt twice or more elsewhere: {place}"))
 }
 
@@ -130,7 +131,7 @@ mod tests {
         let planned = ["2026-03-02", "2026-03-09", "2026-03-16", "2026-04-06"].map(session);
         let bands = BTreeMap::from([("calves.gastrocnemius".parse().unwrap(), [10.0, 20.0])]);
         let work = round_work(atlas, &planned, entries, &bands, "2026-03-23".parse().unwrap());
-        let calf = work.by_region[&"calves.gastrocnemius".parse().unwrap()].clone();
+        let calf = work.by_region["calves.gastrocnemius"].clone();
         (work, calf)
     }
 
@@ -157,7 +158,7 @@ mod tests {
             let mut entry = calves(on, week, &THREE);
             let Part::Exercise(log) = &mut entry.part else { unreachable!() };
             log.felt = Some("quads.rectus-femoris".into());
-            log.pain = Some(ExercisePain { area: "ankle".into(), side: None, level: 4, red_flags: Vec::new() });
+            log.pain = Some(ExercisePain { area: "ankle".into(), side: None, level: 4, red_flags: Vec::new(), during: None });
             entry
         };
         let (_, once) = of(&atlas, &[felt("2026-03-02", 1)]);

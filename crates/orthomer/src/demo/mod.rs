@@ -6,6 +6,7 @@ mod judgements;
 mod people;
 pub mod pictures;
 mod stories;
+mod training;
 
 use crate::failure::Failure;
 use assess::{Choices, Knowledge, PhotoPurpose};
@@ -15,7 +16,7 @@ use jiff::civil::Date;
 use server::hash_password;
 use std::collections::HashMap;
 use store::{NewAccount, NewRound, Role, SavedTape, Store};
-use stories::Story;
+use stories::{RoundStory, Story};
 use units::Mass;
 
 /// What is typed to sign in to the demo.
@@ -41,25 +42,34 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
     for index in 0..clients {
         let story = &stories[index % stories.len()];
         let name = if index < stories.len() { story.name.to_owned() } else { people::name(index) };
-        let added = add(store, knowledge, story, &name, index, today)?;
-        if index < stories.len() {
+        let long = index >= stories.len();
+        let added = add(store, knowledge, story, (&name, index), today, long)?;
+        if !long {
             rounds.extend(added);
         }
     }
     hour::keep(store, knowledge, &rounds, COACH)?;
-    judgements::give(store, &rounds, &coach.id)
+    judgements::give(store, &rounds, &coach.id)?;
+    training::keep(store, knowledge, &rounds, COACH, today)
 }
+
+/// Clients beside those with stories have been here for three years: a round a season, and a log of every week.
+const LONG_WEEKS: i64 = 156;
+const SEASON_WEEKS: usize = 12;
 
 fn add(
     store: &Store,
     knowledge: &Knowledge,
     story: &Story,
-    name: &str,
-    index: usize,
+    (name, index): (&str, usize),
     today: Date,
+    long: bool,
 ) -> Result<RoundIds, Failure> {
+    let oldest = &story.rounds[0];
+    let seasons = (oldest.weeks_ago + 8..=LONG_WEEKS).rev().step_by(SEASON_WEEKS).filter(|_| long);
+    let earlier: Vec<RoundStory> = seasons.map(|weeks_ago| RoundStory { weeks_ago, ..*oldest }).collect();
     // Everyone agreed on the day of their first round.
-    let first = story.rounds.iter().map(|round| round.weeks_ago).max().unwrap_or_default();
+    let first = earlier.first().map_or(oldest.weeks_ago, |round| round.weeks_ago);
     let given_on = today.checked_sub(first.weeks().days(2)).map_err(Failure::other)?.to_string();
     let readiness = ReadinessEntry { asked_on: given_on.clone(), yes: Vec::new() };
     let consent = ConsentEntry { given_on, purposes: vec![PhotoPurpose::Assessment, PhotoPurpose::SharingWithClient] };
@@ -72,7 +82,8 @@ fn add(
     let client = check_client(&knowledge.atlas, "", &entry, today).map_err(Failure::Input)?;
     let record = store.add_client(&knowledge.atlas, &client).map_err(Failure::other)?;
     let mut ids = RoundIds::new();
-    for (number, round) in story.rounds.iter().enumerate() {
+    let mut dated = Vec::new();
+    for (number, round) in earlier.iter().chain(story.rounds).enumerate() {
         let taken_on = today.checked_sub(round.weeks_ago.weeks().days(2)).map_err(Failure::other)?;
         let weight = Mass::from_kg(round.weight_kg).map_err(Failure::other)?;
         let new = NewRound { taken_on, measured_by: round.measured_by.to_owned(), weight: Some(weight) };
@@ -91,7 +102,12 @@ fn add(
         let bring_up = round.bring_up.iter().map(|id| id.parse()).collect::<Result<_, _>>().map_err(Failure::other)?;
         let choices = Choices { bring_up, ..Choices::default() };
         store.save_choices(&id, 0, &choices).map_err(Failure::other)?;
+        dated.push((id.clone(), taken_on));
         ids.insert((story.name, round.weeks_ago), (id, taken_on));
+    }
+    if long {
+        let years = (COACH, today, index as u64);
+        training::keep_years(store, knowledge, &record.id, name, &dated, years)?;
     }
     Ok(ids)
 }

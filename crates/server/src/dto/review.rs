@@ -19,6 +19,8 @@ pub struct ReviewView {
     pub client_name: String,
     /// The day of the round.
     pub date: String,
+    /// Who held the tape.
+    pub measured_by: String,
     /// The round after it, once it is opened.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub next: Option<RoundSummary>,

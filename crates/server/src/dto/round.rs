@@ -33,8 +33,6 @@ pub enum StepState {
     Enough,
     /// Something wants a look.
     Look,
-    /// Not part of the product yet.
-    Later,
 }
 
 /// One of the eight steps.

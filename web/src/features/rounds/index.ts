@@ -1,3 +1,3 @@
+export { NewRoundDialog } from "./components/NewRoundDialog";
 export { ClientPage } from "./pages/ClientPage";
-export { LaterPage } from "./pages/LaterPage";
 export { RoundPage } from "./pages/RoundPage";

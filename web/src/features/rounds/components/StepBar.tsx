@@ -29,7 +29,7 @@ export function StepBar({ steps, base }: { steps: StepView[]; base: string }) {
   );
 }
 
-/** Empty a ring, enough a disc, a look a bob that hangs, later a dot. */
+/** Empty a ring, enough a disc, a look a bob that hangs. */
 function StateMark({ state }: { state: StepView["state"] }) {
   return (
     <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
@@ -38,7 +38,6 @@ function StateMark({ state }: { state: StepView["state"] }) {
       )}
       {state === "enough" && <circle cx="8" cy="8" r="5" fill="var(--ink)" />}
       {state === "look" && <path d="M2 4h12L8 15z" fill="var(--accent)" />}
-      {state === "later" && <circle cx="8" cy="8" r="2" fill="var(--muted)" />}
     </svg>
   );
 }

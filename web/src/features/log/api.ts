@@ -1,0 +1,39 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { $api } from "../../shared/api/client";
+
+const client = (clientId: string) => ({ params: { path: { client_id: clientId } } });
+
+export function useLogPage(clientId: string) {
+  return $api.useQuery("get", "/api/v1/clients/{client_id}/log", client(clientId));
+}
+
+/** What is said instead of the rules, until the exercise was done. */
+export function useOverrule(clientId: string) {
+  const queries = useQueryClient();
+  return $api.useMutation("put", "/api/v1/clients/{client_id}/targets/{exercise}", {
+    onSuccess: () =>
+      queries.invalidateQueries(
+        $api.queryOptions("get", "/api/v1/clients/{client_id}/log", client(clientId)),
+      ),
+  });
+}
+
+const LINKS = "/api/v1/clients/{client_id}/links";
+
+export function useLinks(clientId: string) {
+  return $api.useQuery("get", LINKS, client(clientId));
+}
+
+export function useMakeLink(clientId: string) {
+  const queries = useQueryClient();
+  return $api.useMutation("post", LINKS, {
+    onSuccess: () => queries.invalidateQueries($api.queryOptions("get", LINKS, client(clientId))),
+  });
+}
+
+export function useRevokeLink(clientId: string) {
+  const queries = useQueryClient();
+  return $api.useMutation("delete", "/api/v1/clients/{client_id}/links/{link_id}", {
+    onSuccess: () => queries.invalidateQueries($api.queryOptions("get", LINKS, client(clientId))),
+  });
+}

@@ -1,0 +1,102 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useAtlas, useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { day, dayName } from "../../../shared/format";
+import { SideMark } from "../../../shared/ui";
+import { type EntryView, type ExercisePart, setsText } from "../model";
+import styles from "./Desk.module.css";
+
+type Done = Schemas["DoneSession"];
+
+/** Sessions shown before all are asked for. */
+const SHOWN = 6;
+
+/** Sessions as they were done, newest first. */
+export function DoneSessions({ sessions }: { sessions: Done[] }) {
+  const { t } = useTranslation();
+  const [all, setAll] = useState(false);
+  if (sessions.length === 0) return <p className="quiet">{t("log.page.none")}</p>;
+  return (
+    <>
+      {(all ? sessions : sessions.slice(0, SHOWN)).map((session) => (
+        <SessionTable key={`${session.version} ${session.week} ${session.day}`} session={session} />
+      ))}
+      {!all && sessions.length > SHOWN && (
+        <button type="button" className="text-button" onClick={() => setAll(true)}>
+          {t("log.page.more", { count: sessions.length })}
+        </button>
+      )}
+    </>
+  );
+}
+
+function SessionTable({ session }: { session: Done }) {
+  const { t } = useTranslation();
+  const told = [
+    session.sleep != null && t("log.page.slept", { value: session.sleep }),
+    session.soreness != null && t("log.page.sore", { value: session.soreness }),
+    !session.finished && t("log.page.open"),
+    session.conflicts > 0 && t("log.page.conflicts", { count: session.conflicts }),
+  ].filter(Boolean);
+  return (
+    <article className={styles.session}>
+      <header>
+        <strong>{day(session.on)}</strong>
+        <span className="quiet">
+          {t("log.page.session", { week: session.week, day: dayName(session.day) })}
+        </span>
+        <span className="quiet">{told.join(" · ")}</span>
+      </header>
+      <table>
+        <tbody>
+          {session.exercises.map((view) => (
+            <ExerciseRow key={view.entry.id} view={view} all={session.exercises} />
+          ))}
+        </tbody>
+      </table>
+      {session.note && <p>“{session.note}”</p>}
+    </article>
+  );
+}
+
+function ExerciseRow({ view, all }: { view: EntryView; all: EntryView[] }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const { data: atlas } = useAtlas();
+  const part = view.entry.part as ExercisePart;
+  const beside =
+    all.filter(({ entry }) => (entry.part as ExercisePart).exercise === part.exercise).length > 1;
+  const sided = part.sets.some(({ side }) => side);
+  const where = (felt: string) => atlas?.takeovers[felt] ?? names.region(felt);
+  return (
+    <tr data-beside={beside || undefined}>
+      <td>
+        {names.exercise(part.instead ?? part.exercise)}
+        {part.instead && (
+          <span className="quiet"> {t("log.page.insteadOf", { name: names.exercise(part.exercise) })}</span>
+        )}
+      </td>
+      <td>
+        {sided
+          ? (["left", "right"] as const).map((side) => (
+              <span key={side} style={{ marginRight: 14 }}>
+                <SideMark side={side} /> {setsText(part.sets, side)}
+              </span>
+            ))
+          : setsText(part.sets)}
+      </td>
+      <td>
+        {part.pain && (
+          <span className={styles.hurt}>
+            {t("log.page.pain", { level: part.pain.level, area: part.pain.area.replace("-", " ") })}
+            {part.pain.red_flags?.map((flag) => ` · ${t(`pain.${flag}`)}`)}{" "}
+          </span>
+        )}
+        {part.felt && <span className="quiet">{t("log.page.felt", { place: where(part.felt) })} </span>}
+        {part.note && <span>“{part.note}”</span>}
+        {beside && <span className="quiet"> {view.written_by}</span>}
+      </td>
+    </tr>
+  );
+}

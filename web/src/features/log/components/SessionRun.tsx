@@ -1,0 +1,212 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { dayName } from "../../../shared/format";
+import {
+  type EntryView,
+  type ExercisePart,
+  isDone,
+  isStopped,
+  type Session,
+  type SessionPart,
+  setsText,
+  versions,
+  type Week,
+} from "../model";
+import type { Log } from "../useLog";
+import { useRest } from "../useRest";
+import { ExercisePage } from "./ExercisePage";
+import styles from "./Phone.module.css";
+import { RestBar } from "./RestBar";
+import { SideBySide } from "./SideBySide";
+import { SyncMark, SyncNotes } from "./SyncLine";
+
+interface Props {
+  week: Week;
+  session: Session;
+  log: Log;
+  onLeave: () => void;
+}
+
+const SCALE = [1, 2, 3, 4, 5];
+
+/** A session, one exercise a screen: how it is today, the exercises, the end. */
+export function SessionRun({ week, session, log, onLeave }: Props) {
+  const { t } = useTranslation();
+  const rest = useRest();
+  const place = { plan: week.plan?.id ?? "", week: session.week, day: session.day };
+  const own = (part: string, known: EntryView[]) => versions(known, log.local, place, part);
+  const parts = session.items.map((item) => {
+    const entry = own(item.item.exercise, item.entries)[0]?.entry;
+    return entry?.part.kind === "exercise" ? entry.part : undefined;
+  });
+  const whole = own("", session.entries);
+  const wholePart = whole[0]?.entry.part.kind === "session" ? whole[0].entry.part : undefined;
+  const begun = parts.some(Boolean) || wholePart;
+  const firstOpen = session.items.findIndex((item, index) => !isDone(item, parts[index]));
+  const [at, setAt] = useState(begun ? (firstOpen < 0 ? session.items.length : firstOpen) : -1);
+  const write = (part: ExercisePart | SessionPart, follows: string[]) => void log.write(place, part, follows);
+  const writeWhole = (change: Partial<SessionPart>) =>
+    write({ kind: "session", finished: false, ...wholePart, ...change }, whole[0] ? [whole[0].entry.id] : []);
+  const item = session.items[at];
+  const last = session.items.length;
+  return (
+    <main className={styles.screen}>
+      <div className={styles.top}>
+        <button type="button" className={styles.plain} onClick={onLeave} aria-label={t("log.leave")}>
+          ‹
+        </button>
+        <h1>
+          {dayName(session.day)}
+          {session.lighter && ` · ${t("log.lighter")}`}
+        </h1>
+        <SyncMark log={log} />
+      </div>
+      <ol className={styles.ticks} aria-label={t("log.progress")}>
+        {session.items.map((one, index) => (
+          <li key={one.item.exercise}>
+            <button
+              type="button"
+              aria-label={one.item.name}
+              aria-current={index === at}
+              onClick={() => setAt(index)}
+            >
+              <span
+                data-state={
+                  index === at
+                    ? "here"
+                    : stoppedAt(parts[index])
+                      ? "stopped"
+                      : isDone(one, parts[index])
+                        ? "done"
+                        : "open"
+                }
+              />
+            </button>
+          </li>
+        ))}
+      </ol>
+      <SyncNotes log={log} />
+      {at < 0 && <Before session={session} part={wholePart} onTell={writeWhole} />}
+      {item && (
+        <ExercisePage
+          key={item.item.exercise}
+          item={item}
+          versions={own(item.item.exercise, item.entries)}
+          areas={week.areas}
+          onWrite={write}
+          onRest={rest.start}
+        />
+      )}
+      {at >= last && (
+        <section>
+          <h2 className={styles.name}>{wholePart?.finished ? t("log.finished") : t("log.end")}</h2>
+          {whole.length > 1 && (
+            <SideBySide
+              versions={whole}
+              onChoose={({ entry }) =>
+                entry.part.kind === "session" &&
+                write(
+                  entry.part,
+                  whole.map(({ entry }) => entry.id),
+                )
+              }
+            />
+          )}
+          <ul className={styles.list}>
+            {session.items.map((one, index) => (
+              <li key={one.item.exercise}>
+                {one.item.name}: {setsText(parts[index]?.sets ?? []) || t("log.nothingDone")}
+              </li>
+            ))}
+          </ul>
+          <label>
+            <span className={styles.unit}>{t("log.note")}</span>
+            <textarea
+              rows={3}
+              maxLength={500}
+              defaultValue={wholePart?.note ?? ""}
+              style={{ width: "100%", font: "inherit", boxSizing: "border-box" }}
+              onBlur={(event) => {
+                const note = event.target.value.trim() || undefined;
+                if (note !== (wholePart?.note ?? undefined)) writeWhole({ note });
+              }}
+            />
+          </label>
+          {!wholePart?.finished && (
+            <button type="button" className={styles.big} onClick={() => writeWhole({ finished: true })}>
+              {t("log.finish")}
+            </button>
+          )}
+        </section>
+      )}
+      <div className={styles.foot}>
+        <div>
+          <button type="button" className={styles.plain} disabled={at < 0} onClick={() => setAt(at - 1)}>
+            {t("log.back")}
+          </button>
+          <RestBar rest={rest} />
+          {rest.left_s === undefined && <span style={{ flex: 1 }} />}
+          <button type="button" className={styles.plain} disabled={at >= last} onClick={() => setAt(at + 1)}>
+            {at < 0 ? t("log.begin") : at === last - 1 ? t("log.toEnd") : t("log.next")}
+          </button>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+const stoppedAt = (part: ExercisePart | undefined) => part !== undefined && isStopped(part);
+
+interface BeforeProps {
+  session: Session;
+  part?: SessionPart;
+  onTell: (change: Partial<SessionPart>) => void;
+}
+
+/** How it is today, what is on, and the steps for what is not felt yet. */
+function Before({ session, part, onTell }: BeforeProps) {
+  const { t } = useTranslation();
+  return (
+    <section>
+      <h2 className={styles.name}>{t("log.today", { count: session.items.length })}</h2>
+      <p className="quiet">
+        {t("plan.minutes", { minutes: Math.round(session.minutes) })}
+        {session.home && ` · ${t("plan.atHome")}`}
+      </p>
+      {(["sleep", "soreness"] as const).map((what) => (
+        <div key={what}>
+          <p className={styles.unit}>{t(`log.${what}`)}</p>
+          <div className={styles.choices} role="group" aria-label={t(`log.${what}`)}>
+            {SCALE.map((value) => (
+              <button
+                key={value}
+                type="button"
+                aria-pressed={part?.[what] === value}
+                onClick={() => onTell({ [what]: value })}
+              >
+                {value}
+              </button>
+            ))}
+          </div>
+        </div>
+      ))}
+      {session.ladders.map((ladder) => (
+        <div key={ladder.region} className={styles.notice}>
+          <p>{ladder.why}</p>
+          <ol className={styles.list}>
+            {ladder.rungs.map((rung) => (
+              <li key={rung.exercise}>
+                {rung.name}: {rung.how}
+              </li>
+            ))}
+          </ol>
+        </div>
+      ))}
+      <ol className={styles.list}>
+        {session.items.map(({ item }) => (
+          <li key={item.exercise}>{item.name}</li>
+        ))}
+      </ol>
+    </section>
+  );
+}

@@ -1,0 +1,36 @@
+import { useTranslation } from "react-i18next";
+import { type EntryView, setsText } from "../model";
+import styles from "./Phone.module.css";
+
+/** Two versions of a part that did not see each other: both are kept, and somebody says which counts. */
+export function SideBySide({
+  versions,
+  onChoose,
+}: {
+  versions: EntryView[];
+  onChoose: (version: EntryView) => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <div className={styles.beside} role="group" aria-label={t("log.besideTitle")}>
+      <strong>{t("log.besideTitle")}</strong>
+      {versions.map((version) => {
+        const { entry, written_by, written_at } = version;
+        const sets = entry.part.kind === "exercise" ? setsText(entry.part.sets) : t("log.wholeSession");
+        return (
+          <div key={entry.id}>
+            <span>
+              {sets || t("log.nothingDone")}{" "}
+              <span className="quiet">
+                {t("log.writtenBy", { name: written_by, at: new Date(written_at).toLocaleString() })}
+              </span>
+            </span>
+            <button type="button" className={styles.plain} onClick={() => onChoose(version)}>
+              {t("log.counts")}
+            </button>
+          </div>
+        );
+      })}
+    </div>
+  );
+}

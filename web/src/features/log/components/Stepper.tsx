@@ -1,0 +1,62 @@
+import { useEffect, useState } from "react";
+import { parseNumber } from "../../../shared/format";
+import styles from "./Phone.module.css";
+
+interface Props {
+  label: string;
+  unit: string;
+  value: number | undefined;
+  /** Nothing typed means none, as a load that is only the body. */
+  optional?: boolean;
+  /** Not above this. */
+  most?: number;
+  onStep: (direction: 1 | -1) => void;
+  onType: (value: number | undefined) => void;
+}
+
+/** A number by thumb or by typing. */
+export function Stepper({ label, unit, value, optional = false, most, onStep, onType }: Props) {
+  const shown = value === undefined ? "" : String(value);
+  const [text, setText] = useState(shown);
+  useEffect(() => setText(shown), [shown]);
+  const typed = (next: string) => {
+    setText(next);
+    const number = parseNumber(next);
+    if (number !== undefined && number > 0) onType(most === undefined ? number : Math.min(number, most));
+    else if (optional && next.trim() === "") onType(undefined);
+  };
+  return (
+    <div>
+      <p className={styles.unit}>
+        {label}, {unit}
+      </p>
+      <div className={styles.stepper}>
+        <button
+          type="button"
+          aria-label={`${label} −`}
+          disabled={value === undefined}
+          onClick={() => onStep(-1)}
+        >
+          −
+        </button>
+        <input
+          inputMode="decimal"
+          aria-label={`${label}, ${unit}`}
+          value={text}
+          placeholder="–"
+          onChange={(event) => typed(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={() => setText(shown)}
+        />
+        <button
+          type="button"
+          aria-label={`${label} +`}
+          disabled={most !== undefined && value !== undefined && value >= most}
+          onClick={() => onStep(1)}
+        >
+          +
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,116 @@
+import { Button, Input } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { parseNumber } from "../../../shared/format";
+import { Dialog, ErrorNote } from "../../../shared/ui";
+import { useOverrule } from "../api";
+import type { Item, Week } from "../model";
+import styles from "./Desk.module.css";
+
+/** What every exercise of this week is done with next time, why, and the coach's own word instead. */
+export function Targets({ clientId, week }: { clientId: string; week: Week }) {
+  const { t } = useTranslation();
+  const [saying, setSaying] = useState<Item>();
+  const overrule = useOverrule(clientId);
+  const seen = new Set<string>();
+  const items = week.sessions
+    .flatMap(({ items }) => items)
+    .filter(({ item }) => !seen.has(item.exercise) && seen.add(item.exercise));
+  const path = (exercise: string) => ({ params: { path: { client_id: clientId, exercise } } });
+  return (
+    <>
+      {overrule.error && <ErrorNote error={overrule.error} />}
+      <table className={styles.targets}>
+        <tbody>
+          {items.map((item) => (
+            <tr key={item.item.exercise}>
+              <th scope="row">{item.item.name}</th>
+              <td>{targetText(item)}</td>
+              <td>
+                {item.target.step && <>{t("log.stepUp", { step: item.target.step })} </>}
+                {item.target.why} {item.target.swap} {item.target.stall}
+              </td>
+              <td>
+                {item.target.kind === "overruled" ? (
+                  <button
+                    type="button"
+                    className="text-button"
+                    onClick={() => overrule.mutate({ ...path(item.item.exercise), body: {} })}
+                  >
+                    {t("log.page.takeBack")}
+                  </button>
+                ) : (
+                  <button type="button" className="text-button" onClick={() => setSaying(item)}>
+                    {t("log.page.overrule")}
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {saying && (
+        <Saying
+          item={saying}
+          onClose={() => setSaying(undefined)}
+          onSay={(said) => {
+            overrule.mutate({ ...path(saying.item.exercise), body: { overrule: said } });
+            setSaying(undefined);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+export function targetText({ target, item }: Item): string {
+  const unit = item.seconds ? " s" : "";
+  const same = new Set(target.counts).size === 1;
+  const counts = same ? `${target.counts.length} × ${target.counts[0]}` : target.counts.join(", ");
+  return target.load_kg != null ? `${target.load_kg} kg · ${counts}${unit}` : `${counts}${unit}`;
+}
+
+interface SayingProps {
+  item: Item;
+  onClose: () => void;
+  onSay: (said: { load_kg?: number; count: number; note: string }) => void;
+}
+
+function Saying({ item, onClose, onSay }: SayingProps) {
+  const { t } = useTranslation();
+  const [load, setLoad] = useState(item.target.load_kg != null ? String(item.target.load_kg) : "");
+  const [count, setCount] = useState(String(item.target.counts[0] ?? ""));
+  const [note, setNote] = useState("");
+  const whole = parseNumber(count);
+  const kg = load.trim() === "" ? undefined : parseNumber(load);
+  const ready =
+    whole !== undefined && whole >= 1 && note.trim() !== "" && (load.trim() === "" || kg !== undefined);
+  return (
+    <Dialog open title={t("log.page.dialog", { name: item.item.name })} onClose={onClose}>
+      <div className={styles.fields}>
+        <label>
+          <span>{t("log.page.load")}</span>
+          <input className="typed" value={load} onChange={(event) => setLoad(event.target.value)} />
+        </label>
+        <label>
+          <span>{t("log.page.count")}</span>
+          <input className="typed" value={count} onChange={(event) => setCount(event.target.value)} />
+        </label>
+      </div>
+      <label>
+        <span className="quiet">{t("log.page.reason")}</span>
+        <Input.TextArea rows={2} value={note} onChange={(event) => setNote(event.target.value)} />
+      </label>
+      <Button
+        type="primary"
+        style={{ marginTop: 12 }}
+        disabled={!ready}
+        onClick={() =>
+          whole !== undefined && onSay({ load_kg: kg, count: Math.round(whole), note: note.trim() })
+        }
+      >
+        {t("log.page.save")}
+      </Button>
+    </Dialog>
+  );
+}

@@ -1,0 +1,67 @@
+// What this device keeps: the week as last seen, and every entry until the server has it.
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { Schemas } from "../../shared/api/client";
+import type { Entry, Week } from "./model";
+
+export interface LocalEntry {
+  /** Order of writing. */
+  order?: number;
+  source: string;
+  entry: Entry;
+  state: "queued" | "sent" | "refused";
+  /** Why it was refused, or what it says at once. */
+  says?: string;
+  fate?: Schemas["EntryFate"];
+}
+
+interface Kept extends DBSchema {
+  weeks: { key: string; value: { source: string; week: Week; seen_at: string } };
+  entries: { key: number; value: LocalEntry; indexes: { source: string } };
+}
+
+let opened: Promise<IDBPDatabase<Kept>> | undefined;
+
+function db(): Promise<IDBPDatabase<Kept>> {
+  opened ??= openDB<Kept>("orthomer-log", 1, {
+    upgrade(made) {
+      made.createObjectStore("weeks", { keyPath: "source" });
+      const entries = made.createObjectStore("entries", { keyPath: "order", autoIncrement: true });
+      entries.createIndex("source", "source");
+    },
+  });
+  return opened;
+}
+
+export async function keepWeek(source: string, week: Week): Promise<void> {
+  await (await db()).put("weeks", { source, week, seen_at: new Date().toISOString() });
+}
+
+export async function keptWeek(source: string): Promise<{ week: Week; seen_at: string } | undefined> {
+  return (await db()).get("weeks", source);
+}
+
+/** In the order written. */
+export async function localEntries(source: string): Promise<LocalEntry[]> {
+  return (await db()).getAllFromIndex("entries", "source", source);
+}
+
+export async function addEntry(source: string, entry: Entry): Promise<LocalEntry> {
+  const added: LocalEntry = { source, entry, state: "queued" };
+  const order = await (await db()).add("entries", added as LocalEntry & { order: number });
+  return { ...added, order };
+}
+
+export async function changeEntry(changed: LocalEntry): Promise<void> {
+  await (await db()).put("entries", changed);
+}
+
+export async function dropEntry(order: number): Promise<void> {
+  await (await db()).delete("entries", order);
+}
+
+/** Everything about a source, as when a link was taken back and its holder wants it gone. */
+export async function forget(source: string): Promise<void> {
+  const kept = await db();
+  await kept.delete("weeks", source);
+  for (const { order } of await localEntries(source)) if (order) await kept.delete("entries", order);
+}

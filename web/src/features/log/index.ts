@@ -1,0 +1,5 @@
+export { TrainingLog } from "./components/TrainingLog";
+export { goOffline } from "./offline";
+export { LogPage } from "./pages/LogPage";
+export { TrainPage } from "./pages/TrainPage";
+export { linkSource } from "./source";

@@ -1,0 +1,90 @@
+import { useMemo } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useParams } from "react-router";
+import { v4 as uuid } from "uuid";
+import { fetchClient, type Schemas } from "../../../shared/api/client";
+import { ErrorNote } from "../../../shared/ui";
+import { useSession } from "../../signin";
+import { useLogPage } from "../api";
+import styles from "../components/Desk.module.css";
+import { DoneSessions } from "../components/DoneSessions";
+import { Links } from "../components/Links";
+import { SideBySide } from "../components/SideBySide";
+import { Targets } from "../components/Targets";
+import { type EntryView, heads, partOf } from "../model";
+
+/** The log as the coach reads it: next time's numbers, sessions done, what stands side by side, the private link. */
+export function LogPage() {
+  const { t } = useTranslation();
+  const { clientId = "", roundId = "" } = useParams();
+  const page = useLogPage(clientId);
+  const conflicts = useMemo(() => sideBySide(page.data?.done ?? []), [page.data]);
+  if (page.error) return <ErrorNote error={page.error} onRetry={() => page.refetch()} />;
+  if (!page.data) return null;
+  const { now, done, lighten } = page.data;
+  return (
+    <div className={styles.desk}>
+      <div>
+        <div className={styles.head}>
+          <h2>{t("log.page.next")}</h2>
+          {now.plan ? (
+            <Link to={`/train/${clientId}`}>{t("log.page.phone")}</Link>
+          ) : (
+            <Link to={`/clients/${clientId}/rounds/${roundId}/plan`}>{t("log.page.givePlan")}</Link>
+          )}
+        </div>
+        {now.note && <p className={styles.weekNote}>{now.note}</p>}
+        {lighten && <p className={styles.weekNote}>{lighten}</p>}
+        <Conflicts clientId={clientId} conflicts={conflicts} onDone={() => page.refetch()} />
+        <Targets clientId={clientId} week={now} />
+        <h2>{t("log.page.done")}</h2>
+        <DoneSessions sessions={done} />
+      </div>
+      <aside>
+        <p>
+          <Link to={`/clients/${clientId}/rounds/${roundId}/trends`}>{t("log.page.trends")}</Link>
+        </p>
+        <Links clientId={clientId} />
+      </aside>
+    </div>
+  );
+}
+
+/** Versions that nothing follows, where a part of a session has more than one. */
+function sideBySide(done: Schemas["DoneSession"][]): EntryView[][] {
+  return done.flatMap(({ exercises }) => {
+    const parts = new Map<string, EntryView[]>();
+    for (const view of heads(exercises)) {
+      const part = partOf(view.entry);
+      parts.set(part, [...(parts.get(part) ?? []), view]);
+    }
+    return [...parts.values()].filter((versions) => versions.length > 1);
+  });
+}
+
+interface ConflictsProps {
+  clientId: string;
+  conflicts: EntryView[][];
+  onDone: () => void;
+}
+
+/** A decision is an entry of its own that follows all versions; nothing is thrown away. */
+function Conflicts({ clientId, conflicts, onDone }: ConflictsProps) {
+  const session = useSession();
+  const choose = async (chosen: EntryView, versions: EntryView[]) => {
+    const at = new Date().toISOString();
+    const follows = versions.map(({ entry }) => entry.id);
+    const entry = { ...chosen.entry, id: uuid(), follows, at };
+    const init = { params: { path: { client_id: clientId } } };
+    await fetchClient.POST("/api/v1/clients/{client_id}/log", {
+      ...init,
+      body: { sent_at: at, entries: [entry] },
+    });
+    onDone();
+  };
+  return conflicts.map((versions) => (
+    <section key={versions[0]?.entry.id} aria-label={session.data?.name ?? ""}>
+      <SideBySide versions={versions} onChoose={(chosen) => void choose(chosen, versions)} />
+    </section>
+  ));
+}

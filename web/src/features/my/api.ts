@@ -1,0 +1,33 @@
+import { $api, fetchClient, problemOf, type Schemas } from "../../shared/api/client";
+
+const headers = (token: string) => ({ Authorization: `Bearer ${token}` });
+
+export function useMyPage(token: string) {
+  return $api.useQuery("get", "/api/v1/my/page", { headers: headers(token) }, { retry: false });
+}
+
+/** A picture of the client's own, as an address that lives as long as the page. */
+export async function myPhoto(token: string, id: string): Promise<string | undefined> {
+  const answer = await fetch(`/api/v1/my/photos/${id}/view`, { headers: headers(token) });
+  return answer.ok ? URL.createObjectURL(await answer.blob()) : undefined;
+}
+
+/** Sends a picture; gives a sentence when it was not taken. */
+export async function sendPhoto(
+  token: string,
+  pose: Schemas["PhotoPose"],
+  mirrored: boolean,
+  file: Blob,
+): Promise<string | undefined> {
+  try {
+    const { error } = await fetchClient.POST("/api/v1/my/photos", {
+      headers: headers(token),
+      params: { query: { pose, mirrored } },
+      body: file as never,
+      bodySerializer: (body: unknown) => body as Blob,
+    });
+    return error ? (problemOf(error)?.detail ?? "?") : undefined;
+  } catch {
+    return "?";
+  }
+}

@@ -1,0 +1,1 @@
+export { MyPage } from "./pages/MyPage";

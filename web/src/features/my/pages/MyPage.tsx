@@ -1,0 +1,56 @@
+import { useEffect, useMemo, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { problemOf } from "../../../shared/api/client";
+import { goOffline, linkSource, TrainingLog } from "../../log";
+import { useMyPage } from "../api";
+import { Pictures } from "../components/Pictures";
+import { SharedPart } from "../components/SharedPart";
+import { linkToken } from "../token";
+import styles from "./MyPage.module.css";
+
+const TABS = ["week", "pictures", "shared"] as const;
+
+/** A client's own page: this week and its log, pictures to send, what the coach shares. */
+export function MyPage() {
+  const { t } = useTranslation();
+  const [token] = useState(linkToken);
+  useEffect(goOffline, []);
+  if (!token) return <p className={styles.shut}>{t("my.noLink")}</p>;
+  return <Own token={token} />;
+}
+
+function Own({ token }: { token: string }) {
+  const { t } = useTranslation();
+  const [tab, setTab] = useState<(typeof TABS)[number]>("week");
+  const page = useMyPage(token);
+  const name = page.data?.client_name ?? "";
+  const source = useMemo(() => linkSource(token, name), [token, name]);
+  const shut = problemOf(page.error)?.status === 401 ? problemOf(page.error)?.detail : undefined;
+  return (
+    <div className={styles.page}>
+      {tab === "week" && <TrainingLog source={source} title={t("my.week")} />}
+      {tab !== "week" && (
+        <main className={styles.part}>
+          {shut && <p>{shut}</p>}
+          {page.error && !shut && <p>{t("my.offline")}</p>}
+          {page.data && tab === "pictures" && (
+            <Pictures token={token} wanted={page.data.photos} onSent={() => void page.refetch()} />
+          )}
+          {page.data && tab === "shared" && <SharedPart token={token} shared={page.data.shared} />}
+        </main>
+      )}
+      <nav className={styles.tabs} aria-label={t("my.places")}>
+        {TABS.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-current={tab === one ? "page" : undefined}
+            onClick={() => setTab(one)}
+          >
+            {t(`my.${one}`)}
+          </button>
+        ))}
+      </nav>
+    </div>
+  );
+}

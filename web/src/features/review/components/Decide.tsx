@@ -1,0 +1,33 @@
+import { useTranslation } from "react-i18next";
+import { DECISIONS, type Decision, type RegionReview } from "../model";
+import styles from "./Review.module.css";
+
+interface Props {
+  review: RegionReview;
+  name: string;
+  decision?: Decision;
+  onDecide: (decision: Decision) => void;
+}
+
+/** The decision for a region: the proposed one is marked, any can be taken. */
+export function Decide({ review, name, decision, onDecide }: Props) {
+  const { t } = useTranslation();
+  const choices: Decision[] = review.chosen ? DECISIONS : ["keep", "grow"];
+  return (
+    <fieldset className={styles.decide}>
+      <legend className="sr-only">{t("review.decisionFor", { name })}</legend>
+      {choices.map((one) => (
+        <label key={one} data-picked={decision === one}>
+          <input
+            type="radio"
+            name={`decision ${review.region}`}
+            checked={decision === one}
+            onChange={() => onDecide(one)}
+          />
+          {t(`review.decision.${one}`)}
+          {review.proposed === one && <span className={styles.proposed}>{t("review.proposed")}</span>}
+        </label>
+      ))}
+    </fieldset>
+  );
+}

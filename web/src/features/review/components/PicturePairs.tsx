@@ -1,0 +1,22 @@
+import { useTranslation } from "react-i18next";
+import type { Schemas } from "../../../shared/api/client";
+import styles from "./Review.module.css";
+
+/** The same pose in both rounds. */
+export function PicturePairs({ pairs }: { pairs: Schemas["PicturePair"][] }) {
+  const { t } = useTranslation();
+  if (pairs.length === 0) return null;
+  return (
+    <div className={styles.pictures}>
+      {pairs.map(({ pose, before, now }) => (
+        <figure key={before}>
+          <img src={`/api/v1/photos/${before}/thumb`} alt={`${pose}, ${t("review.then")}`} />
+          <img src={`/api/v1/photos/${now}/thumb`} alt={`${pose}, ${t("review.now")}`} />
+          <figcaption className="quiet">
+            {pose}: {t("review.then")}, {t("review.now")}
+          </figcaption>
+        </figure>
+      ))}
+    </div>
+  );
+}

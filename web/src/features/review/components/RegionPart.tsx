@@ -1,0 +1,159 @@
+import { useTranslation } from "react-i18next";
+import { useNames } from "../../../shared/api/atlas";
+import { PlumbLine } from "../../../shared/charts";
+import { cm, percent, sets, signed } from "../../../shared/format";
+import { SideMark } from "../../../shared/ui";
+import type { Decision, RegionReview } from "../model";
+import { Decide } from "./Decide";
+import { MoveBar } from "./MoveBar";
+import styles from "./Review.module.css";
+
+interface Props {
+  review: RegionReview;
+  decision?: Decision;
+  onDecide?: (decision: Decision) => void;
+}
+
+/** A region at the end of the round: where it stood and stands, what moved, what was done, what to do. */
+export function RegionPart({ review, decision, onDecide }: Props) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const name = names.region(review.region);
+  return (
+    <article className={styles.region} aria-label={name}>
+      <header>
+        <h3>{name}</h3>
+        <Stood review={review} />
+      </header>
+      <div className={styles.facts}>
+        <Moves review={review} />
+        <Work review={review} />
+      </div>
+      <p className={styles.why}>{review.why}</p>
+      {review.two_sided_again && <p>{t("review.twoSided")}</p>}
+      {onDecide ? (
+        review.proposed && <Decide review={review} name={name} decision={decision} onDecide={onDecide} />
+      ) : (
+        <p>
+          <strong>{decision && t(`review.decision.${decision}`)}</strong>
+        </p>
+      )}
+    </article>
+  );
+}
+
+function Stood({ review }: { review: RegionReview }) {
+  const { t } = useTranslation();
+  return (
+    <span className={styles.stood}>
+      <span>
+        <span className="quiet">{t("review.then")}</span>
+        <PlumbLine {...review.before} width={110} height={22} />
+      </span>
+      {review.now && (
+        <span>
+          <span className="quiet">{t("review.now")}</span>
+          <PlumbLine {...review.now} width={110} height={22} />
+          <span style={{ color: `var(--${review.now.standing})` }}>
+            {t(`verdict.${review.now.standing}`)}
+          </span>
+        </span>
+      )}
+    </span>
+  );
+}
+
+function Moves({ review }: { review: RegionReview }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  return (
+    <table>
+      <caption className="sr-only">{t("review.moved")}</caption>
+      <tbody>
+        {review.girths.map((girth) => (
+          <tr key={`${girth.site} ${girth.side ?? ""}`}>
+            <th scope="row">
+              {names.site(girth.site)} {girth.side && <SideMark side={girth.side} />}
+            </th>
+            <td>
+              {cm(girth.before_cm)}
+              {girth.now_cm != null ? ` → ${cm(girth.now_cm)}` : ""} cm
+            </td>
+            <td>
+              {girth.change_cm != null && (
+                <MoveBar change={girth.change_cm} mdc={girth.mdc95_cm} real={girth.real} />
+              )}
+            </td>
+            <td className={girth.real ? undefined : "quiet"}>
+              {girth.change_cm != null
+                ? t(girth.real ? "review.real" : "review.noise", {
+                    change: signed(girth.change_cm, cm),
+                    mdc: cm(girth.mdc95_cm),
+                  })
+                : t("review.notTaped")}
+            </td>
+          </tr>
+        ))}
+        {review.widths.map((width) => (
+          <tr key={width.segment}>
+            <th scope="row">{t("review.inPictures")}</th>
+            <td />
+            <td>
+              <MoveBar change={width.change_pct} mdc={width.mdc95_pct} real={width.real} />
+            </td>
+            <td className={width.real ? undefined : "quiet"}>
+              {t(width.real ? "review.realPct" : "review.noisePct", {
+                change: signed(width.change_pct, percent),
+                mdc: percent(width.mdc95_pct),
+              })}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Work({ review }: { review: RegionReview }) {
+  const { t } = useTranslation();
+  const share = review.planned_sets > 0 ? review.done_sets / review.planned_sets : undefined;
+  return (
+    <dl>
+      <dt>{t("review.sets")}</dt>
+      <dd>
+        {share === undefined
+          ? t("review.nothingPlanned")
+          : t("review.setsDone", {
+              done: Math.round(review.done_sets),
+              planned: Math.round(review.planned_sets),
+              share: Math.round(100 * share),
+            })}
+      </dd>
+      {review.weekly_sets > 0 && (
+        <>
+          <dt>{t("review.weekly")}</dt>
+          <dd>
+            {sets(Math.round(review.weekly_sets * 10) / 10)}
+            {review.band && (
+              <span className="quiet">
+                {" "}
+                {t("review.band", { low: sets(review.band[0] ?? 0), high: sets(review.band[1] ?? 0) })}
+              </span>
+            )}
+          </dd>
+        </>
+      )}
+      {[review.pain, review.felt].filter(Boolean).map((says) => (
+        <dd key={says} className={styles.hurt}>
+          {says}
+        </dd>
+      ))}
+      {review.weeks_to_show != null && !review.now && (
+        <>
+          <dt>{t("review.shows")}</dt>
+          <dd>{t("review.showsAfter", { count: review.weeks_to_show })}</dd>
+        </>
+      )}
+    </dl>
+  );
+}

@@ -1,0 +1,46 @@
+// Pure parts of review and trends.
+import type { Schemas } from "../../shared/api/client";
+
+export type Review = Schemas["ReviewView"];
+export type RegionReview = Schemas["RegionReviewView"];
+export type Decision = Schemas["Decision"];
+export type Mark = Schemas["TrendMark"];
+
+/** What may be decided for a region that was to be brought up. */
+export const DECISIONS: Decision[] = ["keep", "adhere", "release", "raise", "rest-then-change", "swap"];
+
+/** What stands decided: saved, changed here, else proposed. */
+export function decided(
+  review: Review,
+  changed: Partial<Record<string, Decision>>,
+): Record<string, Decision> {
+  const all: Record<string, Decision> = {};
+  for (const { region, proposed } of review.regions) {
+    const decision = changed[region] ?? review.decisions[region] ?? proposed;
+    if (decision) all[region] = decision;
+  }
+  return all;
+}
+
+/** How many regions go on being brought up, those that join included. */
+export function goingOn(review: Review, decisions: Record<string, Decision>, also: string[]): number {
+  const chosen = review.regions.filter(({ chosen, region }) => chosen && decisions[region] !== "release");
+  return chosen.length + also.length;
+}
+
+/** Where marks lie in a chart `width` by `height`: days along, values up, with their bands. */
+export function laidOut(marks: Mark[], width: number, height: number, span?: [number, number]) {
+  const days = marks.map(({ on }) => Date.parse(on));
+  const [from, to] = [Math.min(...days), Math.max(...days)];
+  const low = span ? span[0] : Math.min(...marks.map(({ value, band }) => value - band));
+  const high = span ? span[1] : Math.max(...marks.map(({ value, band }) => value + band));
+  const x = (day: number) => (to > from ? 5 + ((day - from) / (to - from)) * (width - 10) : width / 2);
+  const y = (value: number) =>
+    high > low ? height - 4 - ((value - low) / (high - low)) * (height - 8) : height / 2;
+  return marks.map(({ value, band }, index) => ({
+    x: x(days[index] ?? from),
+    y: y(value),
+    top: y(value + band),
+    bottom: y(value - band),
+  }));
+}

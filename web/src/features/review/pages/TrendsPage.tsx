@@ -1,0 +1,195 @@
+import { Segmented } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { useParams } from "react-router";
+import { useNames } from "../../../shared/api/atlas";
+import type { Schemas } from "../../../shared/api/client";
+import { cm, day, kg, percent, sd, signed } from "../../../shared/format";
+import { ErrorNote, SideMark } from "../../../shared/ui";
+import { useTrends } from "../api";
+import { TrendLine } from "../components/TrendLine";
+import type { Mark } from "../model";
+import styles from "./TrendsPage.module.css";
+
+const PARTS = ["sites", "regions", "lifts"] as const;
+const REGION_SPAN: [number, number] = [-3, 3];
+const SIDES_SPAN: [number, number] = [-8, 8];
+
+/** Every site, side, region and lift over all rounds, with what is noise. */
+export function TrendsPage() {
+  const { t } = useTranslation();
+  const { clientId = "" } = useParams();
+  const trends = useTrends(clientId);
+  const [part, setPart] = useState<(typeof PARTS)[number]>("sites");
+  const [table, setTable] = useState(false);
+  if (trends.error) return <ErrorNote error={trends.error} onRetry={() => trends.refetch()} />;
+  if (!trends.data) return null;
+  const lines = linesOf(trends.data, part);
+  return (
+    <section aria-label={t("trends.title")}>
+      <div className={styles.head}>
+        <Segmented
+          value={part}
+          onChange={setPart}
+          options={PARTS.map((value) => ({ value, label: t(`trends.${value}`) }))}
+        />
+        <span className="quiet">{t(`trends.${part}Hint`)}</span>
+        <button type="button" className="text-button" onClick={() => setTable(!table)}>
+          {table ? t("trends.asLines") : t("trends.asTable")}
+        </button>
+      </div>
+      {lines.length === 0 && <p>{t("trends.none")}</p>}
+      {table ? (
+        <Table lines={lines} />
+      ) : (
+        <ul className={styles.lines}>
+          {lines.map((line) => (
+            <li key={line.key}>
+              <Name line={line} />
+              <TrendLine
+                label={labelOf(line)}
+                marks={line.marks}
+                colour={line.side ? `var(--${line.side})` : "var(--ink)"}
+                span={line.span}
+                level={line.span ? 0 : undefined}
+              />
+              <span className="quiet">{ends(line)}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+interface Line {
+  key: string;
+  kind: "site" | "region" | "lift" | "weight";
+  id: string;
+  name?: string;
+  side?: Schemas["Side"];
+  unit: string;
+  marks: Mark[];
+  moved?: number;
+  span?: [number, number];
+  format: (value: number) => string;
+}
+
+function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): Line[] {
+  if (part === "sites") {
+    const weight: Line = {
+      key: "weight",
+      kind: "weight",
+      id: "weight",
+      unit: "kg",
+      marks: trends.weights,
+      format: kg,
+    };
+    const sites = trends.sites.map(
+      ({ site, side, marks, moved }): Line => ({
+        key: `${site} ${side ?? ""}`,
+        kind: "site",
+        id: site,
+        side: side ?? undefined,
+        unit: "cm",
+        marks,
+        moved: moved ?? undefined,
+        format: cm,
+      }),
+    );
+    return trends.weights.length > 0 ? [weight, ...sites] : sites;
+  }
+  if (part === "lifts")
+    return trends.lifts.map(({ exercise, name, unit, side, marks }) => ({
+      key: `${exercise} ${side ?? ""}`,
+      kind: "lift",
+      id: exercise,
+      name,
+      side: side ?? undefined,
+      unit,
+      marks,
+      format: (value) => (unit === "kg" ? kg(value) : String(Math.round(value))),
+    }));
+  return trends.regions.flatMap(({ region, bulk, sides }) => {
+    const size: Line = {
+      key: `${region} size`,
+      kind: "region",
+      id: region,
+      unit: "SD",
+      marks: bulk,
+      span: REGION_SPAN,
+      format: sd,
+    };
+    const lean: Line = {
+      ...size,
+      key: `${region} sides`,
+      unit: "%",
+      marks: sides,
+      span: SIDES_SPAN,
+      format: percent,
+    };
+    return sides.length > 0 ? [size, lean] : [size];
+  });
+}
+
+const ends = ({ marks, format, unit }: Line): string => {
+  const [first, last] = [marks[0], marks.at(-1)];
+  if (!first || !last) return "";
+  const from = marks.length > 1 ? `${format(first.value)} → ` : "";
+  return `${from}${format(last.value)} ${unit}`;
+};
+
+const labelOf = (line: Line): string => `${line.name ?? line.id} ${line.side ?? ""}: ${ends(line)}`;
+
+function Name({ line }: { line: Line }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const named = {
+    site: names.site,
+    region: names.region,
+    lift: (id: string) => line.name ?? id,
+    weight: () => t("trends.weight"),
+  };
+  return (
+    <span className={styles.name}>
+      <strong>{named[line.kind](line.id)}</strong> {line.side && <SideMark side={line.side} />}
+      {line.kind === "region" && (
+        <span className="quiet"> {line.unit === "%" ? t("trends.lean") : t("trends.size")}</span>
+      )}
+      {line.moved !== undefined && <em> {t("trends.moved", { change: signed(line.moved, line.format) })}</em>}
+    </span>
+  );
+}
+
+function Table({ lines }: { lines: Line[] }) {
+  const days = [...new Set(lines.flatMap(({ marks }) => marks.map(({ on }) => on)))].sort().slice(-12);
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <td />
+            {days.map((on) => (
+              <th key={on} scope="col">
+                {day(on)}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => (
+            <tr key={line.key}>
+              <th scope="row">
+                <Name line={line} />
+              </th>
+              {days.map((on) => {
+                const mark = line.marks.find((one) => one.on === on);
+                return <td key={on}>{mark && line.format(mark.value)}</td>;
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

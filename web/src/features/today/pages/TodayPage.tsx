@@ -1,0 +1,96 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import type { Schemas } from "../../../shared/api/client";
+import { day, shortDay } from "../../../shared/format";
+import { ErrorNote } from "../../../shared/ui";
+import { useKeys } from "../../../shared/ui/keys";
+import { useSeeTo, useToday } from "../api";
+import styles from "./TodayPage.module.css";
+
+type Item = Schemas["QueueItem"];
+
+/** What needs the coach, most pressing first, and who trains today. */
+export function TodayPage() {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const today = useToday();
+  const see = useSeeTo();
+  const [picked, setPicked] = useState(-1);
+  const [gone, setGone] = useState<Item>();
+  const items = today.data?.items ?? [];
+  const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
+  const seen = (item: Item | undefined, undo = false) => {
+    if (!item) return;
+    setGone(undo ? undefined : item);
+    see.mutate({ body: { client_id: item.client_id, what: item.what, undo } });
+  };
+  useKeys({
+    j: () => move(1),
+    k: () => move(-1),
+    o: () => items[picked] && navigate(items[picked].place),
+    x: () => seen(items[picked]),
+  });
+  if (today.error) return <ErrorNote error={today.error} onRetry={() => today.refetch()} />;
+  if (!today.data) return null;
+  const { sessions } = today.data;
+  return (
+    <main className={styles.page}>
+      <div className={styles.head}>
+        <h1>{t("today.title")}</h1>
+        <span className="quiet">{day(today.data.today)}</span>
+        {gone && (
+          <span className={styles.undo}>
+            {t("today.gone", { name: gone.client_name })}{" "}
+            <button type="button" className="text-button" onClick={() => seen(gone, true)}>
+              {t("today.undo")}
+            </button>
+          </span>
+        )}
+      </div>
+      <div className={styles.columns}>
+        <section aria-label={t("today.queue")}>
+          {items.length === 0 && <p>{t("today.empty")}</p>}
+          <ol className={styles.queue}>
+            {items.map((item, index) => (
+              <li key={`${item.client_id} ${item.what}`} data-kind={item.kind} data-picked={index === picked}>
+                <span className={styles.kind}>{t(`today.kind.${item.kind}`)}</span>
+                <span className={styles.says}>
+                  <strong>{item.client_name}</strong> {item.says}{" "}
+                  <span className="quiet">{shortDay(item.on)}</span>
+                </span>
+                <Link className={styles.go} to={item.place}>
+                  {t(`today.go.${item.kind}`)}
+                </Link>
+                <button
+                  type="button"
+                  className="text-button"
+                  aria-label={t("today.seenOf", { name: item.client_name })}
+                  onClick={() => seen(item)}
+                >
+                  {t("today.seen")}
+                </button>
+              </li>
+            ))}
+          </ol>
+        </section>
+        <aside>
+          <h2>{t("today.sessions")}</h2>
+          {sessions.length === 0 && <p className="quiet">{t("today.noSessions")}</p>}
+          <ul className={styles.sessions}>
+            {sessions.map((session) => (
+              <li key={session.client_id}>
+                <Link to={`/train/${session.client_id}`}>{session.client_name}</Link>
+                <span className="quiet">
+                  {t("log.exercises", { count: session.exercises })} ·{" "}
+                  {t("plan.minutes", { minutes: Math.round(session.minutes) })}
+                </span>
+                <span>{t(`today.state.${session.state}`)}</span>
+              </li>
+            ))}
+          </ul>
+        </aside>
+      </div>
+    </main>
+  );
+}
