@@ -155,11 +155,12 @@ fn to_issue(
     if plans.iter().any(|plan| plan.round_id == newest.id) {
         return Ok(());
     }
-    let chosen = store.case_at(&knowledge.atlas, &newest.id)?.choices.bring_up.len();
-    if chosen > 0 {
+    let chosen = store.case_at(&knowledge.atlas, &newest.id)?.choices.bring_up;
+    if !chosen.is_empty() {
         let place = format!("/clients/{}/rounds/{}/plan", newest.client_id, newest.id);
-        let regions = if chosen == 1 { "1 region is".to_owned() } else { format!("{chosen} regions are") };
-        let says = format!("{regions} chosen, and no plan was given for this round.");
+        let name = |id| knowledge.atlas.region(id).map_or("a region", |region| region.name.as_str());
+        let names: Vec<&str> = chosen.iter().map(name).collect();
+        let says = format!("To bring up: {}. No plan was given for this round.", names.join(", "));
         asking.ask(QueueKind::PlanToIssue, format!("plan:{}", newest.id), newest.taken_on.to_string(), place, says);
     }
     Ok(())

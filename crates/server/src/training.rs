@@ -240,6 +240,7 @@ impl<'a> Training<'a> {
             cues: exercise.iter().flat_map(|exercise| &exercise.cues).chain(&item.cues).cloned().collect(),
             faults: exercise.iter().flat_map(|exercise| &exercise.faults).map(|fault| fault.fault.clone()).collect(),
             cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
+            loads_joint: exercise.map(|exercise| exercise.loads_joint.clone()).unwrap_or_default(),
             scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
             scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
             target: target_view(target, hurt, stalled.map(|stall| stall.says)),

@@ -4625,7 +4625,9 @@ export interface components {
             /** @description As planned, with this week's sets. */
             item: components["schemas"]["ItemEntry"];
             last?: components["schemas"]["LastTime"] | null;
-            /** @description Whether a set is held by the clock. */
+            /** @description Joints that carry notable load. */
+            loads_joint: string[];
+            /** @description How its set scheme is done. */
             scheme_how: string;
             /**
              * Format: double

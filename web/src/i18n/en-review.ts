@@ -1,6 +1,6 @@
 // Review, trends, Today, the client's page.
 export const review = {
-  then: "then",
+  before: "then",
   now: "now",
   between: "{{from}} to {{to}}",
   since: "Since {{from}}",

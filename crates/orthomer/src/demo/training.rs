@@ -347,6 +347,7 @@ impl Training<'_> {
         if let LogPart::Exercise { sets, .. } = &mut other.entry.part {
             for set in sets {
                 set.reps = set.reps.map(|reps| reps + 1);
+                set.seconds = set.seconds.map(|seconds| seconds + 5);
             }
         }
         other

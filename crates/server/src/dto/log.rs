@@ -96,7 +96,9 @@ pub struct TrainingItem {
     pub faults: Vec<String>,
     /// What to take care of.
     pub cautions: Vec<String>,
-    /// Whether a set is held by the clock.
+    /// Joints that carry notable load.
+    pub loads_joint: Vec<String>,
+    /// How its set scheme is done.
     pub scheme_how: String,
     /// A time a set is held to by its scheme, s.
     #[serde(skip_serializing_if = "Option::is_none")]

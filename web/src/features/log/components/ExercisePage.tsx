@@ -75,45 +75,7 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
     <>
       <h2 className={styles.name}>{swap?.name ?? item.item.name}</h2>
       {swap && <p className="quiet">{t("log.insteadOf", { name: item.item.name })}</p>}
-      {!swap && <TargetLine item={item} seconds={seconds} />}
-      {versions.length > 1 && (
-        <SideBySide
-          versions={versions}
-          onChoose={({ entry }) => {
-            if (entry.part.kind === "exercise")
-              onWrite(
-                entry.part,
-                versions.map((version) => version.entry.id),
-              );
-          }}
-        />
-      )}
-      {stopped && (
-        <div className={styles.alarm} role="alert">
-          <p>{(part.pain?.red_flags?.length ?? 0) > 0 ? t("pain.refer") : t("pain.stop")}</p>
-          {(part.pain?.red_flags?.length ?? 0) === 0 && swaps.length > 0 && (
-            <button type="button" className={styles.quietBig} onClick={() => setAsking("swap")}>
-              {t("log.swap")}
-            </button>
-          )}
-        </div>
-      )}
-      <ol className={styles.sets} aria-label={t("log.sets")}>
-        {rows.map((row) => (
-          <li key={`${row.number} ${row.side ?? ""}`}>
-            <SetRow
-              item={item}
-              row={row}
-              sets={part.sets}
-              seconds={seconds}
-              open={same(open, row)}
-              onOpen={() => setEditing(row)}
-              onDone={(typed) => done(row, typed)}
-              onRemove={() => remove(row)}
-            />
-          </li>
-        ))}
-      </ol>
+      {!swap && <TargetLine item={item} seconds={seconds} fresh={part.sets.length === 0} />}
       <div className={styles.asks}>
         <button type="button" data-told={!!part.pain} onClick={() => setAsking("pain")}>
           {part.pain ? t("pain.told", { level: part.pain.level }) : t("pain.ask")}
@@ -159,9 +121,49 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
           </div>
         </section>
       )}
+      {versions.length > 1 && (
+        <SideBySide
+          of={item.item.name}
+          versions={versions}
+          onChoose={({ entry }) => {
+            if (entry.part.kind === "exercise")
+              onWrite(
+                entry.part,
+                versions.map((version) => version.entry.id),
+              );
+          }}
+        />
+      )}
+      {stopped && (
+        <div className={styles.alarm} role="alert">
+          <p>{(part.pain?.red_flags?.length ?? 0) > 0 ? t("pain.refer") : t("pain.stop")}</p>
+          {(part.pain?.red_flags?.length ?? 0) === 0 && swaps.length > 0 && (
+            <button type="button" className={styles.quietBig} onClick={() => setAsking("swap")}>
+              {t("log.swap")}
+            </button>
+          )}
+        </div>
+      )}
+      <ol className={styles.sets} aria-label={t("log.sets")}>
+        {rows.map((row) => (
+          <li key={`${row.number} ${row.side ?? ""}`}>
+            <SetRow
+              item={item}
+              row={row}
+              sets={part.sets}
+              seconds={seconds}
+              open={same(open, row)}
+              onOpen={() => setEditing(row)}
+              onDone={(typed) => done(row, typed)}
+              onRemove={() => remove(row)}
+            />
+          </li>
+        ))}
+      </ol>
       <PainSheet
         open={asking === "pain"}
         areas={areas}
+        likely={item.loads_joint[0]}
         pain={part.pain}
         onClose={() => setAsking(undefined)}
         onTell={(pain: Pain | undefined) => write({ pain })}
@@ -177,7 +179,7 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
   );
 }
 
-function TargetLine({ item, seconds }: { item: Item; seconds: boolean }) {
+function TargetLine({ item, seconds, fresh }: { item: Item; seconds: boolean; fresh: boolean }) {
   const { t } = useTranslation();
   const { target, last } = item;
   const first = firstSide(item);
@@ -212,7 +214,7 @@ function TargetLine({ item, seconds }: { item: Item; seconds: boolean }) {
             <dd>{item.scheme_how}</dd>
           </>
         )}
-        {item.item.warm_up && (
+        {fresh && item.item.warm_up && (
           <>
             <dt>{t("log.warmUp")}</dt>
             <dd>{item.item.warm_up}</dd>

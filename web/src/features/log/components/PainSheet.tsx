@@ -2,22 +2,26 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Dialog } from "../../../shared/ui";
 import { type Pain, RED_FLAGS, refers, type Side, stops } from "../model";
+import { Choices } from "./Choices";
 import styles from "./Phone.module.css";
 
 interface Props {
   open: boolean;
   areas: string[];
+  /** The joint this exercise loads: where it hurts most likely. */
+  likely?: string;
   pain?: Pain | null;
   onClose: () => void;
   onTell: (pain: Pain | undefined) => void;
 }
 
+const SIDES: Side[] = ["left", "right"];
 const LEVELS = Array.from({ length: 11 }, (_, level) => level);
 
 /** Pain in two taps: where, and how much. Signs for a doctor are asked beside it. */
-export function PainSheet({ open, areas, pain, onClose, onTell }: Props) {
+export function PainSheet({ open, areas, likely, pain, onClose, onTell }: Props) {
   const { t } = useTranslation();
-  const [told, setTold] = useState<Partial<Pain>>(pain ?? {});
+  const [told, setTold] = useState<Partial<Pain>>(pain ?? { area: areas.find((area) => area === likely) });
   const flags = told.red_flags ?? [];
   const whole = told.area !== undefined && told.level !== undefined ? (told as Pain) : undefined;
   const tell = (part: Partial<Pain>) => {
@@ -31,48 +35,34 @@ export function PainSheet({ open, areas, pain, onClose, onTell }: Props) {
   };
   return (
     <Dialog open={open} onClose={onClose} title={t("pain.title")}>
-      <p className={styles.unit}>{t("pain.where")}</p>
-      <div className={styles.choices} role="group" aria-label={t("pain.where")}>
-        {areas.map((area) => (
-          <button key={area} type="button" aria-pressed={told.area === area} onClick={() => tell({ area })}>
-            {area.replace("-", " ")}
-          </button>
-        ))}
-      </div>
-      <p className={styles.unit}>{t("pain.much")}</p>
-      <div className={styles.choices} role="group" aria-label={t("pain.much")}>
-        {LEVELS.map((level) => (
-          <button
-            key={level}
-            type="button"
-            aria-pressed={told.level === level}
-            onClick={() => tell({ level })}
-          >
-            {level}
-          </button>
-        ))}
-      </div>
-      <p className={styles.unit}>{t("pain.side")}</p>
-      <div className={styles.choices} role="group" aria-label={t("pain.side")}>
-        {(["left", "right"] as Side[]).map((side) => (
-          <button
-            key={side}
-            type="button"
-            aria-pressed={told.side === side}
-            onClick={() => tell({ side: told.side === side ? undefined : side })}
-          >
-            {t(`log.${side}Side`)}
-          </button>
-        ))}
-      </div>
-      <p className={styles.unit}>{t("pain.flags")}</p>
-      <div className={styles.choices} role="group" aria-label={t("pain.flags")}>
-        {RED_FLAGS.map((one) => (
-          <button key={one} type="button" aria-pressed={flags.includes(one)} onClick={() => flag(one)}>
-            {t(`pain.${one}`)}
-          </button>
-        ))}
-      </div>
+      <Choices
+        label={t("pain.where")}
+        options={areas}
+        text={(area) => area.replace("-", " ")}
+        picked={(area) => told.area === area}
+        onPick={(area) => tell({ area })}
+      />
+      <Choices
+        label={t("pain.much")}
+        options={LEVELS}
+        text={String}
+        picked={(level) => told.level === level}
+        onPick={(level) => tell({ level })}
+      />
+      <Choices
+        label={t("pain.side")}
+        options={SIDES}
+        text={(side) => t(`log.${side}Side`)}
+        picked={(side) => told.side === side}
+        onPick={(side) => tell({ side: told.side === side ? undefined : side })}
+      />
+      <Choices
+        label={t("pain.flags")}
+        options={RED_FLAGS}
+        text={(one) => t(`pain.${one}`)}
+        picked={(one) => flags.includes(one)}
+        onPick={flag}
+      />
       {(stops(whole) || flags.length > 0) && (
         <p className={styles.alarm} role="alert">
           {flags.length > 0 || refers(whole) ? t("pain.refer") : t("pain.stop")}

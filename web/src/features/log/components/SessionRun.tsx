@@ -14,6 +14,7 @@ import {
 } from "../model";
 import type { Log } from "../useLog";
 import { useRest } from "../useRest";
+import { Choices } from "./Choices";
 import { ExercisePage } from "./ExercisePage";
 import styles from "./Phone.module.css";
 import { RestBar } from "./RestBar";
@@ -102,6 +103,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
           <h2 className={styles.name}>{wholePart?.finished ? t("log.finished") : t("log.end")}</h2>
           {whole.length > 1 && (
             <SideBySide
+              of={t("log.wholeSession")}
               versions={whole}
               onChoose={({ entry }) =>
                 entry.part.kind === "session" &&
@@ -174,21 +176,14 @@ function Before({ session, part, onTell }: BeforeProps) {
         {session.home && ` · ${t("plan.atHome")}`}
       </p>
       {(["sleep", "soreness"] as const).map((what) => (
-        <div key={what}>
-          <p className={styles.unit}>{t(`log.${what}`)}</p>
-          <div className={styles.choices} role="group" aria-label={t(`log.${what}`)}>
-            {SCALE.map((value) => (
-              <button
-                key={value}
-                type="button"
-                aria-pressed={part?.[what] === value}
-                onClick={() => onTell({ [what]: value })}
-              >
-                {value}
-              </button>
-            ))}
-          </div>
-        </div>
+        <Choices
+          key={what}
+          label={t(`log.${what}`)}
+          options={SCALE}
+          text={String}
+          picked={(value) => part?.[what] === value}
+          onPick={(value) => onTell({ [what]: value })}
+        />
       ))}
       {session.ladders.map((ladder) => (
         <div key={ladder.region} className={styles.notice}>

@@ -16,6 +16,7 @@ import {
   stepped,
   type Typed,
 } from "../model";
+import { Choices } from "./Choices";
 import styles from "./Phone.module.css";
 import { SchemeClockView } from "./SchemeClockView";
 import { Stepper } from "./Stepper";
@@ -106,7 +107,7 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
         />
         <Stepper
           label={seconds ? t("log.time") : t("log.reps")}
-          unit={seconds ? "s" : t("log.repsUnit")}
+          unit={seconds ? "s" : ""}
           value={typed.count}
           most={heldCount}
           onStep={(direction) => put({ count: Math.max(1, typed.count + direction * (seconds ? 5 : 1)) })}
@@ -114,21 +115,13 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
         />
       </div>
       {!seconds && (
-        <>
-          <p className={styles.unit}>{t("log.reserve")}</p>
-          <div className={styles.choices} role="group" aria-label={t("log.reserve")}>
-            {RESERVES.map((reserve) => (
-              <button
-                key={reserve}
-                type="button"
-                aria-pressed={typed.reserve === reserve}
-                onClick={() => put({ reserve })}
-              >
-                {reserve === 4 ? "4+" : reserve}
-              </button>
-            ))}
-          </div>
-        </>
+        <Choices
+          label={t("log.reserve")}
+          options={RESERVES}
+          text={(reserve) => (reserve === 4 ? "4+" : String(reserve))}
+          picked={(reserve) => typed.reserve === reserve}
+          onPick={(reserve) => put({ reserve })}
+        />
       )}
       <button type="button" className={styles.big} onClick={() => onDone(typed)}>
         {done ? t("log.putRight") : t("log.setDone")}

@@ -4,16 +4,19 @@ import styles from "./Phone.module.css";
 
 /** Two versions of a part that did not see each other: both are kept, and somebody says which counts. */
 export function SideBySide({
+  of,
   versions,
   onChoose,
 }: {
+  /** What was logged twice. */
+  of: string;
   versions: EntryView[];
   onChoose: (version: EntryView) => void;
 }) {
   const { t } = useTranslation();
   return (
-    <div className={styles.beside} role="group" aria-label={t("log.besideTitle")}>
-      <strong>{t("log.besideTitle")}</strong>
+    <section className={styles.beside} aria-label={t("log.besideTitle", { of })}>
+      <strong>{t("log.besideTitle", { of })}</strong>
       {versions.map((version) => {
         const { entry, written_by, written_at } = version;
         const sets = entry.part.kind === "exercise" ? setsText(entry.part.sets) : t("log.wholeSession");
@@ -31,6 +34,6 @@ export function SideBySide({
           </div>
         );
       })}
-    </div>
+    </section>
   );
 }

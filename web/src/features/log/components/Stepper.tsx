@@ -27,9 +27,7 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
   };
   return (
     <div>
-      <p className={styles.unit}>
-        {label}, {unit}
-      </p>
+      <p className={styles.unit}>{unit ? `${label}, ${unit}` : label}</p>
       <div className={styles.stepper}>
         <button
           type="button"
@@ -41,7 +39,7 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
         </button>
         <input
           inputMode="decimal"
-          aria-label={`${label}, ${unit}`}
+          aria-label={unit ? `${label}, ${unit}` : label}
           value={text}
           placeholder="–"
           onChange={(event) => typed(event.target.value)}

@@ -22,7 +22,7 @@ export function SyncNotes({ log }: { log: Log }) {
   const minutes = Math.round(Math.abs(log.clockAheadS) / 60);
   return (
     <>
-      {log.said && (
+      {log.said?.alarm === "refer" && (
         <div className={styles.alarm} role="alert">
           {log.said.says}
         </div>

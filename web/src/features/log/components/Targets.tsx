@@ -97,10 +97,15 @@ function Saying({ item, onClose, onSay }: SayingProps) {
           <input className="typed" value={count} onChange={(event) => setCount(event.target.value)} />
         </label>
       </div>
-      <label>
-        <span className="quiet">{t("log.page.reason")}</span>
-        <Input.TextArea rows={2} value={note} onChange={(event) => setNote(event.target.value)} />
+      <label htmlFor="overrule-note" className="quiet">
+        {t("log.page.reason")}
       </label>
+      <Input.TextArea
+        id="overrule-note"
+        rows={2}
+        value={note}
+        onChange={(event) => setNote(event.target.value)}
+      />
       <Button
         type="primary"
         style={{ marginTop: 12 }}

@@ -23,7 +23,9 @@ export function WeekList({ week, log, onOpen }: Props) {
     <>
       {week.plan && week.plan.week > 0 && (
         <p className="quiet" style={{ margin: "0 0 6px" }}>
-          {t("log.weekOf", { week: week.plan.week, weeks: week.plan.weeks })}
+          {week.plan.week > week.plan.weeks
+            ? t("log.weekNumber", { week: week.plan.week })
+            : t("log.weekOf", { week: week.plan.week, weeks: week.plan.weeks })}
           {week.sessions.some(({ lighter }) => lighter) && ` · ${t("log.lighter")}`}
         </p>
       )}

@@ -2,9 +2,10 @@ import { useMemo } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { v4 as uuid } from "uuid";
+import { useNames } from "../../../shared/api/atlas";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
+import { shortDay } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
-import { useSession } from "../../signin";
 import { useLogPage } from "../api";
 import styles from "../components/Desk.module.css";
 import { DoneSessions } from "../components/DoneSessions";
@@ -70,7 +71,7 @@ interface ConflictsProps {
 
 /** A decision is an entry of its own that follows all versions; nothing is thrown away. */
 function Conflicts({ clientId, conflicts, onDone }: ConflictsProps) {
-  const session = useSession();
+  const names = useNames();
   const choose = async (chosen: EntryView, versions: EntryView[]) => {
     const at = new Date().toISOString();
     const follows = versions.map(({ entry }) => entry.id);
@@ -83,8 +84,15 @@ function Conflicts({ clientId, conflicts, onDone }: ConflictsProps) {
     onDone();
   };
   return conflicts.map((versions) => (
-    <section key={versions[0]?.entry.id} aria-label={session.data?.name ?? ""}>
-      <SideBySide versions={versions} onChoose={(chosen) => void choose(chosen, versions)} />
-    </section>
+    <SideBySide
+      key={versions[0]?.entry.id}
+      of={
+        versions[0]
+          ? `${names.exercise(partOf(versions[0].entry))}, ${shortDay(versions[0].entry.trained_on)}`
+          : ""
+      }
+      versions={versions}
+      onChoose={(chosen) => void choose(chosen, versions)}
+    />
   ));
 }

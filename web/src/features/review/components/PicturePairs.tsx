@@ -10,10 +10,10 @@ export function PicturePairs({ pairs }: { pairs: Schemas["PicturePair"][] }) {
     <div className={styles.pictures}>
       {pairs.map(({ pose, before, now }) => (
         <figure key={before}>
-          <img src={`/api/v1/photos/${before}/thumb`} alt={`${pose}, ${t("review.then")}`} />
+          <img src={`/api/v1/photos/${before}/thumb`} alt={`${pose}, ${t("review.before")}`} />
           <img src={`/api/v1/photos/${now}/thumb`} alt={`${pose}, ${t("review.now")}`} />
           <figcaption className="quiet">
-            {pose}: {t("review.then")}, {t("review.now")}
+            {pose}: {t("review.before")}, {t("review.now")}
           </figcaption>
         </figure>
       ))}

@@ -47,7 +47,7 @@ function Stood({ review }: { review: RegionReview }) {
   return (
     <span className={styles.stood}>
       <span>
-        <span className="quiet">{t("review.then")}</span>
+        <span className="quiet">{t("review.before")}</span>
         <PlumbLine {...review.before} width={110} height={22} />
       </span>
       {review.now && (

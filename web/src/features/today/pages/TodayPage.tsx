@@ -57,7 +57,7 @@ export function TodayPage() {
                 <span className={styles.kind}>{t(`today.kind.${item.kind}`)}</span>
                 <span className={styles.says}>
                   <strong>{item.client_name}</strong> {item.says}{" "}
-                  <span className="quiet">{shortDay(item.on)}</span>
+                  <span className={`quiet ${styles.on}`}>{shortDay(item.on)}</span>
                 </span>
                 <Link className={styles.go} to={item.place}>
                   {t(`today.go.${item.kind}`)}
