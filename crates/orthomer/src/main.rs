@@ -1,6 +1,7 @@
 //! The `orthomer` command line: argument parsing and exit codes, nothing more.
 
 mod commands;
+mod data;
 mod demo;
 mod failure;
 mod pictures;
@@ -9,6 +10,9 @@ mod serve;
 use clap::{Parser, Subcommand};
 use std::path::PathBuf;
 use std::process::ExitCode;
+
+/// Where a practice is kept unless said otherwise.
+const DATA: &str = "data";
 
 /// Body proportion, left and right, a week's plan: for physique coaches.
 #[derive(Parser)]
@@ -23,7 +27,7 @@ enum Command {
     /// Serve the application: API and front end.
     Serve {
         /// Where the practice is kept.
-        #[arg(long, default_value = "data")]
+        #[arg(long, default_value = DATA)]
         data: PathBuf,
         /// Address to listen on.
         #[arg(long, default_value = "127.0.0.1")]
@@ -46,6 +50,9 @@ enum Command {
         /// Do not draw pictures of the clients; drawing goes on for some minutes while the demo is served.
         #[arg(long)]
         no_pictures: bool,
+        /// Keep the demo data there, in a directory that has no practice yet, instead of removing it at the end.
+        #[arg(long)]
+        data: Option<PathBuf>,
     },
     /// Print the exercise catalogue and the regions as JSON.
     Catalogue,
@@ -99,6 +106,48 @@ enum Command {
         #[arg(long)]
         out: PathBuf,
     },
+    /// Write everything about a client to a file: case, tables, pictures.
+    Export {
+        /// The client's id.
+        #[arg(long)]
+        client: String,
+        /// The file to write.
+        #[arg(long)]
+        out: PathBuf,
+        /// Where the practice is kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
+    /// Take in a client that was exported.
+    Import {
+        /// The file.
+        file: PathBuf,
+        /// Where the practice is kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
+    /// Write the whole practice to a file, while it is served.
+    Backup {
+        /// The file to write.
+        file: PathBuf,
+        /// Where the practice is kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
+    /// Make a practice from a backup, in a directory that has none.
+    Restore {
+        /// The backup.
+        file: PathBuf,
+        /// Where the practice shall be kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
+    /// Look whether database and pictures of a practice are whole.
+    Check {
+        /// Where the practice is kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
     /// Print the OpenAPI document of the server.
     Openapi,
     /// Write the JSON Schemas of the open files.
@@ -111,9 +160,14 @@ enum Command {
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
         Command::Serve { data, host, port } => serve::serve(&data, &host, port),
-        Command::Demo { host, port, clients, no_pictures } => {
-            serve::serve_demo(&host, port, usize::from(clients), !no_pictures)
+        Command::Demo { host, port, clients, no_pictures, data } => {
+            serve::serve_demo(&host, port, usize::from(clients), !no_pictures, data.as_deref())
         }
+        Command::Export { client, out, data } => data::export(&data, &client, &out),
+        Command::Import { file, data } => data::import(&data, &file),
+        Command::Backup { file, data } => data::backup(&data, &file),
+        Command::Restore { file, data } => data::restore(&data, &file),
+        Command::Check { data } => data::check(&data),
         Command::Openapi => serve::openapi(),
         Command::Catalogue => commands::catalogue(),
         Command::Assess { case, explain } => commands::assess(&case, explain),

@@ -16,11 +16,20 @@ pub fn serve(data: &Path, host: &str, port: u16) -> Result<(), Failure> {
     run(&state, host, port, "")
 }
 
-/// Serves fresh demo data from a directory of its own, which goes when the server stops.
-pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool) -> Result<(), Failure> {
+/// Serves fresh demo data from a directory of its own, which goes when the server stops; or from `data`, where it stays.
+pub fn serve_demo(
+    host: &str,
+    port: u16,
+    clients: usize,
+    pictures: bool,
+    data: Option<&Path>,
+) -> Result<(), Failure> {
     log("warn");
     let directory = tempfile::Builder::new().prefix("orthomer-demo-").tempdir().map_err(Failure::other)?;
-    let state = state(directory.path())?;
+    let state = state(data.unwrap_or(directory.path()))?;
+    if !state.store.is_new().map_err(Failure::other)? {
+        return Err(Failure::other("this directory holds a practice already: serve it, or choose another one"));
+    }
     demo::fill(&state.store, &state.knowledge(), clients, jiff::ZonedDateTime::now().date())?;
     if pictures {
         let camera = state.clone();

@@ -5,7 +5,7 @@ use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
 use crate::routes::{
-    clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape, tests,
+    archive, clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape, tests,
     today, usual_week,
 };
 use crate::security;
@@ -89,6 +89,11 @@ fn routes(
         .service(plan::show_issued_plan)
         .service(plan::show_plan_file)
         .service(rounds::show_case_file)
+        .service(archive::export_client)
+        .service(archive::import_client)
+        .service(archive::show_backup)
+        .service(archive::list_tables)
+        .service(archive::show_table)
         .service(log::show_week)
         .service(log::show_log)
         .service(log::send_entries)

@@ -82,7 +82,8 @@ impl From<StoreError> for ApiError {
             Kind::NotFound => Self::NotFound(error.to_string()),
             Kind::Conflict => Self::Conflict { detail: error.to_string(), current_revision },
             Kind::Refused => Self::Refused(error.to_string()),
-            Kind::Full => Self::Full(error.to_string()),
+            Kind::Invalid => Self::Malformed(error.to_string()),
+            Kind::Full => Self::Full(full(&error)),
             Kind::Internal => Self::Internal(error.to_string()),
         }
     }
@@ -94,6 +95,14 @@ impl From<PhotoError> for ApiError {
             PhotoError::Model(why) => Self::Internal(why),
             refused => Self::Photo(refused),
         }
+    }
+}
+
+/// A full disk in a sentence: a picture's own, else one for everything that is written to the database.
+fn full(error: &StoreError) -> String {
+    match error {
+        StoreError::Full => error.to_string(),
+        _ => "The disk of the studio's computer is full: nothing was changed; make room and send it again.".to_owned(),
     }
 }
 

@@ -5,11 +5,13 @@ use crate::photo_files::PhotoFiles;
 use diesel::connection::SimpleConnection;
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
 use diesel::sqlite::SqliteConnection;
+use diesel::migration::{Migration, MigrationSource};
+use diesel::sqlite::Sqlite;
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use std::path::{Path, PathBuf};
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
-const FILE: &str = "orthomer.sqlite";
+pub(crate) const FILE: &str = "orthomer.sqlite";
 /// Readers and one writer; SQLite lets only one write at a time.
 const CONNECTIONS: u32 = 8;
 
@@ -47,6 +49,14 @@ impl Store {
         let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
         std::fs::create_dir_all(directory).map_err(|error| unusable(error.to_string()))?;
         writable(directory).map_err(|error| unusable(error.to_string()))?;
+        let store = Self::connected(directory)?;
+        store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
+        store.sweep_photos()?;
+        Ok(store)
+    }
+
+    fn connected(directory: &Path) -> Result<Self, StoreError> {
+        let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
         let manager = ConnectionManager::new(directory.join(FILE).to_string_lossy());
         let pool = Pool::builder()
             .max_size(CONNECTIONS)
@@ -56,10 +66,38 @@ impl Store {
             .build(manager)
             .map_err(|error| unusable(error.to_string()))?;
         let files = PhotoFiles::open(directory).map_err(|error| unusable(error.to_string()))?;
-        let store = Self { pool, directory: directory.to_owned(), files };
-        store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
-        store.sweep_photos()?;
+        Ok(Self { pool, directory: directory.to_owned(), files })
+    }
+
+    /// Opens a practice that is there beside a server that may be serving it: nothing is made, migrated or swept.
+    ///
+    /// # Errors
+    /// [`StoreError::Unusable`] when there is none, or one of another version.
+    pub fn beside(directory: &Path) -> Result<Self, StoreError> {
+        let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
+        if !directory.join(FILE).is_file() {
+            return Err(unusable("there is no practice in it".to_owned()));
+        }
+        let store = Self::connected(directory)?;
+        let pending = store.connect()?.has_pending_migration(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
+        if pending {
+            return Err(unusable("it was made by another version: start the server once with this one".to_owned()));
+        }
         Ok(store)
+    }
+
+    /// The newest migration of this version.
+    pub fn newest_schema() -> String {
+        let migrations: Vec<Box<dyn Migration<Sqlite>>> = MIGRATIONS.migrations().unwrap_or_default();
+        migrations.iter().map(|migration| migration.name().version().to_string()).max().unwrap_or_default()
+    }
+
+    /// The newest migration that was applied.
+    pub(crate) fn schema_version(&self) -> Result<String, StoreError> {
+        let applied = self.connect()?.applied_migrations();
+        let corrupt = |error: Box<dyn std::error::Error + Send + Sync>| StoreError::corrupt("schema", FILE, error.to_string());
+        let versions = applied.map_err(corrupt)?;
+        Ok(versions.iter().map(ToString::to_string).max().unwrap_or_default())
     }
 
     /// Where the practice is kept.

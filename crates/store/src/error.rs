@@ -11,6 +11,8 @@ pub enum Kind {
     Conflict,
     /// The rules of the job forbid it.
     Refused,
+    /// What was given cannot be used.
+    Invalid,
     /// No room is left.
     Full,
     /// Not the caller's fault.
@@ -58,6 +60,9 @@ pub enum StoreError {
     /// A file cannot be read or written.
     #[error("file: {0}")]
     File(std::io::Error),
+    /// An archive that was given cannot be used.
+    #[error("{0}")]
+    Archive(String),
     /// A stored row does not convert.
     #[error("stored {what} {id:?} is corrupt: {why}")]
     Corrupt {
@@ -83,6 +88,7 @@ impl StoreError {
             Self::NotFound { .. } => Kind::NotFound,
             Self::Stale { .. } | Self::Exists(_) => Kind::Conflict,
             Self::Refused(_) => Kind::Refused,
+            Self::Archive(_) => Kind::Invalid,
             Self::Full => Kind::Full,
             Self::Database(diesel::result::Error::DatabaseError(_, why)) if full(why.message()) => Kind::Full,
             Self::Unusable { .. } | Self::Corrupt { .. } | Self::File(_) | Self::Database(_) | Self::Pool(_) => {

@@ -4,6 +4,7 @@
 //! Rows are private; callers see the core's own types. A row that does not convert is corrupt storage, not bad input.
 
 mod accounts;
+mod archive;
 mod browser_sessions;
 mod choices;
 mod clients;
@@ -27,6 +28,7 @@ mod tests;
 mod usual_week;
 
 pub use accounts::{Account, ChangedAccount, NewAccount, Role};
+pub use archive::{Finding, Imported, TABLE_NAMES, backup, restore};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
 pub use error::{Kind, StoreError};

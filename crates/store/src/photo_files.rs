@@ -24,9 +24,9 @@ pub enum PhotoFile {
 }
 
 impl PhotoFile {
-    const ALL: [Self; 4] = [Self::Original, Self::View, Self::Thumb, Self::Mask];
+    pub(crate) const ALL: [Self; 4] = [Self::Original, Self::View, Self::Thumb, Self::Mask];
 
-    fn ending(self) -> &'static str {
+    pub(crate) fn ending(self) -> &'static str {
         match self {
             Self::Original => "original",
             Self::View => "view.jpg",
@@ -105,6 +105,20 @@ impl PhotoFiles {
             }
         }
         Ok(())
+    }
+
+    /// Files that belong to no picture in `known`; what is being written at this moment is left out.
+    pub fn strangers(&self, known: &HashSet<String>) -> std::io::Result<Vec<String>> {
+        let mut strangers = Vec::new();
+        for entry in fs::read_dir(&self.directory)? {
+            let name = entry?.file_name().to_string_lossy().into_owned();
+            let id = name.split('.').next().unwrap_or_default();
+            if !name.starts_with(UNFINISHED) && !known.contains(id) {
+                strangers.push(name);
+            }
+        }
+        strangers.sort_unstable();
+        Ok(strangers)
     }
 
     /// Removes what an interrupted upload or deletion left: files of pictures that are not in `known`.

@@ -32,7 +32,7 @@ pub(crate) use plan::{
     AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
 };
 pub(crate) use practice::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
+    ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
     SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{

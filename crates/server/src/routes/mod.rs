@@ -1,5 +1,6 @@
 //! Handlers, one file per thing.
 
+pub(crate) mod archive;
 pub(crate) mod clients;
 pub(crate) mod devices;
 pub(crate) mod general;

@@ -1,0 +1,103 @@
+//! Everything about a client as a file, the practice as a file, tables as CSV, and a client taken in from a file.
+
+use crate::auth::SignedIn;
+use crate::dto::ImportedView;
+use crate::error::{ApiError, ProblemDetails};
+use crate::state::AppState;
+use actix_files::NamedFile;
+use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
+use actix_web::{HttpResponse, get, post, web};
+use std::fs::File;
+use std::io::Cursor;
+use store::{Role, TABLE_NAMES, backup};
+
+/// Largest archive of a client that is taken in through the browser: years of pictures.
+const ARCHIVE_BYTES: usize = 512 * 1024 * 1024;
+
+fn attachment(name: String) -> ContentDisposition {
+    ContentDisposition {
+        disposition: DispositionType::Attachment,
+        parameters: vec![DispositionParam::Filename(name)],
+    }
+}
+
+/// Everything about a client: case file, every table, pictures.
+#[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
+    content_type = "application/zip"), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}/archive")]
+pub(crate) async fn export_client(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<HttpResponse, ApiError> {
+    let name = format!("client-{id}.zip");
+    let written = state.read(move |store, knowledge| {
+        let mut bytes = Cursor::new(Vec::new());
+        store.export_client(&knowledge.atlas, &id, &mut bytes)?;
+        Ok(bytes.into_inner())
+    });
+    let bytes = written.await?;
+    Ok(HttpResponse::Ok().content_type("application/zip").insert_header(attachment(name)).body(bytes))
+}
+
+/// Takes in a client that was exported: the body is the archive.
+#[utoipa::path(tag = "archive", request_body(content = Vec<u8>, content_type = "application/zip"), responses(
+    (status = 201, body = ImportedView), (status = 400, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
+#[post("/clients/archive")]
+pub(crate) async fn import_client(
+    state: web::Data<AppState>,
+    body: web::Payload,
+) -> Result<HttpResponse, ApiError> {
+    let too_heavy = |_| ApiError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into());
+    let bytes = body.to_bytes_limited(ARCHIVE_BYTES).await.map_err(too_heavy)??;
+    let taken = state.read(move |store, knowledge| {
+        let taken = store.import_client(&knowledge.atlas, Cursor::new(bytes))?;
+        Ok(ImportedView::from(taken))
+    });
+    Ok(HttpResponse::Created().json(taken.await?))
+}
+
+fn owner(signed_in: &SignedIn) -> Result<(), ApiError> {
+    let says = "Only an owner takes the whole practice out.";
+    if signed_in.0.role == Role::Owner { Ok(()) } else { Err(ApiError::Refused(says.to_owned())) }
+}
+
+/// One moment of the whole practice, while others go on.
+#[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
+    content_type = "application/zip"), (status = 403, body = ProblemDetails)))]
+#[get("/practice/backup")]
+pub(crate) async fn show_backup(state: web::Data<AppState>, signed_in: SignedIn) -> Result<NamedFile, ApiError> {
+    owner(&signed_in)?;
+    let written = state.run(move |store, _| {
+        let path = store.directory().join(format!("backup-{}.zip", rand::random::<u64>()));
+        backup(store, &path)?;
+        let open = File::open(&path);
+        // Nobody finds it by its name: it goes when it was sent.
+        let _ = std::fs::remove_file(&path);
+        open.map_err(|error| ApiError::Internal(error.to_string()))
+    });
+    let name = format!("orthomer-{}.zip", AppState::today());
+    let file = NamedFile::from_file(written.await?, &name).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(file.set_content_disposition(attachment(name)))
+}
+
+/// Names of the tables that can be had.
+#[utoipa::path(tag = "archive", responses((status = 200, body = Vec<String>)))]
+#[get("/practice/tables")]
+pub(crate) async fn list_tables() -> web::Json<Vec<String>> {
+    web::Json(TABLE_NAMES.iter().map(|name| (*name).to_owned()).collect())
+}
+
+/// A table of the practice.
+#[utoipa::path(tag = "archive", responses((status = 200, description = "CSV", content_type = "text/csv"),
+    (status = 403, body = ProblemDetails), (status = 404, body = ProblemDetails)))]
+#[get("/practice/tables/{table}")]
+pub(crate) async fn show_table(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    table: web::Path<String>,
+) -> Result<HttpResponse, ApiError> {
+    owner(&signed_in)?;
+    let name = format!("{table}.csv");
+    let text = state.read(move |store, _| store.table_csv(&table)).await?;
+    Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(attachment(name)).body(text))
+}

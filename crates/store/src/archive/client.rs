@@ -1,0 +1,270 @@
+//! Everything about a client as one archive, and back without loss.
+
+use super::rows::{Row, add, columns, count, csv, read};
+use super::tables::{TABLES, Table};
+use super::{MANIFEST, Manifest, VERSION, failed, manifest, put, text, unusable};
+use crate::connection::Store;
+use crate::error::StoreError;
+use crate::photo_files::PhotoFile;
+use atlas::Atlas;
+use casefile::{CaseFile, case_file};
+use diesel::connection::SimpleConnection;
+use diesel::prelude::*;
+use serde_json::{Value, json};
+use std::collections::BTreeMap;
+use std::io::{Read, Seek, Write};
+use zip::{ZipArchive, ZipWriter};
+
+const FORMAT: &str = "orthomer-client";
+const ROWS: &str = "rows.json";
+/// Larger files are no pictures.
+const PICTURE_BYTES: u64 = 64 * 1024 * 1024;
+
+type Tables = BTreeMap<String, Vec<Row>>;
+
+/// A client that was taken in.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Imported {
+    /// The id, as it was.
+    pub client_id: String,
+    /// Display name.
+    pub name: String,
+    /// Rounds.
+    pub rounds: usize,
+    /// Log entries.
+    pub log_entries: usize,
+    /// Pictures.
+    pub pictures: usize,
+}
+
+impl Store {
+    /// Writes everything about a client: rows as they are, every table as CSV, the case file of the newest round, pictures.
+    pub fn export_client<W: Write + Seek>(&self, atlas: &Atlas, client_id: &str, to: W) -> Result<(), StoreError> {
+        self.client(atlas, client_id)?;
+        let mut connection = self.connect()?;
+        // One moment of the practice, whatever is written meanwhile.
+        let (tables, heads) = connection.transaction(|connection| gathered(connection, client_id))?;
+        let mut zip = ZipWriter::new(to);
+        let schema = self.schema_version()?;
+        let manifest =
+            Manifest { format: FORMAT.to_owned(), version: VERSION, schema, client_id: Some(client_id.to_owned()) };
+        put(&mut zip, MANIFEST, &pretty(&json!(manifest)))?;
+        put(&mut zip, ROWS, &pretty(&json!(tables)))?;
+        for table in &TABLES {
+            let text = csv(&heads[table.name], &tables[table.name])?;
+            put(&mut zip, &format!("tables/{}.csv", table.name), text.as_bytes())?;
+        }
+        if let Some(newest) = self.rounds(client_id)?.last() {
+            let case = self.case_at(atlas, &newest.id)?;
+            let file = CaseFile { practice: self.practice()?.settings, ..case_file(&case) };
+            put(&mut zip, "case.json", &pretty(&json!(file)))?;
+        }
+        for photo in &tables["photo"] {
+            let id = photo.get("id").and_then(Value::as_str).unwrap_or_default();
+            for file in PhotoFile::ALL {
+                match self.files().read(id, file) {
+                    Ok(bytes) => put(&mut zip, &format!("pictures/{id}.{}", file.ending()), &bytes)?,
+                    // A picture that nobody has looked at yet has no mask.
+                    Err(StoreError::NotFound { .. }) => {}
+                    Err(other) => return Err(other),
+                }
+            }
+        }
+        zip.finish().map_err(failed)?;
+        Ok(())
+    }
+
+    /// Takes in a client that was exported. Nothing is taken in when anything is wrong with it.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when the client is here, [`StoreError::Archive`] when the archive cannot be used.
+    pub fn import_client<R: Read + Seek>(&self, atlas: &Atlas, from: R) -> Result<Imported, StoreError> {
+        let mut zip = ZipArchive::new(from).map_err(|_| unusable("this file is no archive of Orthomer"))?;
+        let manifest = manifest(&mut zip, FORMAT, &self.schema_version()?)?;
+        let client_id = manifest.client_id.ok_or_else(|| unusable(format!("{MANIFEST} names no client")))?;
+        let tables: Tables = serde_json::from_str(&text(&mut zip, ROWS)?)
+            .map_err(|error| unusable(format!("{ROWS} does not have its shape: {error}")))?;
+        checked(&tables, &client_id)?;
+        let pictures = pictures(&mut zip, &tables)?;
+        self.connect()?.immediate_transaction(|connection| {
+            if count(connection, "client", "id = ?", &client_id)? > 0 {
+                let says = "this client is here already: nothing was changed";
+                return Err(StoreError::Exists(says.to_owned()));
+            }
+            for table in &TABLES {
+                for (place, row) in tables.get(table.name).into_iter().flatten().enumerate() {
+                    take_in(connection, table, row).map_err(|why| placed(why, table.name, place))?;
+                }
+            }
+            Ok(())
+        })?;
+        // Rows first: files that no row knows would be swept at the next start, rows without files are told by a check.
+        for (id, files) in &pictures {
+            let files: Vec<(PhotoFile, &[u8])> = files.iter().map(|(file, bytes)| (*file, bytes.as_slice())).collect();
+            if let Err(why) = self.files().keep(id, &files) {
+                self.forget_client(&client_id)?;
+                return Err(why);
+            }
+        }
+        match self.readable(atlas, &client_id) {
+            Ok(name) => Ok(Imported {
+                name,
+                rounds: tables["round"].len(),
+                log_entries: tables["log_entry"].len(),
+                pictures: pictures.len(),
+                client_id,
+            }),
+            Err(why) => {
+                self.forget_client(&client_id)?;
+                Err(unusable(format!("what this archive holds cannot be read here: {why}")))
+            }
+        }
+    }
+
+    /// Removes a client with everything about them, pictures included.
+    fn forget_client(&self, client_id: &str) -> Result<(), StoreError> {
+        let photos = self.client_photos(client_id)?;
+        diesel::delete(crate::schema::client::table.find(client_id)).execute(&mut self.connect()?)?;
+        photos.iter().try_for_each(|photo| self.files().remove(&photo.id))
+    }
+
+    /// Reads everything of a client through the checks; gives the name.
+    pub(super) fn readable(&self, atlas: &Atlas, client_id: &str) -> Result<String, StoreError> {
+        let record = self.client(atlas, client_id)?;
+        for round in self.rounds(client_id)? {
+            self.case_at(atlas, &round.id)?;
+            self.plan_draft(&round.id)?;
+            self.decisions(&round.id)?;
+        }
+        self.issued_plans(client_id)?;
+        self.log(client_id, jiff::civil::Date::MIN)?;
+        self.overrules(client_id)?;
+        self.links(client_id)?;
+        self.client_photos(client_id)?;
+        self.usual_week(client_id)?;
+        Ok(record.client.name)
+    }
+
+    /// Every row of a table of the practice as CSV; passwords are in no table that is given.
+    pub fn table_csv(&self, table: &str) -> Result<String, StoreError> {
+        let Some(name) = super::TABLE_NAMES.iter().find(|known| **known == table) else {
+            return Err(StoreError::not_found("table", table));
+        };
+        let mut connection = self.connect()?;
+        let rows = read(&mut connection, name, None, "1, 2")?;
+        csv(&columns(&mut connection, name)?, &rows)
+    }
+}
+
+fn pretty(value: &Value) -> Vec<u8> {
+    format!("{value:#}\n").into_bytes()
+}
+
+type Heads = BTreeMap<&'static str, Vec<String>>;
+
+fn gathered(connection: &mut SqliteConnection, client_id: &str) -> Result<(Tables, Heads), StoreError> {
+    let (mut tables, mut heads) = (Tables::new(), Heads::new());
+    for table in &TABLES {
+        let mut rows = read(connection, table.name, Some((table.of_client, client_id)), table.order)?;
+        let mut head = columns(connection, table.name)?;
+        let left_out = |column: &str| table.anew.contains(&column) || (table.name, column) == PASSWORD;
+        head.retain(|column| !left_out(column));
+        for row in &mut rows {
+            row.retain(|column, _| !left_out(column));
+        }
+        tables.insert(table.name.to_owned(), rows);
+        heads.insert(table.name, head);
+    }
+    Ok((tables, heads))
+}
+
+/// A way in is never carried along.
+const PASSWORD: (&str, &str) = ("account", "password_hash");
+
+/// All tables, no others, and rows of nobody else.
+fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
+    if let Some(strange) = tables.keys().find(|name| TABLES.iter().all(|table| table.name != name.as_str())) {
+        return Err(unusable(format!("{ROWS}: there is no table {strange:?}")));
+    }
+    if let Some(missing) = TABLES.iter().find(|table| !tables.contains_key(table.name)) {
+        return Err(unusable(format!("{ROWS}: the table {} is missing", missing.name)));
+    }
+    let text = |row: &Row, column: &str| row.get(column).and_then(Value::as_str).map(ToOwned::to_owned);
+    let own_client = tables["client"].len() == 1 && text(&tables["client"][0], "id").as_deref() == Some(client_id);
+    if !own_client {
+        return Err(unusable(format!("{ROWS}: the client named in {MANIFEST} is not in it")));
+    }
+    let rounds: Vec<String> = tables["round"].iter().filter_map(|row| text(row, "id")).collect();
+    for (name, rows) in tables {
+        for (place, row) in rows.iter().enumerate() {
+            let client = text(row, "client_id").is_none_or(|id| id == client_id);
+            let round = text(row, "round_id").is_none_or(|id| rounds.contains(&id));
+            if !client || !round {
+                return Err(unusable(format!("{ROWS}: /{name}/{place} belongs to another client")));
+            }
+        }
+    }
+    Ok(())
+}
+
+/// A row that the database does not take is the archive's fault.
+fn placed(why: StoreError, table: &str, place: usize) -> StoreError {
+    match why {
+        StoreError::Database(diesel::result::Error::DatabaseError(kind, message))
+            if !matches!(kind, diesel::result::DatabaseErrorKind::Unknown) =>
+        {
+            unusable(format!("{ROWS}: /{table}/{place} cannot be read here: {}", message.message()))
+        }
+        other => other,
+    }
+}
+
+fn take_in(connection: &mut SqliteConnection, table: &Table, row: &Row) -> Result<(), StoreError> {
+    connection.batch_execute("PRAGMA defer_foreign_keys = ON")?;
+    if table.name == "account" {
+        return person(connection, row);
+    }
+    let mut known = columns(connection, table.name)?;
+    known.retain(|column| !table.anew.contains(&column.as_str()));
+    add(connection, table.name, &known, row)
+}
+
+/// Who judged and is not known here is added by name, without a way in: their judgements stay theirs.
+fn person(connection: &mut SqliteConnection, row: &Row) -> Result<(), StoreError> {
+    let text = |column: &str| row.get(column).and_then(Value::as_str).unwrap_or_default().to_owned();
+    let (id, login) = (text("id"), text("login"));
+    if count(connection, "account", "id = ?", &id)? > 0 {
+        return Ok(());
+    }
+    let mut added = row.clone();
+    if count(connection, "account", "login = ?", &login)? > 0 {
+        added.insert("login".to_owned(), json!(format!("{login}-{id}")));
+    }
+    added.insert("role".to_owned(), json!("assistant"));
+    added.insert(PASSWORD.1.to_owned(), json!("none"));
+    let known = columns(connection, "account")?;
+    add(connection, "account", &known, &added)
+}
+
+type Pictures = BTreeMap<String, Vec<(PhotoFile, Vec<u8>)>>;
+
+fn pictures<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Result<Pictures, StoreError> {
+    let mut pictures = Pictures::new();
+    for photo in &tables["photo"] {
+        let Some(id) = photo.get("id").and_then(Value::as_str).filter(|id| uuid::Uuid::try_parse(id).is_ok()) else {
+            return Err(unusable(format!("{ROWS}: a picture has no id")));
+        };
+        let mut files = Vec::new();
+        for file in PhotoFile::ALL {
+            let Ok(entry) = zip.by_name(&format!("pictures/{id}.{}", file.ending())) else { continue };
+            let mut bytes = Vec::new();
+            entry.take(PICTURE_BYTES).read_to_end(&mut bytes).map_err(StoreError::File)?;
+            files.push((file, bytes));
+        }
+        if files.len() < 3 {
+            return Err(unusable(format!("pictures/{id}: the picture's files are not all in this archive")));
+        }
+        pictures.insert(id.to_owned(), files);
+    }
+    Ok(pictures)
+}
