@@ -151,7 +151,7 @@ impl Store {
             return Err(StoreError::not_found("table", table));
         };
         let mut connection = self.connect()?;
-        let rows = read(&mut connection, name, None, "1, 2")?;
+        let rows = read(&mut connection, name, None, "1")?;
         csv(&columns(&mut connection, name)?, &rows)
     }
 }
@@ -167,7 +167,7 @@ fn gathered(connection: &mut SqliteConnection, client_id: &str) -> Result<(Table
     for table in &TABLES {
         let mut rows = read(connection, table.name, Some((table.of_client, client_id)), table.order)?;
         let mut head = columns(connection, table.name)?;
-        let left_out = |column: &str| table.anew.contains(&column) || (table.name, column) == PASSWORD;
+        let left_out = |column: &str| table.anew.contains(&column) || WAY_IN.contains(&(table.name, column));
         head.retain(|column| !left_out(column));
         for row in &mut rows {
             row.retain(|column, _| !left_out(column));
@@ -178,8 +178,8 @@ fn gathered(connection: &mut SqliteConnection, client_id: &str) -> Result<(Table
     Ok((tables, heads))
 }
 
-/// A way in is never carried along.
-const PASSWORD: (&str, &str) = ("account", "password_hash");
+/// A way in, and what it opens, is never carried along.
+const WAY_IN: [(&str, &str); 2] = [("account", "role"), ("account", "password_hash")];
 
 /// All tables, no others, and rows of nobody else.
 fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
@@ -241,7 +241,7 @@ fn person(connection: &mut SqliteConnection, row: &Row) -> Result<(), StoreError
         added.insert("login".to_owned(), json!(format!("{login}-{id}")));
     }
     added.insert("role".to_owned(), json!("assistant"));
-    added.insert(PASSWORD.1.to_owned(), json!("none"));
+    added.insert("password_hash".to_owned(), json!("none"));
     let known = columns(connection, "account")?;
     add(connection, "account", &known, &added)
 }
