@@ -46,4 +46,13 @@ export const practice = {
   default: "Assumed, %",
   pairs: "Pairs",
   fold: "skinfold",
+  data: "Data",
+  backup: "Backup",
+  backupHint: "Everything of this practice at this moment, to be kept elsewhere.",
+  table: "Table",
+  asCsv: "as CSV",
+  takeIn: "Take a client in…",
+  takeInHint: "From an archive of another practice.",
+  takenIn: "{{name}} is here: {{rounds}} rounds, {{entries}} log entries.",
+  toClient: "Open",
 } as const;

@@ -79,6 +79,7 @@ export const en = {
     measuredBy: "Who holds the tape",
     weight: "Weight, kg",
     of: "{{index}} of {{count}}",
+    archive: "Archive",
     caseFile: "Case file",
   },
   photos,

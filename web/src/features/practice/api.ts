@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { $api, type Schemas } from "../../shared/api/client";
+import { useState } from "react";
+import { $api, fetchClient, type Schemas } from "../../shared/api/client";
 
 export const usePractice = () => $api.useQuery("get", "/api/v1/practice");
 export const usePeople = () => $api.useQuery("get", "/api/v1/practice/people");
@@ -36,4 +37,26 @@ export function useRemovePerson() {
   return $api.useMutation("delete", "/api/v1/practice/people/{account_id}", {
     onSuccess: usePeopleChanged(),
   });
+}
+
+/** Names of the tables that can be had. */
+export function useTables() {
+  return $api.useQuery("get", "/api/v1/practice/tables");
+}
+
+/** Takes in a client from an archive: what was taken, what went wrong, and the act itself. */
+export function useImport() {
+  const queries = useQueryClient();
+  const [taken, setTaken] = useState<Schemas["ImportedView"]>();
+  const [failure, setFailure] = useState<unknown>();
+  const take = async (file: Blob) => {
+    const { data, error } = await fetchClient.POST("/api/v1/clients/archive", {
+      body: file as never,
+      bodySerializer: (body: unknown) => body as Blob,
+    });
+    setTaken(data);
+    setFailure(error);
+    await queries.invalidateQueries();
+  };
+  return [taken, failure, take] as const;
 }

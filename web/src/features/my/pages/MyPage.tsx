@@ -13,10 +13,16 @@ const TABS = ["week", "pictures", "shared"] as const;
 /** A client's own page: this week and its log, pictures to send, what the coach shares. */
 export function MyPage() {
   const { t } = useTranslation();
-  const [token] = useState(linkToken);
+  const [token, setToken] = useState(linkToken);
   useEffect(goOffline, []);
+  useEffect(() => {
+    // Another link opened while the page is: nothing is loaded anew for what stands behind the #.
+    const opened = () => setToken(linkToken());
+    window.addEventListener("hashchange", opened);
+    return () => window.removeEventListener("hashchange", opened);
+  }, []);
   if (!token) return <p className={styles.shut}>{t("my.noLink")}</p>;
-  return <Own token={token} />;
+  return <Own key={token} token={token} />;
 }
 
 function Own({ token }: { token: string }) {

@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useAtlas } from "../../../shared/api/atlas";
 import { ErrorNote } from "../../../shared/ui";
 import { useMeasurers, usePeople, usePractice } from "../api";
+import { DataSection } from "../components/DataSection";
 import { Measurers } from "../components/Measurers";
 import { People } from "../components/People";
 import { SettingsForm } from "../components/SettingsForm";
@@ -24,6 +25,7 @@ export function PracticePage() {
         <div>
           <Measurers measurers={measurers.data} />
           <People people={people.data} mayChange={practice.data.may_change} />
+          <DataSection mayChange={practice.data.may_change} />
         </div>
         <SettingsForm
           atlas={atlas.data}

@@ -42,6 +42,9 @@ export function RoundPage() {
           <RoundLink target={newer && `${base}/${newer.id}/${step}`} label={t("round.newer")} sign="›" />
         </nav>
         <div className={styles.tools}>
+          <a href={`/api/v1/clients/${clientId}/archive`} download>
+            {t("round.archive")}
+          </a>
           <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
           <button type="button" onClick={() => setOpening(true)}>
             {t("round.new")}

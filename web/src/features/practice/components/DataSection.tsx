@@ -1,0 +1,67 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
+import { problemOf } from "../../../shared/api/client";
+import { useImport, useTables } from "../api";
+import styles from "./DataSection.module.css";
+
+/** The practice's data out and in: a backup, every table, a client from an archive. */
+export function DataSection({ mayChange }: { mayChange: boolean }) {
+  const { t } = useTranslation();
+  const tables = useTables();
+  const [taken, failure, take] = useImport();
+  const [table, setTable] = useState("log_entry");
+  return (
+    <section aria-label={t("practice.data")} className={styles.data}>
+      <h2>{t("practice.data")}</h2>
+      {mayChange && (
+        <>
+          <p>
+            <a className={styles.button} href="/api/v1/practice/backup" download>
+              {t("practice.backup")}
+            </a>{" "}
+            <span className="quiet">{t("practice.backupHint")}</span>
+          </p>
+          <p>
+            <label htmlFor="table">{t("practice.table")}</label>{" "}
+            <select id="table" value={table} onChange={(event) => setTable(event.target.value)}>
+              {tables.data?.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>{" "}
+            <a href={`/api/v1/practice/tables/${table}`} download>
+              {t("practice.asCsv")}
+            </a>
+          </p>
+        </>
+      )}
+      <p>
+        <label className={styles.button}>
+          {t("practice.takeIn")}
+          <input
+            type="file"
+            accept=".zip"
+            className="sr-only"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void take(file);
+              event.target.value = "";
+            }}
+          />
+        </label>{" "}
+        <span className="quiet">{t("practice.takeInHint")}</span>
+      </p>
+      {taken && (
+        <p>
+          {t("practice.takenIn", { name: taken.name, rounds: taken.rounds, entries: taken.log_entries })}{" "}
+          <Link to={`/clients/${taken.client_id}`}>{t("practice.toClient")}</Link>
+        </p>
+      )}
+      {failure !== undefined && (
+        <p role="alert" style={{ color: "var(--danger)" }}>
+          {problemOf(failure)?.detail ?? t("error.unknown")}
+        </p>
+      )}
+    </section>
+  );
+}
