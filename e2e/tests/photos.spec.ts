@@ -1,23 +1,11 @@
-import { execFileSync } from "node:child_process";
-import { mkdirSync, writeFileSync } from "node:fs";
+import { writeFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, freshRound, test } from "./practice";
+import { boothPicture as picture, expect, freshRound, test } from "./practice";
 
-const BINARY = process.env.ORTHOMER ?? "../target/debug/orthomer";
 const CONSENT = { photo_consent: { given_on: "2026-01-10", purposes: ["assessment"] } };
 /** Drawing and looking on two busy cores. */
 const LOOKED_MS = 60_000;
-
-/** A made-up man from the booth; gives the path of the picture. */
-function picture(pose: string, camera: object = {}): string {
-  const out = `test-results/booth-${pose}-${Object.values(camera).join("-")}`;
-  mkdirSync(out, { recursive: true });
-  const spec = { format: "orthomer-booth", version: 1, stature_cm: 178, sex: "male", pose, camera };
-  writeFileSync(`${out}/spec.json`, JSON.stringify({ ...spec, image: { width: 600, height: 800 } }));
-  execFileSync(BINARY, ["booth", `${out}/spec.json`, "--out", out]);
-  return `${out}/picture.jpg`;
-}
 
 async function add(page: Page, files: string[]) {
   const chooser = page.waitForEvent("filechooser");

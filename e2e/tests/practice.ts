@@ -1,4 +1,5 @@
-import { type ChildProcess, spawn } from "node:child_process";
+import { type ChildProcess, execFileSync, spawn } from "node:child_process";
+import { mkdirSync, writeFileSync } from "node:fs";
 import { test as base, expect, type Page, request } from "@playwright/test";
 
 const FIRST_PORT = 8129;
@@ -105,3 +106,13 @@ export async function freshRound(
 
 export const reading = (page: Page, label: string, unit = "cm") => page.getByLabel(`${label}, ${unit}`);
 export const saveState = (page: Page) => page.locator("[role=status][data-state]");
+
+/** A made-up man from the booth; gives the path of the picture. */
+export function boothPicture(pose: string, camera: object = {}): string {
+  const out = `test-results/booth-${pose}-${Object.values(camera).join("-")}`;
+  mkdirSync(out, { recursive: true });
+  const spec = { format: "orthomer-booth", version: 1, stature_cm: 178, sex: "male", pose, camera };
+  writeFileSync(`${out}/spec.json`, JSON.stringify({ ...spec, image: { width: 600, height: 800 } }));
+  execFileSync(BINARY, ["booth", `${out}/spec.json`, "--out", out]);
+  return `${out}/picture.jpg`;
+}

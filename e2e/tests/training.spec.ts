@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { BrowserContext, Page } from "@playwright/test";
-import { expect, freshRound, openStep, test } from "./practice";
+import { boothPicture, expect, freshRound, openStep, test } from "./practice";
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
 
@@ -133,6 +133,28 @@ test("a link that was taken back says so, and what is on the phone stays", async
   await expect(sync(own)).toHaveText("1 to send");
   await own.goto(`${baseURL}/my#${"0".repeat(64)}`);
   await expect(own.getByText("This link does not open anything")).toBeVisible();
+  await context.close();
+});
+
+test("pictures are sent from the client's phone and wait for the coach", async ({ page, baseURL }) => {
+  const today = new Date().toISOString().slice(0, 10);
+  const photo_consent = { given_on: "2026-03-01", purposes: ["assessment", "sharing-with-client"] };
+  const round = await freshRound(page, "Picture Tester", { photo_consent }, today);
+  const [, , id = ""] = round.split("/");
+  const link = await page.request.post(`/api/v1/clients/${id}/links`, { data: { days: 1 } });
+  const [context, own] = await phone(page);
+  await own.goto(`${baseURL}/my#${(await link.json()).token}`);
+  await own.getByRole("button", { name: "Pictures" }).click();
+  const front = own.getByLabel("Take the picture: Front relaxed");
+  await front.setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture") });
+  await expect(own.getByRole("alert")).toBeVisible();
+  await front.setInputFiles(boothPicture("F"));
+  await expect(own.getByText("1 sent")).toBeVisible();
+  expect(await serious(own)).toEqual([]);
+  await own.getByRole("button", { name: "Shared" }).click();
+  await expect(own.getByRole("img")).toBeVisible();
+  await page.goto("/today");
+  await expect(page.getByRole("listitem").filter({ hasText: "Picture Tester" })).toContainText("1 picture that nobody has judged");
   await context.close();
 });
 

@@ -2,13 +2,15 @@
 
 use jiff::civil::Date;
 use std::collections::HashMap;
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 /// What a value follows from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) struct Mark {
-    /// Grows with every change of the client, or of anybody where the value follows from all.
+    /// Grows with every change of the client.
     pub stamp: i64,
+    /// Grows with every change of anybody; only where the value follows from everybody.
+    pub all: Option<i64>,
     /// Grows with every change of the practice's settings.
     pub settings: u64,
     /// The day it was worked out.
@@ -33,25 +35,34 @@ impl<V> Default for Kept<V> {
 }
 
 /// Values kept at most: a few for each client of a large practice.
-const MOST: usize = 4096;
+const MOST: usize = 8192;
 
 impl<V> Kept<V> {
-    /// The value, worked out anew when what it follows from has changed.
-    pub fn get<E>(&self, of: &str, mark: Mark, work_out: impl FnOnce() -> Result<V, E>) -> Result<Arc<V>, E> {
-        let known = self.shelf().get(of).filter(|(kept, _)| *kept == mark).map(|(_, value)| value.clone());
-        if let Some(value) = known {
-            return Ok(value);
-        }
-        let value = Arc::new(work_out()?);
+    /// A value and what it followed from, if one is kept.
+    pub fn find(&self, of: &str) -> Option<(Mark, Arc<V>)> {
+        self.shelf().get(of).cloned()
+    }
+
+    /// Keeps a value with what it follows from.
+    pub fn keep(&self, of: &str, mark: Mark, value: V) -> Arc<V> {
+        let value = Arc::new(value);
         let mut shelf = self.shelf();
         if shelf.len() >= MOST {
             shelf.clear();
         }
         shelf.insert(of.to_owned(), (mark, value.clone()));
-        Ok(value)
+        value
     }
 
-    fn shelf(&self) -> std::sync::MutexGuard<'_, Shelf<V>> {
+    /// The value, worked out anew when what it follows from has changed.
+    pub fn get<E>(&self, of: &str, mark: Mark, work_out: impl FnOnce() -> Result<V, E>) -> Result<Arc<V>, E> {
+        match self.find(of) {
+            Some((kept, value)) if kept == mark => Ok(value),
+            _ => Ok(self.keep(of, mark, work_out()?)),
+        }
+    }
+
+    fn shelf(&self) -> MutexGuard<'_, Shelf<V>> {
         self.0.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
@@ -61,11 +72,12 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    const MARK: Mark = Mark { stamp: 4, settings: 1, day: Date::constant(2026, 3, 2) };
+    const MARK: Mark = Mark { stamp: 4, all: None, settings: 1, day: Date::constant(2026, 3, 2) };
 
     #[rstest]
     #[case::nothing_changed(MARK, 1)]
     #[case::the_client_changed(Mark { stamp: 5, ..MARK }, 2)]
+    #[case::somebody_changed(Mark { all: Some(9), ..MARK }, 2)]
     #[case::the_settings_changed(Mark { settings: 2, ..MARK }, 2)]
     #[case::a_new_day(Mark { day: Date::constant(2026, 3, 3), ..MARK }, 2)]
     fn a_value_is_worked_out_again_only_after_a_change(#[case] mark: Mark, #[case] value: i32) {

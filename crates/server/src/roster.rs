@@ -1,9 +1,15 @@
 //! The practice's own clients as the yardstick of size, for clients whose school asks for it.
 
 use crate::error::ApiError;
-use assess::{Assessment, Case, Knowledge, Roster, assess_beside};
+use assess::{Assessment, Case, Client, Knowledge, Roster, assess_beside};
 use std::cell::OnceCell;
 use store::{Page, RoundRecord, Store};
+
+/// Whether a client's verdict rests on everybody else's.
+pub(crate) fn rests_on_all(knowledge: &Knowledge, client: &Client) -> bool {
+    let school = knowledge.atlas.school_option(&client.schools, "sizing");
+    school.is_some_and(|option| option.id == "own-roster")
+}
 
 /// Assesses the clients of one request. Everyone's newest round is read once, and only when a verdict rests on it.
 pub(crate) struct Assessor<'a> {
@@ -19,9 +25,7 @@ impl<'a> Assessor<'a> {
 
     /// Assesses the case of `client_id`.
     pub(crate) fn assess(&self, case: &Case, client_id: &str) -> Result<Assessment, ApiError> {
-        let school = self.knowledge.atlas.school_option(&case.client.schools, "sizing");
-        let own = school.is_some_and(|option| option.id == "own-roster");
-        let roster = if own { self.others(client_id)? } else { Roster::default() };
+        let roster = if rests_on_all(self.knowledge, &case.client) { self.others(client_id)? } else { Roster::default() };
         Ok(assess_beside(self.knowledge, case, &roster))
     }
 

@@ -1,20 +1,24 @@
 //! What every handler shares.
 
+use crate::dto::ClientSummary;
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
 use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
 use crate::planning::Proofs;
 use crate::queue::{ClientDay, client_day};
-use actix_web::web;
+use crate::roster::rests_on_all;
+use actix_web::web::Bytes;
+use actix_web::{HttpResponse, web};
 use assess::Knowledge;
 use atlas::PracticeSettings;
 use booth::Figure;
-use casefile::{PracticeEntry, check_practice};
+use casefile::{PracticeEntry, WeekDraft, check_practice};
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
 use lighttable::Frames;
 use rayon::{ThreadPool, ThreadPoolBuilder};
+use serde::Serialize;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, RwLock};
 use store::{Store, StoreError};
@@ -31,6 +35,14 @@ fn set(shipped: &Knowledge, practice: &PracticeEntry) -> Result<Knowledge, Serve
         ServeError::Settings(first)
     })?;
     Ok(shipped.with_practice(&checked))
+}
+
+/// What a page is of.
+pub(crate) enum PageOf {
+    /// A client, by id.
+    Client(String),
+    /// A round, by id.
+    Round(String),
 }
 
 /// The store and the knowledge of the trade.
@@ -52,6 +64,12 @@ pub struct AppState {
     pub(crate) proofs: Proofs,
     /// Each client's part of the queue.
     client_days: Kept<ClientDay>,
+    /// Each client's line in the list.
+    pub(crate) summaries: Kept<ClientSummary>,
+    /// Weeks as the planner solved them, by round.
+    pub(crate) solved: Kept<WeekDraft>,
+    /// Pages of a client or a round, as they are sent.
+    pages: Kept<Vec<u8>>,
     /// Grows whenever the practice's settings change.
     settings: Arc<AtomicU64>,
     prover: Arc<Semaphore>,
@@ -75,6 +93,9 @@ impl AppState {
             feed: Feed::default(),
             proofs: Proofs::default(),
             client_days: Kept::default(),
+            summaries: Kept::default(),
+            solved: Kept::default(),
+            pages: Kept::default(),
             settings: Arc::default(),
             prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
@@ -106,7 +127,47 @@ impl AppState {
 
     /// What a value follows from that was worked out for something with this stamp, today.
     pub(crate) fn mark(&self, stamp: i64, day: Date) -> Mark {
-        Mark { stamp, settings: self.settings.load(Ordering::Acquire), day }
+        Mark { stamp, all: None, settings: self.settings.load(Ordering::Acquire), day }
+    }
+
+    /// A page of a client or a round as it is sent: worked out when anything it follows from has changed.
+    pub(crate) async fn page<T, F>(&self, name: &'static str, of: PageOf, work: F) -> Result<HttpResponse, ApiError>
+    where
+        T: Serialize,
+        F: FnOnce(&Store, &Knowledge, &str) -> Result<T, ApiError> + Send + 'static,
+    {
+        let state = self.clone();
+        let body = self.run(move |store, knowledge| state.page_bytes(store, knowledge, (name, &of), work));
+        let body = Bytes::copy_from_slice(&body.await?);
+        Ok(HttpResponse::Ok().content_type("application/json").body(body))
+    }
+
+    fn page_bytes<T: Serialize>(
+        &self,
+        store: &Store,
+        knowledge: &Knowledge,
+        (name, of): (&str, &PageOf),
+        work: impl FnOnce(&Store, &Knowledge, &str) -> Result<T, ApiError>,
+    ) -> Result<Arc<Vec<u8>>, ApiError> {
+        let client_id = match of {
+            PageOf::Client(id) => id.clone(),
+            PageOf::Round(id) => store.round(id)?.client_id,
+        };
+        let (PageOf::Client(id) | PageOf::Round(id)) = of;
+        let key = format!("{name} {id}");
+        // Before anything is read: what changes meanwhile makes the kept page an old one.
+        let mark = self.mark(store.stamp(&client_id)?, Self::today());
+        if let Some((kept, body)) = self.pages.find(&key) {
+            let all = if kept.all.is_some() { Some(store.total_stamp()?) } else { None };
+            if kept == (Mark { all, ..mark }) {
+                return Ok(body);
+            }
+        }
+        let own_roster = rests_on_all(knowledge, &store.client(&knowledge.atlas, &client_id)?.client);
+        let all = if own_roster { Some(store.total_stamp()?) } else { None };
+        let value = work(store, knowledge, id)?;
+        let body = serde_json::to_vec(&value).map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok(self.pages.keep(&key, Mark { all, ..mark }, body))
     }
 
     /// Every client's part of the queue.

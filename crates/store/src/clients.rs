@@ -103,6 +103,28 @@ impl Store {
         Ok((records, u32::try_from(total).unwrap_or(u32::MAX)))
     }
 
+    /// Ids of clients as [`Store::clients`] lists them.
+    pub fn client_ids(&self, find: Option<&str>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
+        let mut connection = self.connect()?;
+        let pattern = format!("%{}%", find.unwrap_or_default().replace(['%', '_'], ""));
+        let total: i64 = client::table.filter(client::name.like(&pattern)).count().get_result(&mut connection)?;
+        let ids = client::table
+            .filter(client::name.like(&pattern))
+            .order((client::name.asc(), client::id.asc()))
+            .limit(i64::from(page.size))
+            .offset(i64::from(page.number.saturating_sub(1)) * i64::from(page.size))
+            .select(client::id)
+            .load(&mut connection)?;
+        Ok((ids, u32::try_from(total).unwrap_or(u32::MAX)))
+    }
+
+    /// Clients by id, in no order; those that are not there are left out.
+    pub fn clients_by_id(&self, atlas: &Atlas, ids: &[String]) -> Result<Vec<ClientRecord>, StoreError> {
+        let rows: Vec<Row> =
+            client::table.filter(client::id.eq_any(ids)).select(Row::as_select()).load(&mut self.connect()?)?;
+        rows.into_iter().map(|row| row.record(atlas)).collect()
+    }
+
     /// Saves a brief that was read at `revision`.
     ///
     /// # Errors

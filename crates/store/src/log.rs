@@ -132,6 +132,12 @@ impl Store {
         Ok((!plans.is_empty()).then_some(sessions.len()))
     }
 
+    /// What was trained in the half year up to a day, from the log alone.
+    pub fn logged_training(&self, client_id: &str, until: Date) -> Result<Vec<TrainingEntry>, StoreError> {
+        let mut all = load_training(&mut self.connect()?, &[client_id], until)?;
+        Ok(all.remove(client_id).unwrap_or_default())
+    }
+
     /// What a coach said instead of the rules, by exercise, with the day it was said.
     pub fn overrules(&self, client_id: &str) -> Result<HashMap<String, (Overrule, Date)>, StoreError> {
         let rows: Vec<(String, String, String)> = target_overrule::table

@@ -95,6 +95,11 @@ impl Store {
         Ok(rows.into_iter().collect())
     }
 
+    /// A number that grows with every change of anything about anybody.
+    pub fn total_stamp(&self) -> Result<i64, StoreError> {
+        Ok(self.stamps()?.values().sum())
+    }
+
     /// The same for one client.
     pub fn stamp(&self, client_id: &str) -> Result<i64, StoreError> {
         use crate::schema::client_stamp;

@@ -4851,6 +4851,12 @@ export interface components {
         };
         /** @description What a client trained lately, as told. */
         UsualWeekView: {
+            /** @description Fractional sets a week by region in the last four weeks of the log. */
+            logged_sets: {
+                [key: string]: number;
+            };
+            /** @description The first week with a log, `YYYY-MM-DD`: from then on the log counts, not what was told. */
+            logged_since?: string | null;
             /**
              * Format: int32
              * @description Grows with every save.

@@ -165,6 +165,7 @@ export const en = {
   week: {
     title: "Trained lately",
     hint: "A usual week before this round: without it no cause is sought in the training, and nothing is held to a fifth more.",
+    logged: "Logged since {{date}}: from then on the log counts. Sets a week lately:",
     for: "Like this for",
     weeks: "Weeks",
     until: "weeks, the last one being that of",

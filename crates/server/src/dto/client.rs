@@ -23,7 +23,7 @@ pub struct ClientPage {
 }
 
 /// A client in a list.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct ClientSummary {
     /// Random id.
     pub id: String,
@@ -44,7 +44,7 @@ pub struct ClientSummary {
 }
 
 /// A round in a list.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct RoundSummary {
     /// Random id.
     pub id: String,
@@ -61,7 +61,7 @@ impl From<&RoundRecord> for RoundSummary {
 }
 
 /// A round's verdict in a line.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct VerdictSummary {
     /// The regions with most to say, most certain first.
     pub regions: Vec<RegionMark>,
@@ -76,7 +76,7 @@ pub struct VerdictSummary {
 }
 
 /// A region's mark on the plumb line.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct RegionMark {
     /// The region.
     pub region: RegionId,
@@ -89,7 +89,7 @@ pub struct RegionMark {
 }
 
 /// A site that leans.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct LeanMark {
     /// The site.
     pub site: SiteId,
@@ -181,6 +181,11 @@ pub struct UsualWeekView {
     pub week: Option<UsualWeek>,
     /// Fractional sets a week by region.
     pub sets_by_region: BTreeMap<RegionId, f64>,
+    /// The first week with a log, `YYYY-MM-DD`: from then on the log counts, not what was told.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub logged_since: Option<String>,
+    /// Fractional sets a week by region in the last four weeks of the log.
+    pub logged_sets: BTreeMap<RegionId, f64>,
 }
 
 /// A usual week to be saved.

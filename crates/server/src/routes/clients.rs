@@ -2,13 +2,16 @@
 
 use crate::dto::{ClientPage, ClientSummary, ClientView, NewRoundRequest, RoundSummary, SaveClient, VerdictSummary};
 use crate::error::{ApiError, ProblemDetails};
-use crate::roster::Assessor;
+use crate::kept::Mark;
+use crate::roster::{Assessor, rests_on_all};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
-use assess::{Case, Client};
+use assess::{Case, Client, Knowledge};
 use casefile::{ClientEntry, Problem, check_client};
 use jiff::civil::Date;
 use serde::Deserialize;
+use std::collections::HashMap;
+use std::sync::Arc;
 use store::{ClientRecord, NewRound, Page, RoundRecord, Store};
 use units::Mass;
 use utoipa::IntoParams;
@@ -45,14 +48,43 @@ pub(crate) async fn list_clients(
 ) -> Result<web::Json<ClientPage>, ApiError> {
     let page = Page { number: query.page.max(1), size: query.per_page.clamp(1, 100) };
     let find = query.into_inner().find;
+    let shared = state.clone();
     let view = state.run(move |store, knowledge| {
-        let (records, total) = store.clients(&knowledge.atlas, find.as_deref(), page)?;
-        let newest = store.newest_cases(&knowledge.atlas, &records)?;
-        let assessor = Assessor::new(store, knowledge);
-        let items = records.iter().map(|record| summary(&assessor, record, &newest)).collect::<Result<_, _>>()?;
+        let (ids, total) = store.client_ids(find.as_deref(), page)?;
+        let items = summaries(&shared, store, knowledge, &ids)?;
         Ok(ClientPage { items, total, page: page.number, per_page: page.size })
     });
     view.await.map(web::Json)
+}
+
+/// Lines of the list; only those of clients about whom something changed are worked out.
+fn summaries(
+    state: &AppState,
+    store: &Store,
+    knowledge: &Knowledge,
+    ids: &[String],
+) -> Result<Vec<ClientSummary>, ApiError> {
+    let (stamps, today) = (store.stamps()?, AppState::today());
+    let total: i64 = stamps.values().sum();
+    let mark = |id: &str| state.mark(stamps.get(id).copied().unwrap_or_default(), today);
+    let known = |id: &String| {
+        let (kept, summary) = state.summaries.find(id)?;
+        (kept == Mark { all: kept.all.map(|_| total), ..mark(id) }).then_some(summary)
+    };
+    let mut found: HashMap<&String, Arc<ClientSummary>> = ids.iter().filter_map(|id| Some((id, known(id)?))).collect();
+    let missing: Vec<String> = ids.iter().filter(|id| !found.contains_key(id)).cloned().collect();
+    if !missing.is_empty() {
+        let records = store.clients_by_id(&knowledge.atlas, &missing)?;
+        let newest = store.newest_cases(&knowledge.atlas, &records)?;
+        let assessor = Assessor::new(store, knowledge);
+        for record in &records {
+            let all = rests_on_all(knowledge, &record.client).then_some(total);
+            let summary = summary(&assessor, record, &newest)?;
+            let kept = state.summaries.keep(&record.id, Mark { all, ..mark(&record.id) }, summary);
+            found.extend(ids.iter().find(|id| **id == record.id).map(|id| (id, kept)));
+        }
+    }
+    Ok(ids.iter().filter_map(|id| found.get(id)).map(|summary| (**summary).clone()).collect())
 }
 
 fn summary(

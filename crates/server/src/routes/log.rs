@@ -4,7 +4,7 @@ use crate::auth::SignedIn;
 use crate::dto::{DoneSession, LogEntryView, LogPage, SaveTarget, SendEntries, SentEntries, TrainingView};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::receiving::receive;
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, put, web};
 use casefile::LogPart;
@@ -17,11 +17,11 @@ use store::{IssuedRecord, LogRecord};
 pub(crate) async fn show_week(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<TrainingView>, ApiError> {
-    let shown = state.run(move |store, knowledge| {
-        Training::read(store, knowledge, &id, AppState::today())?.view(store, &id)
+) -> Result<HttpResponse, ApiError> {
+    let page = state.page("week", PageOf::Client(id.into_inner()), |store, knowledge, id| {
+        Training::read(store, knowledge, id, AppState::today())?.view(store, id)
     });
-    shown.await.map(web::Json)
+    page.await
 }
 
 /// The log of a client under their plans, newest first, with this week.
@@ -30,17 +30,17 @@ pub(crate) async fn show_week(
 pub(crate) async fn show_log(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<LogPage>, ApiError> {
-    let shown = state.run(move |store, knowledge| {
-        let training = Training::read(store, knowledge, &id, AppState::today())?;
+) -> Result<HttpResponse, ApiError> {
+    let page = state.page("log", PageOf::Client(id.into_inner()), |store, knowledge, id| {
+        let training = Training::read(store, knowledge, id, AppState::today())?;
         Ok(LogPage {
-            now: training.view(store, &id)?,
+            now: training.view(store, id)?,
             done: done(&training.plans, &training.records),
             lighten: training.lighten(),
             weeks: training.plan().map(|issued| issued.plan.weeks.clone()).unwrap_or_default(),
         })
     });
-    shown.await.map(web::Json)
+    page.await
 }
 
 /// Sessions as they were done, newest first.

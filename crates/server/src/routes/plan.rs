@@ -6,6 +6,7 @@ use crate::dto::{
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::planning::{Planned, Planning, Proofs};
+use crate::roster::rests_on_all;
 use crate::state::AppState;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -23,14 +24,21 @@ use store::{NewIssue, Store};
 use tokio::sync::mpsc;
 
 /// The view of a round's week as it is kept; the planner's own where none is.
-fn view(store: &Store, knowledge: &Knowledge, proofs: &Proofs, id: &str) -> Result<PlanView, ApiError> {
+fn view(state: &AppState, store: &Store, knowledge: &Knowledge, id: &str) -> Result<PlanView, ApiError> {
+    let mark = state.mark(store.stamp(&store.round(id)?.client_id)?, AppState::today());
     let planning = Planning::read(store, knowledge, id)?;
+    let proofs = &state.proofs;
     if let Some(kept) = store.plan_draft(id)? {
         let planned = planning.of("/week", &kept.week)?;
         return view_of(store, &planning, &planned, proofs, kept.week, kept.revision);
     }
-    let planned = planning.solved(planning.shape(None, None), Effort::default());
-    let week = planning.week(&planned);
+    let solved = || Ok::<_, ApiError>(planning.week(&planning.solved(planning.shape(None, None), Effort::default())));
+    // A search takes a third of a second, and the same client's gives the same week.
+    let week = match rests_on_all(knowledge, &planning.case.client) {
+        true => solved()?,
+        false => state.solved.get(id, mark, solved)?.as_ref().clone(),
+    };
+    let planned = planning.of("/week", &week)?;
     view_of(store, &planning, &planned, proofs, week, 0)
 }
 
@@ -67,8 +75,8 @@ pub(crate) async fn show_plan(
     state: web::Data<AppState>,
     id: web::Path<String>,
 ) -> Result<web::Json<PlanView>, ApiError> {
-    let proofs = state.proofs.clone();
-    state.run(move |store, knowledge| view(store, knowledge, &proofs, &id)).await.map(web::Json)
+    let shared = state.clone();
+    state.run(move |store, knowledge| view(&shared, store, knowledge, &id)).await.map(web::Json)
 }
 
 /// Keeps a week as the coach has bent it, and says what that makes of it.
@@ -99,10 +107,10 @@ pub(crate) async fn forget_plan(
     state: web::Data<AppState>,
     id: web::Path<String>,
 ) -> Result<web::Json<PlanView>, ApiError> {
-    let proofs = state.proofs.clone();
+    let shared = state.clone();
     let shown = state.run(move |store, knowledge| {
         store.forget_plan_draft(&id)?;
-        view(store, knowledge, &proofs, &id)
+        view(&shared, store, knowledge, &id)
     });
     shown.await.map(web::Json)
 }
@@ -254,10 +262,10 @@ pub(crate) async fn issue_plan(
     id: web::Path<String>,
     body: web::Json<IssuePlan>,
 ) -> Result<HttpResponse, ApiError> {
-    let proofs = state.proofs.clone();
+    let shared = state.clone();
     let issued = state.run(move |store, knowledge| {
         let starts_on = monday(&body.starts_on)?;
-        let PlanView { week, plan, revision, draft_because, .. } = view(store, knowledge, &proofs, &id)?;
+        let PlanView { week, plan, revision, draft_because, .. } = view(&shared, store, knowledge, &id)?;
         if let Some(why) = draft_because {
             return Err(ApiError::Refused(format!("The plan stays a draft: {why}.")));
         }

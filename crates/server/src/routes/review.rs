@@ -5,8 +5,8 @@ use crate::dto::{LiftTrend, RegionTrend, ReviewView, SaveReview, SiteTrend, Tren
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::reviewing::Reviewing;
 use crate::roster::Assessor;
-use crate::state::AppState;
-use actix_web::{get, put, web};
+use crate::state::{AppState, PageOf};
+use actix_web::{HttpResponse, get, put, web};
 use assess::{Assessment, Case, Choices, Knowledge, mdc95};
 use casefile::{ChoicesEntry, check_choices, check_log_entry};
 use jiff::civil::Date;
@@ -21,9 +21,11 @@ use units::{RegionId, Side, SiteId};
 pub(crate) async fn show_review(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<ReviewView>, ApiError> {
-    let shown = state.run(move |store, knowledge| Reviewing::read(store, knowledge, &id)?.view(store, knowledge));
-    shown.await.map(web::Json)
+) -> Result<HttpResponse, ApiError> {
+    let page = state.page("review", PageOf::Round(id.into_inner()), |store, knowledge, id| {
+        Reviewing::read(store, knowledge, id)?.view(store, knowledge)
+    });
+    page.await
 }
 
 /// Saves decisions, and writes the choices that follow from them into the next round when asked to.
@@ -67,8 +69,8 @@ fn chosen(knowledge: &Knowledge, also: &[String]) -> Result<Vec<RegionId>, ApiEr
 pub(crate) async fn show_trends(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<TrendsView>, ApiError> {
-    state.run(move |store, knowledge| trends(store, knowledge, &id)).await.map(web::Json)
+) -> Result<HttpResponse, ApiError> {
+    state.page("trends", PageOf::Client(id.into_inner()), trends).await
 }
 
 fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<TrendsView, ApiError> {

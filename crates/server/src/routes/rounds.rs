@@ -4,7 +4,7 @@ use crate::dto::{RoundSummary, RoundView, SaveChoices, VerdictView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
 use crate::routes::steps::{Afterwards, steps};
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, put, web};
 use assess::Knowledge;
 use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices};
@@ -17,10 +17,10 @@ use units::Mass;
 pub(crate) async fn show_round(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<RoundView>, ApiError> {
-    let view = state.run(move |store, knowledge| {
-        let round = store.round(&id)?;
-        let case = store.case_at(&knowledge.atlas, &id)?;
+) -> Result<HttpResponse, ApiError> {
+    let page = state.page("round", PageOf::Round(id.into_inner()), |store, knowledge, id| {
+        let round = store.round(id)?;
+        let case = store.case_at(&knowledge.atlas, id)?;
         let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
         let rounds = store.rounds(&round.client_id)?;
         let mut own = store.client_photos(&round.client_id)?;
@@ -41,7 +41,7 @@ pub(crate) async fn show_round(
             steps: steps(&case, &assessment, &own, &after),
         })
     });
-    view.await.map(web::Json)
+    page.await
 }
 
 fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<VerdictView, ApiError> {
@@ -61,8 +61,8 @@ fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<Verdic
 pub(crate) async fn show_verdict(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<VerdictView>, ApiError> {
-    state.run(move |store, knowledge| verdict_view(store, knowledge, &id)).await.map(web::Json)
+) -> Result<HttpResponse, ApiError> {
+    state.page("verdict", PageOf::Round(id.into_inner()), verdict_view).await
 }
 
 /// Saves what to bring up, what to hold back, and verdicts overruled.

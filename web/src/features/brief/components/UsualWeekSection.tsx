@@ -2,7 +2,7 @@ import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
-import { sets, today } from "../../../shared/format";
+import { day, sets, today } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
 import { useSendUsualWeek } from "../api";
 import {
@@ -24,6 +24,19 @@ interface Props {
   atlas: Atlas;
   stored: Stored;
   refetch: () => Promise<Stored | undefined>;
+}
+
+/** Regions named beside what was logged. */
+const NAMED = 5;
+
+/** The regions with most sets a week in the log. */
+function mostTrained({ logged_sets }: Stored, atlas: Atlas): string {
+  const names = namesOf(atlas);
+  const most = Object.entries(logged_sets).sort(([, a], [, b]) => b - a);
+  return most
+    .slice(0, NAMED)
+    .map(([region, count]) => `${names.region(region)} ${sets(Math.round(count))}`)
+    .join(", ");
 }
 
 /** What was trained lately: a usual week, for how long, and how many sets of it each region got. */
@@ -51,6 +64,12 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
     <section className={styles.week} aria-label={t("week.title")}>
       <h2>{t("week.title")}</h2>
       <p className="quiet">{t("week.hint")}</p>
+      {stored.logged_since && (
+        <p>
+          {t("week.logged", { date: day(stored.logged_since) })}{" "}
+          <span className="quiet">{mostTrained(stored, atlas)}</span>
+        </p>
+      )}
       <SaveState {...document} wrong={Object.keys(problems).length} />
       <ConflictNote conflict={document.conflict} />
       {week && (
