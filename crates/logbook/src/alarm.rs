@@ -75,7 +75,8 @@ mod tests {
     #[test]
     fn the_side_and_every_sign_are_named() {
         let red_flags = vec![RedFlag::SharpPain, RedFlag::LossOfStrength];
-        let pain = ExercisePain { area: "elbow".into(), side: Some(units::Side::Left), level: 4, red_flags, during: None };
+        let pain =
+            ExercisePain { area: "elbow".into(), side: Some(units::Side::Left), level: 4, red_flags, during: None };
         let says = pain.alarm("Curl").unwrap().says;
         assert!(says.contains("left elbow: sharp pain, loss of strength on one side"), "{says}");
     }

@@ -21,9 +21,7 @@ mod trend;
 pub use alarm::{Alarm, AlarmKind, alarms};
 pub use calendar::{DueSession, block_week, due};
 pub use clock::{ClockFix, MOST_SKEW_S, put_right};
-pub use entry::{
-    Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,
-};
+pub use entry::{Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog};
 pub use heads::{Heads, heads};
 pub use lighten::lighten;
 pub use performance::{Performed, performance};

@@ -18,7 +18,10 @@ pub fn lighten(lifts: &[(&str, Option<Side>, &[Performed])], sessions: &[&Sessio
     let falling: Vec<&str> =
         lifts.iter().filter(|(_, side, history)| falls(history, *side)).map(|(name, ..)| *name).collect();
     if falling.len() >= LIFTS {
-        return Some(format!("{} fell two sessions in a row: make the next week a lighter one.", falling.join(" and ")));
+        return Some(format!(
+            "{} fell two sessions in a row: make the next week a lighter one.",
+            falling.join(" and ")
+        ));
     }
     let last: Vec<&&SessionLog> = sessions.iter().rev().take(SESSIONS).collect();
     let tired = |log: &&&SessionLog| {
@@ -41,7 +44,8 @@ mod tests {
     use rstest::rstest;
 
     fn lifts(reps: &[[u16; 3]]) -> Option<String> {
-        let logs: Vec<Vec<_>> = reps.iter().map(|reps| reps.iter().map(|r| log("db-curl", &[(12.0, *r)])).collect()).collect();
+        let logs: Vec<Vec<_>> =
+            reps.iter().map(|reps| reps.iter().map(|r| log("db-curl", &[(12.0, *r)])).collect()).collect();
         let on = "2026-03-02".parse().unwrap();
         let histories: Vec<Vec<Performed>> =
             logs.iter().map(|logs| logs.iter().map(|log| Performed { on, lighter: false, log }).collect()).collect();
@@ -63,8 +67,10 @@ mod tests {
     #[case::once(&[(Some(4), Some(2)), (Some(1), None)], false)]
     #[case::nobody_said(&[(None, None), (None, None)], false)]
     fn sleep_and_soreness_have_a_say(#[case] told: &[(Option<u8>, Option<u8>)], #[case] asked: bool) {
-        let logs: Vec<SessionLog> =
-            told.iter().map(|(sleep, soreness)| SessionLog { sleep: *sleep, soreness: *soreness, ..SessionLog::default() }).collect();
+        let logs: Vec<SessionLog> = told
+            .iter()
+            .map(|(sleep, soreness)| SessionLog { sleep: *sleep, soreness: *soreness, ..SessionLog::default() })
+            .collect();
         assert_eq!(lighten(&[], &logs.iter().collect::<Vec<_>>()).is_some(), asked);
     }
 }

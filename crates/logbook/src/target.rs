@@ -105,7 +105,8 @@ pub fn next(planned: &Planned, history: &[Performed], overruled: Option<(&Overru
         return Target { kind: TargetKind::Overruled, load_kg: said.load_kg, step: None, counts, why, offer: None };
     }
     let side = planned.first_side;
-    let full: Vec<&Performed> = history.iter().filter(|done| !done.lighter && done.sets(side).next().is_some()).collect();
+    let full: Vec<&Performed> =
+        history.iter().filter(|done| !done.lighter && done.sets(side).next().is_some()).collect();
     let Some(last) = full.last() else { return find(planned, sets) };
     let target = went(planned, side, &full, last, sets);
     let side_note = side.map_or(String::new(), |side| format!(" The {} side sets the pace.", side.as_str()));
@@ -126,7 +127,8 @@ fn went(planned: &Planned, side: Option<Side>, full: &[&Performed], last: &Perfo
     let rule = planned.rule;
     let done: Vec<&LoggedSet> = last.sets(side).collect();
     let load_kg = working_load(&done);
-    let counts: Vec<u16> = (0..sets).map(|n| done.get(n).or(done.last()).map_or(rule.bottom, |s| s.count.number())).collect();
+    let counts: Vec<u16> =
+        (0..sets).map(|n| done.get(n).or(done.last()).map_or(rule.bottom, |s| s.count.number())).collect();
     let target = |kind, load_kg, step, counts, why: String| Target { kind, load_kg, step, counts, why, offer: None };
     if planned.lighter {
         let why = "Lighter week: the same load, half the sets, nothing added.".to_owned();
@@ -140,9 +142,8 @@ fn went(planned: &Planned, side: Option<Side>, full: &[&Performed], last: &Perfo
     if below == SESSIONS_BELOW {
         return backed_off(rule, load_kg, sets);
     }
-    let reached = done.iter().all(|set| {
-        set.count.number() >= rule.top && set.reserve.is_none_or(|left| left >= planned.reserve)
-    });
+    let reached =
+        done.iter().all(|set| set.count.number() >= rule.top && set.reserve.is_none_or(|left| left >= planned.reserve));
     let enough = done.len() >= sets.min(usize::from(planned.sets));
     if reached && enough {
         return more_load(rule, load_kg, sets);
@@ -325,7 +326,8 @@ mod tests {
     #[test]
     fn pain_of_three_holds_the_load_and_offers_a_swap() {
         let mut sore = curl(&[(12.0, 12), (12.0, 12), (12.0, 12)]);
-        sore.pain = Some(ExercisePain { area: "elbow".into(), side: None, level: 3, red_flags: Vec::new(), during: None });
+        sore.pain =
+            Some(ExercisePain { area: "elbow".into(), side: None, level: 3, red_flags: Vec::new(), during: None });
         let target = of(&double(), &[sore]);
         assert_eq!((target.kind, target.load_kg), (TargetKind::Hold, Some(12.0)));
         assert!(target.offer.is_some());
@@ -337,10 +339,8 @@ mod tests {
     #[case::twice_different(&["forearm.flexors", "delts.anterior"], false)]
     #[case::twice_where_it_should_be(&["biceps.long", "biceps.long"], false)]
     fn the_same_neighbour_twice_offers_a_swap(#[case] felt: &[&str], #[case] offered: bool) {
-        let logs: Vec<ExerciseLog> = felt
-            .iter()
-            .map(|felt| ExerciseLog { felt: Some((*felt).to_owned()), ..curl(&[(12.0, 10)]) })
-            .collect();
+        let logs: Vec<ExerciseLog> =
+            felt.iter().map(|felt| ExerciseLog { felt: Some((*felt).to_owned()), ..curl(&[(12.0, 10)]) }).collect();
         assert_eq!(of(&double(), &logs).offer.is_some(), offered);
     }
 

@@ -60,7 +60,8 @@ mod tests {
     #[case::both_sides_of_a_set_are_one(&[(1, Some(Side::Left)), (1, Some(Side::Right)), (2, Some(Side::Left)), (2, Some(Side::Right))], Some((2, true)))]
     #[case::nothing_done(&[], None)]
     fn sides_share_a_set(#[case] sets: &[(u8, Option<Side>)], #[case] expected: Option<(u16, bool)>) {
-        let sets: Vec<LoggedSet> = sets.iter().map(|(n, side)| LoggedSet { side: *side, ..set(*n, 10.0, 10) }).collect();
+        let sets: Vec<LoggedSet> =
+            sets.iter().map(|(n, side)| LoggedSet { side: *side, ..set(*n, 10.0, 10) }).collect();
         let row = of(|log| log.sets.clone_from(&sets));
         assert_eq!(row.map(|row| (row.sets, row.one_sided)), expected);
     }

@@ -17,13 +17,7 @@ pub fn serve(data: &Path, host: &str, port: u16) -> Result<(), Failure> {
 }
 
 /// Serves fresh demo data from a directory of its own, which goes when the server stops; or from `data`, where it stays.
-pub fn serve_demo(
-    host: &str,
-    port: u16,
-    clients: usize,
-    pictures: bool,
-    data: Option<&Path>,
-) -> Result<(), Failure> {
+pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool, data: Option<&Path>) -> Result<(), Failure> {
     log("warn");
     let directory = tempfile::Builder::new().prefix("orthomer-demo-").tempdir().map_err(Failure::other)?;
     let state = state(data.unwrap_or(directory.path()))?;

@@ -5,8 +5,8 @@ use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
 use crate::routes::{
-    archive, clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape, tests,
-    today, usual_week,
+    archive, clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape,
+    tests, today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -17,6 +17,7 @@ use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi;
+use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_actix_web::{AppExt, scope};
 
 #[derive(OpenApi)]
@@ -89,23 +90,7 @@ fn routes(
         .service(plan::show_issued_plan)
         .service(plan::show_plan_file)
         .service(rounds::show_case_file)
-        .service(archive::export_client)
-        .service(archive::import_client)
-        .service(archive::show_backup)
-        .service(archive::list_tables)
-        .service(archive::show_table)
-        .service(log::show_week)
-        .service(log::show_log)
-        .service(log::send_entries)
-        .service(log::save_target)
-        .service(links::list_links)
-        .service(links::make_link)
-        .service(links::revoke_link)
-        .service(review::show_review)
-        .service(review::save_review)
-        .service(review::show_trends)
-        .service(today::show_today)
-        .service(today::see_to)
+        .configure(after_the_plan)
         .service(tape::show_tape)
         .service(tape::save_tape)
         .service(tests::show_tests)
@@ -153,6 +138,28 @@ fn routes(
         .service(own)
         .service(guarded)
         .split_for_parts()
+}
+
+/// What comes after a plan was given: log, links, review, Today, and data out and in.
+fn after_the_plan(config: &mut ServiceConfig) {
+    config
+        .service(archive::export_client)
+        .service(archive::import_client)
+        .service(archive::show_backup)
+        .service(archive::list_tables)
+        .service(archive::show_table)
+        .service(log::show_week)
+        .service(log::show_log)
+        .service(log::send_entries)
+        .service(log::save_target)
+        .service(links::list_links)
+        .service(links::make_link)
+        .service(links::revoke_link)
+        .service(review::show_review)
+        .service(review::save_review)
+        .service(review::show_trends)
+        .service(today::show_today)
+        .service(today::see_to);
 }
 
 fn json_config() -> web::JsonConfig {

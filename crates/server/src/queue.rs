@@ -102,7 +102,12 @@ fn stalls(asking: &mut Asking, training: &Training, place: &str) {
         [(item, stall)] => format!("{}. {}", item.name, stall.says),
         [(first, _), (second, _), others @ ..] => {
             let more = if others.is_empty() { String::new() } else { format!(" and {} more", others.len()) };
-            format!("{} exercises without a better set in three weeks or more: {}; {}{more}.", still.len(), first.name, second.name)
+            format!(
+                "{} exercises without a better set in three weeks or more: {}; {}{more}.",
+                still.len(),
+                first.name,
+                second.name
+            )
         }
         [] => return,
     };

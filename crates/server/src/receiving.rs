@@ -4,8 +4,8 @@ use crate::dto::{EntryFate, EntryOutcome, SendEntries, SentEntries};
 use crate::error::{ApiError, invalid};
 use assess::Knowledge;
 use casefile::{LogEntry, check_log_entry};
-use jiff::tz::TimeZone;
 use jiff::Timestamp;
+use jiff::tz::TimeZone;
 use logbook::{Alarm, alarms, put_right, training_entry};
 use store::{NewLogEntry, Store};
 
@@ -24,7 +24,8 @@ pub(crate) fn receive(
     sent: SendEntries,
 ) -> Result<SentEntries, ApiError> {
     let received_at = Timestamp::now();
-    let says = || invalid("/sent_at", format!("{:?} is no time: expected one such as 2026-03-02T18:05:00Z", sent.sent_at));
+    let says =
+        || invalid("/sent_at", format!("{:?} is no time: expected one such as 2026-03-02T18:05:00Z", sent.sent_at));
     let sent_at: Timestamp = sent.sent_at.parse().map_err(|_| says())?;
     if sent.entries.len() > MOST {
         return Err(invalid("/entries", format!("{} entries at once are more than {MOST}", sent.entries.len())));

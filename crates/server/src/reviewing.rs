@@ -9,9 +9,7 @@ use assess::{Assessment, Case, Choices, Class, Knowledge, Standing};
 use casefile::check_log_entry;
 use jiff::ToSpan;
 use jiff::civil::Date;
-use logbook::{
-    Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, review, round_work,
-};
+use logbook::{Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, review, round_work};
 use std::collections::BTreeMap;
 use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
 use units::RegionId;
@@ -92,7 +90,9 @@ impl Reviewing {
             .iter()
             .zip(&now.classes)
             .filter(|(verdict, class)| {
-                verdict.standing() == Standing::Behind && !chosen.contains(&verdict.region) && **class != Class::HoldBack
+                verdict.standing() == Standing::Behind
+                    && !chosen.contains(&verdict.region)
+                    && **class != Class::HoldBack
             })
             .map(|(verdict, _)| InLine { region: verdict.region.clone(), need: verdict.bulk.need })
             .collect();
@@ -105,10 +105,11 @@ impl Reviewing {
         let (decisions, revision) = store.decisions(&self.round.id)?;
         let reviewed = self.review(knowledge);
         let carried = self.after.as_ref().is_some_and(|(case, _)| {
-            revision > 0 && decisions.iter().all(|(region, decision)| {
-                let chosen = case.choices.bring_up.contains(region);
-                !self.case.choices.bring_up.contains(region) || chosen != (*decision == Decision::Release)
-            })
+            revision > 0
+                && decisions.iter().all(|(region, decision)| {
+                    let chosen = case.choices.bring_up.contains(region);
+                    !self.case.choices.bring_up.contains(region) || chosen != (*decision == Decision::Release)
+                })
         });
         let photos = store.client_photos(&self.round.client_id)?;
         Ok(ReviewView {

@@ -25,7 +25,8 @@ impl<'a> Assessor<'a> {
 
     /// Assesses the case of `client_id`.
     pub(crate) fn assess(&self, case: &Case, client_id: &str) -> Result<Assessment, ApiError> {
-        let roster = if rests_on_all(self.knowledge, &case.client) { self.others(client_id)? } else { Roster::default() };
+        let roster =
+            if rests_on_all(self.knowledge, &case.client) { self.others(client_id)? } else { Roster::default() };
         Ok(assess_beside(self.knowledge, case, &roster))
     }
 

@@ -1,8 +1,8 @@
 //! What a client trains this week: the given plan, the log so far, and what follows from both for today.
 
 use crate::dto::{
-    FeelChoice, InsteadView, LastTime, LogEntryView, PlanInHand, SessionState, TrainingSession, TargetView, TrainingItem,
-    TrainingView,
+    FeelChoice, InsteadView, LastTime, LogEntryView, PlanInHand, SessionState, TargetView, TrainingItem,
+    TrainingSession, TrainingView,
 };
 use crate::error::ApiError;
 use crate::planning::Planning;
@@ -194,7 +194,8 @@ impl<'a> Training<'a> {
             self.item(&ItemEntry { sets, ..item.clone() }, is_lighter, &records, instead)
         });
         let whole = |record: &&&LogRecord| matches!(record.entry.part, LogPart::Session { .. });
-        let entries: Vec<LogEntryView> = records.iter().filter(whole).map(|record| LogEntryView::from(*record)).collect();
+        let entries: Vec<LogEntryView> =
+            records.iter().filter(whole).map(|record| LogEntryView::from(*record)).collect();
         let finished = entries.iter().any(|view| matches!(view.entry.part, LogPart::Session { finished: true, .. }));
         Some(TrainingSession {
             week: due.week,
@@ -328,8 +329,8 @@ fn feels(atlas: &Atlas, exercise: Option<&Exercise>, item: &ItemEntry) -> Vec<Fe
         region.or_else(|| atlas.named_takeover(id).map(ToOwned::to_owned))
     };
     let choice = |id: String| match id.as_str() {
-        "nowhere" => Some(FeelChoice { name: "Nowhere".to_owned(), id }),
-        _ => named(&id).map(|name| FeelChoice { name, id }),
+        "nowhere" => Some(FeelChoice { id, name: "Nowhere".to_owned() }),
+        _ => named(&id).map(|name| FeelChoice { id, name }),
     };
     ids.into_iter().filter_map(choice).collect()
 }

@@ -10,6 +10,7 @@ use jiff::{Timestamp, ToSpan};
 use rstest::rstest;
 use serde_json::{Value, json};
 use server::application;
+use std::slice::from_ref;
 use support::{browser, example, of, practice};
 use uuid::Uuid;
 
@@ -41,7 +42,7 @@ fn now() -> String {
 }
 
 /// An entry of the first exercise of this week's first session.
-fn entry(week: &Value, sets: Value) -> Value {
+fn entry(week: &Value, sets: &[Value]) -> Value {
     let session = &week["sessions"][0];
     let item = &session["items"][0]["item"];
     json!({
@@ -68,10 +69,10 @@ fn fates(answer: &Value) -> Vec<String> {
 async fn what_is_sent_twice_is_kept_once_and_a_correction_counts() {
     trained!(practice, app, browser, client, round, week, 131);
     let path = format!("/api/v1/clients/{client}/log");
-    let first = entry(&week, json!([set(1, 8)]));
-    assert_eq!(fates(&browser.post(&path, sent(&[first.clone()])).await.body), ["kept"]);
-    assert_eq!(fates(&browser.post(&path, sent(&[first.clone()])).await.body), ["known"]);
-    let mut second = entry(&week, json!([set(1, 8), set(2, 7)]));
+    let first = entry(&week, &[set(1, 8)]);
+    assert_eq!(fates(&browser.post(&path, sent(from_ref(&first))).await.body), ["kept"]);
+    assert_eq!(fates(&browser.post(&path, sent(from_ref(&first))).await.body), ["known"]);
+    let mut second = entry(&week, &[set(1, 8), set(2, 7)]);
     second["follows"] = json!([first["id"]]);
     assert_eq!(fates(&browser.post(&path, sent(&[second.clone(), first])).await.body), ["kept", "known"]);
     let shown = browser.get(&format!("/api/v1/clients/{client}/week")).await.body;
@@ -87,13 +88,13 @@ async fn what_is_sent_twice_is_kept_once_and_a_correction_counts() {
 async fn two_phones_that_did_not_see_each_other_are_both_kept_and_somebody_decides() {
     trained!(practice, app, browser, client, _round, week, 132);
     let path = format!("/api/v1/clients/{client}/log");
-    let (one, other) = (entry(&week, json!([set(1, 8)])), entry(&week, json!([set(1, 11)])));
-    assert_eq!(fates(&browser.post(&path, sent(&[one.clone()])).await.body), ["kept"]);
-    assert_eq!(fates(&browser.post(&path, sent(&[other.clone()])).await.body), ["beside"]);
+    let (one, other) = (entry(&week, &[set(1, 8)]), entry(&week, &[set(1, 11)]));
+    assert_eq!(fates(&browser.post(&path, sent(from_ref(&one))).await.body), ["kept"]);
+    assert_eq!(fates(&browser.post(&path, sent(from_ref(&other))).await.body), ["beside"]);
     let today = browser.get("/api/v1/today").await.body;
     let kinds: Vec<&str> = today["items"].as_array().unwrap().iter().map(|i| i["kind"].as_str().unwrap()).collect();
     assert!(kinds.contains(&"conflict"), "{today}");
-    let mut decided = entry(&week, json!([set(1, 11)]));
+    let mut decided = entry(&week, &[set(1, 11)]);
     decided["follows"] = json!([one["id"], other["id"]]);
     assert_eq!(fates(&browser.post(&path, sent(&[decided])).await.body), ["kept"]);
     let log = browser.get(&path).await.body;
@@ -115,7 +116,7 @@ async fn an_entry_that_cannot_be_kept_holds_up_no_other(
     #[case] expected: &str,
 ) {
     trained!(practice, app, browser, client, _round, week, host);
-    let (mut bad, good) = (entry(&week, json!([set(1, 8)])), entry(&week, json!([set(1, 8)])));
+    let (mut bad, good) = (entry(&week, &[set(1, 8)]), entry(&week, &[set(1, 8)]));
     *bad.pointer_mut(at).unwrap() = value;
     let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[bad, good])).await;
     assert_eq!(fates(&answer.body), ["refused", "kept"]);
@@ -127,10 +128,12 @@ async fn an_entry_that_cannot_be_kept_holds_up_no_other(
 async fn a_clock_that_is_a_day_ahead_is_put_right_and_told() {
     trained!(practice, app, browser, client, _round, week, 139);
     let ahead = Timestamp::now().checked_add(26.hours()).unwrap();
-    let mut late = entry(&week, json!([set(1, 8)]));
+    let mut late = entry(&week, &[set(1, 8)]);
     late["at"] = json!(ahead.to_string());
     late["trained_on"] = json!("2999-01-01");
-    let answer = browser.post(&format!("/api/v1/clients/{client}/log"), json!({"sent_at": ahead.to_string(), "entries": [late]})).await;
+    let answer = browser
+        .post(&format!("/api/v1/clients/{client}/log"), json!({"sent_at": ahead.to_string(), "entries": [late]}))
+        .await;
     let off = answer.body["clock_ahead_s"].as_i64().unwrap();
     assert!((26 * 3600 - off).abs() < 60, "{off}");
     let log = browser.get(&format!("/api/v1/clients/{client}/log")).await.body;
@@ -140,7 +143,7 @@ async fn a_clock_that_is_a_day_ahead_is_put_right_and_told() {
 #[actix_web::test]
 async fn a_red_flag_is_said_at_once_and_stands_first_in_the_queue_until_seen_to() {
     trained!(practice, app, browser, client, _round, week, 140);
-    let mut sore = entry(&week, json!([set(1, 8)]));
+    let mut sore = entry(&week, &[set(1, 8)]);
     sore["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness"]});
     let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[sore])).await.body;
     assert_eq!(answer["outcomes"][0]["alarm"], "refer");
@@ -197,7 +200,7 @@ async fn a_private_link_opens_one_client_s_page_and_nothing_else() {
     assert_eq!(token.len(), 64);
     let (status, own) = linked!(practice, app, Method::GET, "/api/v1/my/week", Some(&token), None);
     assert_eq!((status, own["client_id"].as_str()), (StatusCode::OK, Some(client.as_str())));
-    let mine = sent(&[entry(&week, json!([set(1, 9)]))]);
+    let mine = sent(&[entry(&week, &[set(1, 9)])]);
     let (status, kept) = linked!(practice, app, Method::POST, "/api/v1/my/log", Some(&token), Some(mine));
     assert_eq!((status, fates(&kept)), (StatusCode::OK, vec!["kept".to_owned()]));
     let written = browser.get(&format!("/api/v1/clients/{client}/log")).await.body;
@@ -237,7 +240,7 @@ async fn a_link_that_was_taken_back_says_so() {
     let path = format!("{links}/{}", made["id"].as_str().unwrap());
     assert_eq!(browser.delete(&path).await.status, StatusCode::NO_CONTENT);
     let token = made["token"].as_str().unwrap();
-    let mine = sent(&[entry(&week, json!([set(1, 9)]))]);
+    let mine = sent(&[entry(&week, &[set(1, 9)])]);
     let (status, refused) = linked!(practice, app, Method::POST, "/api/v1/my/log", Some(token), Some(mine));
     assert_eq!(status, StatusCode::UNAUTHORIZED);
     assert!(refused["detail"].as_str().unwrap().contains("taken back"), "{refused}");
@@ -285,7 +288,7 @@ async fn decisions_of_a_review_are_carried_into_the_next_round() {
 #[actix_web::test]
 async fn what_was_logged_is_past_training_of_the_next_verdict() {
     trained!(practice, app, browser, client, _round, week, 148);
-    let done = entry(&week, json!([set(1, 8), set(2, 8), set(3, 8)]));
+    let done = entry(&week, &[set(1, 8), set(2, 8), set(3, 8)]);
     browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[done])).await;
     let today = week["today"].as_str().unwrap();
     let next = json!({"date": today, "measured_by": "A"});
@@ -299,7 +302,7 @@ async fn what_was_logged_is_past_training_of_the_next_verdict() {
 #[actix_web::test]
 async fn trends_run_over_all_rounds_with_their_noise() {
     trained!(practice, app, browser, client, _round, week, 149);
-    browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[entry(&week, json!([set(1, 10)]))])).await;
+    browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[entry(&week, &[set(1, 10)])])).await;
     let trends = browser.get(&format!("/api/v1/clients/{client}/trends")).await.body;
     let lift = &trends["lifts"][0];
     // Epley 1985: 20 kg x 10 is 26.67 kg.

@@ -3,10 +3,10 @@
 use crate::error::StoreError;
 use crate::photo_files::PhotoFiles;
 use diesel::connection::SimpleConnection;
-use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
-use diesel::sqlite::SqliteConnection;
 use diesel::migration::{Migration, MigrationSource};
+use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
 use diesel::sqlite::Sqlite;
+use diesel::sqlite::SqliteConnection;
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use std::path::{Path, PathBuf};
 
@@ -79,7 +79,8 @@ impl Store {
             return Err(unusable("there is no practice in it".to_owned()));
         }
         let store = Self::connected(directory)?;
-        let pending = store.connect()?.has_pending_migration(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
+        let pending =
+            store.connect()?.has_pending_migration(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
         if pending {
             return Err(unusable("it was made by another version: start the server once with this one".to_owned()));
         }
@@ -95,7 +96,8 @@ impl Store {
     /// The newest migration that was applied.
     pub(crate) fn schema_version(&self) -> Result<String, StoreError> {
         let applied = self.connect()?.applied_migrations();
-        let corrupt = |error: Box<dyn std::error::Error + Send + Sync>| StoreError::corrupt("schema", FILE, error.to_string());
+        let corrupt =
+            |error: Box<dyn std::error::Error + Send + Sync>| StoreError::corrupt("schema", FILE, error.to_string());
         let versions = applied.map_err(corrupt)?;
         Ok(versions.iter().map(ToString::to_string).max().unwrap_or_default())
     }

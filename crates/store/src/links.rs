@@ -130,9 +130,8 @@ impl Store {
     /// Takes a link back for good.
     pub fn revoke_link(&self, client_id: &str, id: &str, today: Date) -> Result<(), StoreError> {
         let own = client_link::table.filter(client_link::client_id.eq(client_id)).filter(client_link::id.eq(id));
-        let changed = diesel::update(own)
-            .set(client_link::revoked_on.eq(today.to_string()))
-            .execute(&mut self.connect()?)?;
+        let changed =
+            diesel::update(own).set(client_link::revoked_on.eq(today.to_string())).execute(&mut self.connect()?)?;
         if changed == 0 { Err(StoreError::not_found("link", id)) } else { Ok(()) }
     }
 }

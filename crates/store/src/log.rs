@@ -186,8 +186,11 @@ fn keep(
     new: &NewLogEntry,
 ) -> Result<Kept, StoreError> {
     let entry = &new.entry;
-    let known: Option<String> =
-        log_entry::table.filter(log_entry::id.eq(&entry.id)).select(log_entry::client_id).first(connection).optional()?;
+    let known: Option<String> = log_entry::table
+        .filter(log_entry::id.eq(&entry.id))
+        .select(log_entry::client_id)
+        .first(connection)
+        .optional()?;
     if let Some(owner) = known {
         let says = "this entry's id belongs to something else: start it anew".to_owned();
         return Ok(if owner == client_id { Kept::Known } else { Kept::Refused(says) });

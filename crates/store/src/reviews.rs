@@ -40,8 +40,11 @@ impl Store {
         self.connect()?.immediate_transaction(|connection| {
             let known: Option<String> = round::table.find(round_id).select(round::id).first(connection).optional()?;
             known.ok_or_else(|| StoreError::not_found("round", round_id))?;
-            let stored: Option<(i32, String)> =
-                review::table.find(round_id).select((review::revision, review::saved_by)).first(connection).optional()?;
+            let stored: Option<(i32, String)> = review::table
+                .find(round_id)
+                .select((review::revision, review::saved_by))
+                .first(connection)
+                .optional()?;
             let current = stored.as_ref().map_or(0, |(revision, _)| *revision);
             if current != revision {
                 return Err(StoreError::Stale { what: "the review", current, saved_by: stored.map(|(_, by)| by) });
@@ -60,10 +63,8 @@ impl Store {
 
     /// What of a client's queue has been seen to.
     pub fn seen_to(&self, client_id: &str) -> Result<HashSet<String>, StoreError> {
-        let rows: Vec<String> = seen_to::table
-            .filter(seen_to::client_id.eq(client_id))
-            .select(seen_to::what)
-            .load(&mut self.connect()?)?;
+        let rows: Vec<String> =
+            seen_to::table.filter(seen_to::client_id.eq(client_id)).select(seen_to::what).load(&mut self.connect()?)?;
         Ok(rows.into_iter().collect())
     }
 

@@ -30,6 +30,7 @@ pub enum Decision {
 
 /// What is known when it is decided.
 #[derive(Clone, Debug)]
+#[allow(clippy::struct_excessive_bools, reason = "each is a fact the table asks for")]
 pub struct Facts<'a> {
     /// Whether it was to be brought up.
     pub chosen: bool,
@@ -76,7 +77,8 @@ pub fn decide(facts: &Facts) -> (Option<Decision>, String) {
     let sets = work.weekly_sets;
     if high || facts.tired {
         let because = if high { format!("{sets:.1} sets a week are high in its band") } else { "tired".to_owned() };
-        let why = format!("No real change with the sets done, {because}: a week of rest, then another exercise and range.");
+        let why =
+            format!("No real change with the sets done, {because}: a week of rest, then another exercise and range.");
         return (Some(Decision::RestThenChange), why);
     }
     let why = format!("No real change with the sets done, {sets:.1} a week are low in its band: a fifth more.");

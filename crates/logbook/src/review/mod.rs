@@ -175,6 +175,8 @@ fn waiting(weeks_to_show: Option<u16>) -> String {
         Some(weeks) => format!(
             "Not measured again yet. At the usual rate a change would show in the tape about {weeks} weeks after this round."
         ),
-        None => "Not measured again yet: no girth of this region was taped, so only pictures can show a change.".to_owned(),
+        None => {
+            "Not measured again yet: no girth of this region was taped, so only pictures can show a change.".to_owned()
+        }
     }
 }

@@ -109,12 +109,7 @@ pub(super) fn width_moves(atlas: &Atlas, region: &RegionId, before: &Case, now: 
         .filter_map(|now| {
             let then = then.iter().find(|then| then.segment == now.segment)?;
             let change_pct = 100.0 * (mean_cm(now) / mean_cm(then) - 1.0);
-            Some(WidthMove {
-                segment: now.segment.as_str(),
-                change_pct,
-                mdc95_pct,
-                real: change_pct.abs() > mdc95_pct,
-            })
+            Some(WidthMove { segment: now.segment.as_str(), change_pct, mdc95_pct, real: change_pct.abs() > mdc95_pct })
         })
         .collect()
 }

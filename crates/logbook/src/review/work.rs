@@ -139,7 +139,8 @@ mod tests {
 
     #[rstest]
     fn sets_planned_and_done_are_counted_up_to_the_day(atlas: Atlas) {
-        let done = [calves("2026-03-02", 1, &THREE), calves("2026-03-09", 2, &THREE[..2]), calves("2026-03-24", 4, &THREE)];
+        let done =
+            [calves("2026-03-02", 1, &THREE), calves("2026-03-09", 2, &THREE[..2]), calves("2026-03-24", 4, &THREE)];
         let (work, calf) = of(&atlas, &done);
         assert_eq!((work.sessions_planned, work.sessions_kept), (3, 2));
         assert!((calf.planned_sets - 9.0).abs() < 1e-9 && (calf.done_sets - 5.0).abs() < 1e-9);
@@ -158,7 +159,8 @@ mod tests {
             let mut entry = calves(on, week, &THREE);
             let Part::Exercise(log) = &mut entry.part else { unreachable!() };
             log.felt = Some("quads.rectus-femoris".into());
-            log.pain = Some(ExercisePain { area: "ankle".into(), side: None, level: 4, red_flags: Vec::new(), during: None });
+            log.pain =
+                Some(ExercisePain { area: "ankle".into(), side: None, level: 4, red_flags: Vec::new(), during: None });
             entry
         };
         let (_, once) = of(&atlas, &[felt("2026-03-02", 1)]);

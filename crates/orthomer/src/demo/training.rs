@@ -5,13 +5,13 @@ use crate::demo::RoundIds;
 use crate::failure::Failure;
 use assess::{Knowledge, assess};
 use atlas::{Exercise, Work};
-use casefile::{ItemEntry, LogEntry, LogPain, LogPart, LogSet, PlanFile, WeekDraft, check_log_entry, plan_file, week_draft};
+use casefile::{
+    ItemEntry, LogEntry, LogPain, LogPart, LogSet, PlanFile, WeekDraft, check_log_entry, plan_file, week_draft,
+};
 use jiff::civil::{Date, Weekday};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ToSpan};
-use logbook::{
-    ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, alarms, block_week, next, training_entry,
-};
+use logbook::{ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, alarms, block_week, next, training_entry};
 use plan::{Draft, Effort, Locks, PlanProblem, SidePlan, WEEKS_USUAL, block, present_draft, solve_around};
 use rand::rngs::StdRng;
 use rand::{Rng, RngExt, SeedableRng};
@@ -63,13 +63,7 @@ pub struct Given {
 }
 
 /// Gives plans and writes logs for those who have a story of training.
-pub fn keep(
-    store: &Store,
-    knowledge: &Knowledge,
-    rounds: &RoundIds,
-    coach: &str,
-    today: Date,
-) -> Result<(), Failure> {
+pub fn keep(store: &Store, knowledge: &Knowledge, rounds: &RoundIds, coach: &str, today: Date) -> Result<(), Failure> {
     for (seed, (client, weeks_ago, habit)) in (1_u64..).zip(TRAINED) {
         let Some((round_id, day)) = rounds.get(&(client, weeks_ago)) else { continue };
         let client_id = store.round(round_id).map_err(Failure::other)?.client_id;
@@ -178,7 +172,8 @@ impl Training<'_> {
             for place in 0..self.given.plan.sessions.len() {
                 let day = self.given.plan.sessions[place].day;
                 let on = monday.checked_add((i64::from(day) - 1).days()).map_err(Failure::other)?;
-                if on >= today || self.given.plan.sessions[place].items.is_empty() || !luck.random_bool(self.habit.kept) {
+                if on >= today || self.given.plan.sessions[place].items.is_empty() || !luck.random_bool(self.habit.kept)
+                {
                     continue;
                 }
                 self.session(&mut luck, &mut memory, (week, place, block_week(&lighter, week)), on, &mut written)?;
@@ -287,7 +282,8 @@ impl Training<'_> {
             (_, load) => load,
         };
         let seconds = matches!(exercise.work(), Work::Seconds(_));
-        let sides: Vec<Option<Side>> = first_side.map_or_else(|| vec![None], |side| vec![Some(side), Some(side.other())]);
+        let sides: Vec<Option<Side>> =
+            first_side.map_or_else(|| vec![None], |side| vec![Some(side), Some(side.other())]);
         let mut done = Vec::new();
         for (number, count) in (1..).zip(&target.counts) {
             let slack = if self.habit.rises && luck.random_bool(0.7) { 0 } else { -1 };

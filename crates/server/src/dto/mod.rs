@@ -32,8 +32,8 @@ pub(crate) use plan::{
     AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
 };
 pub(crate) use practice::{
-    ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
-    SavePractice, SettingView, TapeOrder,
+    ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise,
+    SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
     InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo, SiteTrend,

@@ -15,20 +15,14 @@ use store::{Role, TABLE_NAMES, backup};
 const ARCHIVE_BYTES: usize = 512 * 1024 * 1024;
 
 fn attachment(name: String) -> ContentDisposition {
-    ContentDisposition {
-        disposition: DispositionType::Attachment,
-        parameters: vec![DispositionParam::Filename(name)],
-    }
+    ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![DispositionParam::Filename(name)] }
 }
 
 /// Everything about a client: case file, every table, pictures.
 #[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
     content_type = "application/zip"), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/archive")]
-pub(crate) async fn export_client(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn export_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let name = format!("client-{id}.zip");
     let written = state.read(move |store, knowledge| {
         let mut bytes = Cursor::new(Vec::new());
@@ -43,11 +37,9 @@ pub(crate) async fn export_client(
 #[utoipa::path(tag = "archive", request_body(content = Vec<u8>, content_type = "application/zip"), responses(
     (status = 201, body = ImportedView), (status = 400, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[post("/clients/archive")]
-pub(crate) async fn import_client(
-    state: web::Data<AppState>,
-    body: web::Payload,
-) -> Result<HttpResponse, ApiError> {
-    let too_heavy = |_| ApiError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into());
+pub(crate) async fn import_client(state: web::Data<AppState>, body: web::Payload) -> Result<HttpResponse, ApiError> {
+    let too_heavy =
+        |_| ApiError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into());
     let bytes = body.to_bytes_limited(ARCHIVE_BYTES).await.map_err(too_heavy)??;
     let taken = state.read(move |store, knowledge| {
         let taken = store.import_client(&knowledge.atlas, Cursor::new(bytes))?;

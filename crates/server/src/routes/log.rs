@@ -14,10 +14,7 @@ use store::{IssuedRecord, LogRecord};
 /// This week of a client: sessions, targets, what was logged.
 #[utoipa::path(tag = "log", responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/week")]
-pub(crate) async fn show_week(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let page = state.page("week", PageOf::Client(id.into_inner()), |store, knowledge, id| {
         Training::read(store, knowledge, id, AppState::today())?.view(store, id)
     });
@@ -27,10 +24,7 @@ pub(crate) async fn show_week(
 /// The log of a client under their plans, newest first, with this week.
 #[utoipa::path(tag = "log", responses((status = 200, body = LogPage), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/log")]
-pub(crate) async fn show_log(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_log(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let page = state.page("log", PageOf::Client(id.into_inner()), |store, knowledge, id| {
         let training = Training::read(store, knowledge, id, AppState::today())?;
         Ok(LogPage {

@@ -54,10 +54,7 @@ pub(crate) async fn send_my_entries(
 /// What the client's page is for, beside the week.
 #[utoipa::path(tag = "my", responses((status = 200, body = MyPage), (status = 401, body = ProblemDetails)))]
 #[get("/page")]
-pub(crate) async fn show_my_page(
-    state: web::Data<AppState>,
-    who: LinkedClient,
-) -> Result<web::Json<MyPage>, ApiError> {
+pub(crate) async fn show_my_page(state: web::Data<AppState>, who: LinkedClient) -> Result<web::Json<MyPage>, ApiError> {
     let shown = state.run(move |store, knowledge| {
         let client = store.client(&knowledge.atlas, &who.client_id)?.client;
         let rounds = store.rounds(&who.client_id)?;
@@ -99,7 +96,7 @@ fn wanted(
     };
     let name = |pose: PhotoPose| {
         let known = knowledge.atlas.poses().iter().find(|known| known.id.as_str() == pose.id());
-        known.map_or_else(|| pose.id().to_owned(), |pose| pose.name.clone())
+        known.map_or_else(|| pose.id().clone(), |pose| pose.name.clone())
     };
     let poses = ASKED.into_iter().map(|pose| PoseWanted {
         pose,
@@ -251,5 +248,8 @@ pub(crate) async fn show_my_photo(
         }
         Ok(store.photo_bytes(&id, PhotoFile::View)?)
     });
-    Ok(HttpResponse::Ok().content_type("image/jpeg").insert_header(("Cache-Control", "private, no-store")).body(found.await?))
+    Ok(HttpResponse::Ok()
+        .content_type("image/jpeg")
+        .insert_header(("Cache-Control", "private, no-store"))
+        .body(found.await?))
 }

@@ -34,9 +34,10 @@ fn view(state: &AppState, store: &Store, knowledge: &Knowledge, id: &str) -> Res
     }
     let solved = || Ok::<_, ApiError>(planning.week(&planning.solved(planning.shape(None, None), Effort::default())));
     // A search takes a third of a second, and the same client's gives the same week.
-    let week = match rests_on_all(knowledge, &planning.case.client) {
-        true => solved()?,
-        false => state.solved.get(id, mark, solved)?.as_ref().clone(),
+    let week = if rests_on_all(knowledge, &planning.case.client) {
+        solved()?
+    } else {
+        state.solved.get(id, mark, solved)?.as_ref().clone()
     };
     let planned = planning.of("/week", &week)?;
     view_of(store, &planning, &planned, proofs, week, 0)

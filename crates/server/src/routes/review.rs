@@ -18,10 +18,7 @@ use units::{RegionId, Side, SiteId};
 /// What moved over a round against what could be noise, what was done, and what is proposed.
 #[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/review")]
-pub(crate) async fn show_review(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let page = state.page("review", PageOf::Round(id.into_inner()), |store, knowledge, id| {
         Reviewing::read(store, knowledge, id)?.view(store, knowledge)
     });
@@ -66,10 +63,7 @@ fn chosen(knowledge: &Knowledge, also: &[String]) -> Result<Vec<RegionId>, ApiEr
 /// Every site, side, region and lift over all rounds, with what is noise.
 #[utoipa::path(tag = "review", responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/trends")]
-pub(crate) async fn show_trends(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     state.page("trends", PageOf::Client(id.into_inner()), trends).await
 }
 
@@ -146,11 +140,16 @@ fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
         .collect()
 }
 
+/// An exercise and the side trained alone.
+type Lift = (String, Option<Side>);
+/// Whether a load was held, and the best set of each day.
+type BestSets = (bool, BTreeMap<Date, f64>);
+
 fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Vec<LiftTrend>, ApiError> {
     let records = store.log(client_id, Date::MIN)?;
     let entries: Vec<_> =
         records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok()).collect();
-    let mut lifts: BTreeMap<(String, Option<Side>), (bool, BTreeMap<Date, f64>)> = BTreeMap::new();
+    let mut lifts: BTreeMap<Lift, BestSets> = BTreeMap::new();
     for entry in heads(&entries).iter().filter_map(logbook::Heads::counts) {
         let Part::Exercise(log) = &entry.part else { continue };
         for set in &log.sets {
@@ -160,7 +159,7 @@ fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<
             *best = best.max(performance(set));
         }
     }
-    let lift = |((exercise, side), (loaded, best)): ((String, Option<Side>), (bool, BTreeMap<Date, f64>))| {
+    let lift = |((exercise, side), (loaded, best)): (Lift, BestSets)| {
         let known = exercise.parse().ok().and_then(|id| knowledge.atlas.exercise(&id));
         let seconds = known.is_some_and(|exercise| matches!(exercise.work(), atlas::Work::Seconds(_)));
         let unit = match (loaded, seconds) {

@@ -14,10 +14,7 @@ use units::Mass;
 /// A round with its steps.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}")]
-pub(crate) async fn show_round(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let page = state.page("round", PageOf::Round(id.into_inner()), |store, knowledge, id| {
         let round = store.round(id)?;
         let case = store.case_at(&knowledge.atlas, id)?;
@@ -58,10 +55,7 @@ fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<Verdic
 /// The verdict of a round with its evidence.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/verdict")]
-pub(crate) async fn show_verdict(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     state.page("verdict", PageOf::Round(id.into_inner()), verdict_view).await
 }
 

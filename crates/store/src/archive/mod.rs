@@ -12,6 +12,7 @@ pub use client::Imported;
 pub use tables::TABLE_NAMES;
 
 use crate::error::StoreError;
+use crate::photo_files::PhotoFile;
 use serde::{Deserialize, Serialize};
 use std::io::{Read, Seek, Write};
 use zip::write::SimpleFileOptions;
@@ -42,7 +43,7 @@ fn unusable(what: impl Into<String>) -> StoreError {
 
 /// Entries carry no time of their own, so that the same data gives the same bytes. What is compressed already is not again.
 fn options(name: &str) -> SimpleFileOptions {
-    let pressed = name.ends_with(".jpg") || name.ends_with(".png") || name.ends_with(".original");
+    let pressed = PhotoFile::ALL.iter().any(|file| name.ends_with(file.ending()));
     let method = if pressed { CompressionMethod::Stored } else { CompressionMethod::Deflated };
     SimpleFileOptions::default().compression_method(method).last_modified_time(DateTime::default()).large_file(true)
 }
