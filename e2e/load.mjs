@@ -15,7 +15,7 @@ const [PORT, BARE_PORT] = [8160, 8161];
 const READERS = 20;
 const WRITERS = 2;
 /** A writer logs a set, then waits for so long. */
-const WRITE_EVERY_MS = 100;
+const WRITE_EVERY_MS = 250;
 
 const agent = new Agent({ keepAlive: true, maxSockets: 64 });
 

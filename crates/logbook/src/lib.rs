@@ -24,7 +24,7 @@ pub use clock::{ClockFix, MOST_SKEW_S, put_right};
 pub use entry::{Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog};
 pub use heads::{Heads, heads};
 pub use lighten::lighten;
-pub use performance::{Performed, performance};
+pub use performance::{BestSets, Performed, best_sets, performance};
 pub use queue::{QueueKind, ROUND_WEEKS};
 pub use review::{
     Decision, GirthMove, PlannedSession, RegionReview, Review, ReviewRound, RoundWork, WidthMove, WorkDone, review,

@@ -28,6 +28,31 @@ impl Performed<'_> {
     }
 }
 
+/// The best sets of an exercise as one number each.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct BestSets {
+    /// Of both sides together.
+    pub both: Option<f64>,
+    /// Of the left alone.
+    pub left: Option<f64>,
+    /// Of the right alone.
+    pub right: Option<f64>,
+    /// Whether a load was held.
+    pub loaded: bool,
+}
+
+/// The best sets of what was done.
+pub fn best_sets(log: &ExerciseLog) -> BestSets {
+    let best =
+        |side: Option<Side>| log.sets.iter().filter(|set| set.side == side).map(performance).max_by(f64::total_cmp);
+    BestSets {
+        both: best(None),
+        left: best(Some(Side::Left)),
+        right: best(Some(Side::Right)),
+        loaded: log.sets.iter().any(|set| set.load.is_some()),
+    }
+}
+
 /// A set as one number: with a load the estimated maximum (Epley 1985), kg, or kg times seconds; without one what was
 /// counted. Comparable only within one exercise.
 pub fn performance(set: &LoggedSet) -> f64 {
@@ -84,5 +109,13 @@ pub(crate) mod tests {
     #[case::a_loaded_hang(LoggedSet { count: Count::Seconds(40), ..set(1, 10.0, 1) }, 400.0)]
     fn a_set_is_one_number(#[case] set: LoggedSet, #[case] expected: f64) {
         assert!((performance(&set) - expected).abs() < 1e-3);
+    }
+
+    #[test]
+    fn each_side_has_its_own_best_set() {
+        let sided = |side, reps| LoggedSet { side: Some(side), ..set(1, 12.0, reps) };
+        let sets = vec![sided(Side::Left, 8), sided(Side::Left, 10), sided(Side::Right, 12)];
+        let best = best_sets(&ExerciseLog { sets, ..log("db-curl", &[]) });
+        assert_eq!((best.both, best.left, best.right, best.loaded), (None, Some(16.0), Some(16.8), true));
     }
 }

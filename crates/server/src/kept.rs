@@ -2,13 +2,16 @@
 
 use jiff::civil::Date;
 use std::collections::HashMap;
+use std::hash::{DefaultHasher, Hash, Hasher};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 
 /// What a value follows from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub(crate) struct Mark {
-    /// Grows with every change of the client.
+    /// Grows with every change of the client but for the log.
     pub stamp: i64,
+    /// What of the log it follows from.
+    pub log: i64,
     /// Grows with every change of anybody; only where the value follows from everybody.
     pub all: Option<i64>,
     /// Grows with every change of the practice's settings.
@@ -20,19 +23,25 @@ pub(crate) struct Mark {
 type Shelf<V> = HashMap<String, (Mark, Arc<V>)>;
 
 /// Values by what they are of.
-pub(crate) struct Kept<V>(Arc<Mutex<Shelf<V>>>);
+pub(crate) struct Kept<V> {
+    shelf: Arc<Mutex<Shelf<V>>>,
+    turns: Arc<[Mutex<()>]>,
+}
 
 impl<V> Clone for Kept<V> {
     fn clone(&self) -> Self {
-        Self(self.0.clone())
+        Self { shelf: self.shelf.clone(), turns: self.turns.clone() }
     }
 }
 
 impl<V> Default for Kept<V> {
     fn default() -> Self {
-        Self(Arc::default())
+        Self { shelf: Arc::default(), turns: (0..TURNS).map(|_| Mutex::default()).collect() }
     }
 }
+
+/// Values worked out at once at most: more than there are cores.
+const TURNS: usize = 64;
 
 /// Values kept at most: a few for each client of a large practice.
 const MOST: usize = 8192;
@@ -56,14 +65,25 @@ impl<V> Kept<V> {
 
     /// The value, worked out anew when what it follows from has changed.
     pub fn get<E>(&self, of: &str, mark: Mark, work_out: impl FnOnce() -> Result<V, E>) -> Result<Arc<V>, E> {
-        match self.find(of) {
-            Some((kept, value)) if kept == mark => Ok(value),
-            _ => Ok(self.keep(of, mark, work_out()?)),
+        let found = || self.find(of).filter(|(kept, _)| *kept == mark).map(|(_, value)| value);
+        if let Some(value) = found() {
+            return Ok(value);
         }
+        let _turn = self.turn(of);
+        // Whoever had the turn before may have worked it out.
+        found().map_or_else(|| Ok(self.keep(of, mark, work_out()?)), Ok)
+    }
+
+    /// One at a time works out the same value; the others wait for it.
+    pub fn turn(&self, of: &str) -> MutexGuard<'_, ()> {
+        let mut hasher = DefaultHasher::new();
+        of.hash(&mut hasher);
+        let place = usize::try_from(hasher.finish() % TURNS as u64).unwrap_or_default();
+        self.turns[place].lock().unwrap_or_else(PoisonError::into_inner)
     }
 
     fn shelf(&self) -> MutexGuard<'_, Shelf<V>> {
-        self.0.lock().unwrap_or_else(PoisonError::into_inner)
+        self.shelf.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }
 
@@ -72,11 +92,12 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    const MARK: Mark = Mark { stamp: 4, all: None, settings: 1, day: Date::constant(2026, 3, 2) };
+    const MARK: Mark = Mark { stamp: 4, log: 7, all: None, settings: 1, day: Date::constant(2026, 3, 2) };
 
     #[rstest]
     #[case::nothing_changed(MARK, 1)]
     #[case::the_client_changed(Mark { stamp: 5, ..MARK }, 2)]
+    #[case::something_was_logged(Mark { log: 8, ..MARK }, 2)]
     #[case::somebody_changed(Mark { all: Some(9), ..MARK }, 2)]
     #[case::the_settings_changed(Mark { settings: 2, ..MARK }, 2)]
     #[case::a_new_day(Mark { day: Date::constant(2026, 3, 3), ..MARK }, 2)]

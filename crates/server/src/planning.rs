@@ -4,7 +4,7 @@ use crate::error::ApiError;
 use crate::roster::Assessor;
 use assess::{Assessment, Case, Knowledge};
 use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
-use plan::{Draft, Effort, PlanProblem, Proof, WeekShape, block, present_draft, solve_around};
+use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Instant;
@@ -64,6 +64,14 @@ impl<'a> Planning<'a> {
         Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
     }
 
+    /// The planner's own week for the brief's days and minutes; the same problem is searched once.
+    pub fn solved_once(&self, solved: &Solved) -> Planned {
+        let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, self.shape(None, None));
+        let locks = plan::Locks::default();
+        let week = solved.of(&problem);
+        Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
+    }
+
     /// A coach's week as the planner sees it. `at` is its pointer.
     pub fn of(&self, at: &str, week: &WeekDraft) -> Result<Planned, ApiError> {
         let checked = check_week(&self.knowledge.atlas, at, week).map_err(ApiError::Invalid)?;
@@ -97,6 +105,27 @@ impl Planned {
         let weeks = block(&self.problem, &self.draft, self.weeks);
         let proof = proofs.of(&self.problem, plan.objective).filter(|_| plan.broken.is_empty());
         plan_file(&plan, &weeks, proof.as_ref(), start.elapsed().as_secs_f64() * 1000.0)
+    }
+}
+
+/// Weeks solved so far: a search takes a third of a second, and the same problem gives the same week.
+#[derive(Clone, Default)]
+pub(crate) struct Solved(Arc<Mutex<HashMap<u64, Week>>>);
+
+impl Solved {
+    fn of(&self, problem: &PlanProblem) -> Week {
+        let key = problem.model_key();
+        let known = |solved: &Self| solved.0.lock().unwrap_or_else(PoisonError::into_inner).get(&key).cloned();
+        if let Some(week) = known(self) {
+            return week;
+        }
+        let week = solve_around(problem, Effort::default(), &plan::Locks::default());
+        let mut solved = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if solved.len() >= KEPT {
+            solved.clear();
+        }
+        solved.insert(key, week.clone());
+        week
     }
 }
 

@@ -9,6 +9,7 @@ use jiff::ToSpan;
 use jiff::civil::Date;
 use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, alarms, heads};
 use std::collections::HashSet;
+use std::sync::Arc;
 use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
 
 /// What hurts is shown for so long, days; then it is history.
@@ -155,12 +156,12 @@ fn to_issue(
     store: &Store,
     knowledge: &Knowledge,
     newest: &RoundRecord,
-    plans: &[IssuedRecord],
+    plans: &[Arc<IssuedRecord>],
 ) -> Result<(), ApiError> {
     if plans.iter().any(|plan| plan.round_id == newest.id) {
         return Ok(());
     }
-    let chosen = store.case_at(&knowledge.atlas, &newest.id)?.choices.bring_up;
+    let chosen = store.choices(&newest.id)?.bring_up;
     if !chosen.is_empty() {
         let place = format!("/clients/{}/rounds/{}/plan", newest.client_id, newest.id);
         let name = |id| knowledge.atlas.region(id).map_or("a region", |region| region.name.as_str());

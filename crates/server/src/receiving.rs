@@ -6,7 +6,7 @@ use assess::Knowledge;
 use casefile::{LogEntry, check_log_entry};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
-use logbook::{Alarm, alarms, put_right, training_entry};
+use logbook::{Alarm, Part, alarms, best_sets, put_right, training_entry};
 use store::{NewLogEntry, Store};
 
 /// Entries in one sending at most: a phone that was away for long sends again.
@@ -74,5 +74,9 @@ fn checked(
     let alarm = alarms(&knowledge.atlas, &resolved);
     let training = training_entry(&knowledge.atlas, &resolved);
     let kind = alarm.as_ref().map(|alarm| alarm.kind);
-    Ok((NewLogEntry { entry, written_at: fix.at, training, alarm: kind }, alarm))
+    let best = match &resolved.part {
+        Part::Exercise(log) => Some(best_sets(log)),
+        Part::Session(_) => None,
+    };
+    Ok((NewLogEntry { entry, written_at: fix.at, training, alarm: kind, best }, alarm))
 }

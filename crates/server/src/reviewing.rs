@@ -43,8 +43,9 @@ impl Reviewing {
         };
         let today = AppState::today();
         let until = next.as_ref().map_or(today, |next| next.taken_on);
-        let training = Training::read(store, knowledge, &round.client_id, until)?;
-        let plans: Vec<&IssuedRecord> = training.plans.iter().filter(|plan| plan.round_id == round.id).collect();
+        let training = Training::since(store, knowledge, &round.client_id, (round.taken_on, until))?;
+        let own = training.plans.iter().filter(|plan| plan.round_id == round.id);
+        let plans: Vec<&IssuedRecord> = own.map(AsRef::as_ref).collect();
         let entries: Vec<Entry> = training
             .records
             .iter()

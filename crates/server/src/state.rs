@@ -5,15 +5,16 @@ use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
 use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
-use crate::planning::Proofs;
+use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day};
 use crate::roster::rests_on_all;
+use crate::training::Instead;
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, web};
 use assess::Knowledge;
 use atlas::PracticeSettings;
 use booth::Figure;
-use casefile::{PracticeEntry, WeekDraft, check_practice};
+use casefile::{PracticeEntry, check_practice};
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
 use lighttable::Frames;
@@ -21,7 +22,7 @@ use rayon::{ThreadPool, ThreadPoolBuilder};
 use serde::Serialize;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, RwLock};
-use store::{Store, StoreError};
+use store::{Stamp, Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use vision::{Ingested, PhotoError, ingest};
 
@@ -37,12 +38,20 @@ fn set(shipped: &Knowledge, practice: &PracticeEntry) -> Result<Knowledge, Serve
     Ok(shipped.with_practice(&checked))
 }
 
+fn written(value: &impl Serialize) -> Result<Bytes, ApiError> {
+    serde_json::to_vec(value).map(Bytes::from).map_err(|error| ApiError::Internal(error.to_string()))
+}
+
 /// What a page is of.
 pub(crate) enum PageOf {
+    /// Everybody's rounds.
+    Practice,
     /// A client, by id.
     Client(String),
-    /// A round, by id.
+    /// A round, by id, with everything logged since.
     Round(String),
+    /// A round as it stood on its day, by id: what was logged later does not change it.
+    Sheet(String),
 }
 
 /// The store and the knowledge of the trade.
@@ -66,10 +75,12 @@ pub struct AppState {
     client_days: Kept<ClientDay>,
     /// Each client's line in the list.
     pub(crate) summaries: Kept<ClientSummary>,
-    /// Weeks as the planner solved them, by round.
-    pub(crate) solved: Kept<WeekDraft>,
+    /// Weeks as the planner solved them.
+    pub(crate) solved: Solved,
     /// Pages of a client or a round, as they are sent.
-    pages: Kept<Vec<u8>>,
+    pages: Kept<Bytes>,
+    /// What could be done instead of each exercise of a given plan, by plan.
+    pub(crate) instead: Kept<Instead>,
     /// Grows whenever the practice's settings change.
     settings: Arc<AtomicU64>,
     prover: Arc<Semaphore>,
@@ -94,8 +105,9 @@ impl AppState {
             proofs: Proofs::default(),
             client_days: Kept::default(),
             summaries: Kept::default(),
-            solved: Kept::default(),
+            solved: Solved::default(),
             pages: Kept::default(),
+            instead: Kept::default(),
             settings: Arc::default(),
             prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
@@ -126,8 +138,8 @@ impl AppState {
     }
 
     /// What a value follows from that was worked out for something with this stamp, today.
-    pub(crate) fn mark(&self, stamp: i64, day: Date) -> Mark {
-        Mark { stamp, all: None, settings: self.settings.load(Ordering::Acquire), day }
+    pub(crate) fn mark(&self, stamp: Stamp, log: i64, day: Date) -> Mark {
+        Mark { stamp: stamp.all, log, all: None, settings: self.settings.load(Ordering::Acquire), day }
     }
 
     /// A page of a client or a round as it is sent: worked out when anything it follows from has changed.
@@ -138,8 +150,7 @@ impl AppState {
     {
         let state = self.clone();
         let body = self.run(move |store, knowledge| state.page_bytes(store, knowledge, (name, &of), work));
-        let body = Bytes::copy_from_slice(&body.await?);
-        Ok(HttpResponse::Ok().content_type("application/json").body(body))
+        Ok(HttpResponse::Ok().content_type("application/json").body(body.await?))
     }
 
     fn page_bytes<T: Serialize>(
@@ -148,26 +159,40 @@ impl AppState {
         knowledge: &Knowledge,
         (name, of): (&str, &PageOf),
         work: impl FnOnce(&Store, &Knowledge, &str) -> Result<T, ApiError>,
-    ) -> Result<Arc<Vec<u8>>, ApiError> {
-        let client_id = match of {
-            PageOf::Client(id) => id.clone(),
-            PageOf::Round(id) => store.round(id)?.client_id,
+    ) -> Result<Bytes, ApiError> {
+        let (PageOf::Client(id) | PageOf::Round(id) | PageOf::Sheet(id)) = of else {
+            let mark = Mark { all: Some(store.total_stamp()?), ..self.mark(Stamp::default(), 0, Self::today()) };
+            let body = self.pages.get(name, mark, || written(&work(store, knowledge, "")?))?;
+            return Ok(body.as_ref().clone());
         };
-        let (PageOf::Client(id) | PageOf::Round(id)) = of;
+        let round = if matches!(of, PageOf::Client(_)) { None } else { Some(store.round(id)?) };
+        let client_id = round.as_ref().map_or_else(|| id.clone(), |round| round.client_id.clone());
         let key = format!("{name} {id}");
         // Before anything is read: what changes meanwhile makes the kept page an old one.
-        let mark = self.mark(store.stamp(&client_id)?, Self::today());
-        if let Some((kept, body)) = self.pages.find(&key) {
-            let all = if kept.all.is_some() { Some(store.total_stamp()?) } else { None };
-            if kept == (Mark { all, ..mark }) {
-                return Ok(body);
-            }
+        let stamp = store.stamp(&client_id)?;
+        let log = match (of, &round) {
+            (PageOf::Sheet(_), Some(round)) => store.newest_arrival(&client_id, round.taken_on)?,
+            _ => stamp.log,
+        };
+        let mark = self.mark(stamp, log, Self::today());
+        if let Some(body) = self.page_known(store, &key, mark)? {
+            return Ok(body);
+        }
+        let _turn = self.pages.turn(&key);
+        if let Some(body) = self.page_known(store, &key, mark)? {
+            return Ok(body);
         }
         let own_roster = rests_on_all(knowledge, &store.client(&knowledge.atlas, &client_id)?.client);
         let all = if own_roster { Some(store.total_stamp()?) } else { None };
-        let value = work(store, knowledge, id)?;
-        let body = serde_json::to_vec(&value).map_err(|error| ApiError::Internal(error.to_string()))?;
-        Ok(self.pages.keep(&key, Mark { all, ..mark }, body))
+        let body = written(&work(store, knowledge, id)?)?;
+        Ok(self.pages.keep(&key, Mark { all, ..mark }, body).as_ref().clone())
+    }
+
+    /// A page that was worked out from the same.
+    fn page_known(&self, store: &Store, key: &str, mark: Mark) -> Result<Option<Bytes>, ApiError> {
+        let Some((kept, body)) = self.pages.find(key) else { return Ok(None) };
+        let all = if kept.all.is_some() { Some(store.total_stamp()?) } else { None };
+        Ok((kept == Mark { all, ..mark }).then(|| body.as_ref().clone()))
     }
 
     /// Every client's part of the queue.
@@ -179,7 +204,7 @@ impl AppState {
     ) -> Result<Vec<Arc<ClientDay>>, ApiError> {
         let mut days = Vec::new();
         for (client_id, stamp) in store.stamps()? {
-            let worked_out = self.client_days.get(&client_id, self.mark(stamp, day), || {
+            let worked_out = self.client_days.get(&client_id, self.mark(stamp, stamp.log, day), || {
                 let record = store.client(&knowledge.atlas, &client_id)?;
                 client_day(store, knowledge, &record, day)
             });

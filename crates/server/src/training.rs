@@ -6,6 +6,7 @@ use crate::dto::{
 };
 use crate::error::ApiError;
 use crate::planning::Planning;
+use crate::state::AppState;
 use assess::Knowledge;
 use atlas::{Atlas, Exercise, Work};
 use casefile::{ItemEntry, LogPart, LogSet, check_log_entry};
@@ -17,18 +18,19 @@ use logbook::{
 };
 use plan::SidePlan;
 use std::collections::HashMap;
+use std::sync::Arc;
 use store::{IssuedRecord, LogRecord, Store};
 use units::Side;
 
 /// Weeks of log that targets and stalls follow from.
-const HISTORY_WEEKS: i64 = 26;
+const HISTORY_WEEKS: i64 = 12;
 /// What could be done instead: so many.
 const INSTEAD: usize = 4;
 
 /// A client's log as far as this week follows from it.
 pub(crate) struct Training<'a> {
     knowledge: &'a Knowledge,
-    pub plans: Vec<IssuedRecord>,
+    pub plans: Vec<Arc<IssuedRecord>>,
     pub records: Vec<LogRecord>,
     pub entries: Vec<Entry>,
     overrules: HashMap<String, (Overrule, Date)>,
@@ -48,6 +50,16 @@ impl<'a> Training<'a> {
     /// Reads what this week follows from.
     pub fn read(store: &Store, knowledge: &'a Knowledge, client_id: &str, today: Date) -> Result<Self, ApiError> {
         let since = today.checked_sub(HISTORY_WEEKS.weeks()).unwrap_or(Date::MIN);
+        Self::since(store, knowledge, client_id, (since, today))
+    }
+
+    /// The same from a day on.
+    pub fn since(
+        store: &Store,
+        knowledge: &'a Knowledge,
+        client_id: &str,
+        (since, today): (Date, Date),
+    ) -> Result<Self, ApiError> {
         let records = store.log(client_id, since)?;
         // What does not fit any more, such as an exercise the practice has since taken out, is shown but teaches nothing.
         let entries = records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok());
@@ -63,7 +75,7 @@ impl<'a> Training<'a> {
 
     /// What the client has.
     pub fn plan(&self) -> Option<&IssuedRecord> {
-        self.plans.first()
+        self.plans.first().map(AsRef::as_ref)
     }
 
     fn atlas(&self) -> &'a Atlas {
@@ -146,7 +158,8 @@ impl<'a> Training<'a> {
     }
 
     /// This week as it is logged.
-    pub fn view(&self, store: &Store, client_id: &str) -> Result<TrainingView, ApiError> {
+    pub fn view(&self, state: &AppState, client_id: &str) -> Result<TrainingView, ApiError> {
+        let store = &state.store;
         let client = store.client(self.atlas(), client_id)?.client;
         let mut view = TrainingView {
             client_id: client_id.to_owned(),
@@ -162,7 +175,9 @@ impl<'a> Training<'a> {
             return Ok(view);
         };
         let due = self.due();
-        let instead = Instead::of(store, self.knowledge, issued)?;
+        // What could stand in a card's place follows from brief and verdict, not from the log.
+        let mark = state.mark(store.stamp(client_id)?, 0, self.today);
+        let instead = state.instead.get(&issued.id, mark, || Instead::of(store, self.knowledge, issued))?;
         let weeks = u8::try_from(issued.plan.weeks.len()).unwrap_or(u8::MAX);
         let week = due.first().map_or(0, |session| session.week);
         view.note = match week {
@@ -336,7 +351,7 @@ fn feels(atlas: &Atlas, exercise: Option<&Exercise>, item: &ItemEntry) -> Vec<Fe
 }
 
 /// What could be done instead of each exercise of a plan, for this client as the brief has them now.
-struct Instead(HashMap<String, Vec<InsteadView>>);
+pub(crate) struct Instead(HashMap<String, Vec<InsteadView>>);
 
 impl Instead {
     fn of(store: &Store, knowledge: &Knowledge, issued: &IssuedRecord) -> Result<Self, ApiError> {

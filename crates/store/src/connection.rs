@@ -2,16 +2,21 @@
 
 use crate::error::StoreError;
 use crate::photo_files::PhotoFiles;
+use crate::plans::IssuedRecord;
 use diesel::connection::SimpleConnection;
 use diesel::migration::{Migration, MigrationSource};
 use diesel::r2d2::{ConnectionManager, CustomizeConnection, Pool, PooledConnection};
 use diesel::sqlite::Sqlite;
 use diesel::sqlite::SqliteConnection;
 use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
+use std::collections::HashMap;
 use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
 pub(crate) const FILE: &str = "orthomer.sqlite";
+/// Given plans kept in memory at most.
+const GIVEN_KEPT: usize = 2048;
 /// Readers and one writer; SQLite lets only one write at a time.
 const CONNECTIONS: u32 = 8;
 
@@ -21,6 +26,8 @@ pub struct Store {
     pool: Pool<ConnectionManager<SqliteConnection>>,
     directory: PathBuf,
     files: PhotoFiles,
+    /// Plans as they were given, which never change.
+    given: Arc<Mutex<HashMap<String, Arc<IssuedRecord>>>>,
 }
 
 pub(crate) type Connection = PooledConnection<ConnectionManager<SqliteConnection>>;
@@ -66,7 +73,7 @@ impl Store {
             .build(manager)
             .map_err(|error| unusable(error.to_string()))?;
         let files = PhotoFiles::open(directory).map_err(|error| unusable(error.to_string()))?;
-        Ok(Self { pool, directory: directory.to_owned(), files })
+        Ok(Self { pool, directory: directory.to_owned(), files, given: Arc::default() })
     }
 
     /// Opens a practice that is there beside a server that may be serving it: nothing is made, migrated or swept.
@@ -105,6 +112,25 @@ impl Store {
     /// Where the practice is kept.
     pub fn directory(&self) -> &Path {
         &self.directory
+    }
+
+    /// A given plan that was read before, or is read now.
+    pub(crate) fn given(
+        &self,
+        id: &str,
+        read: impl FnOnce() -> Result<IssuedRecord, StoreError>,
+    ) -> Result<Arc<IssuedRecord>, StoreError> {
+        let known = self.given.lock().unwrap_or_else(PoisonError::into_inner).get(id).cloned();
+        if let Some(plan) = known {
+            return Ok(plan);
+        }
+        let plan = Arc::new(read()?);
+        let mut given = self.given.lock().unwrap_or_else(PoisonError::into_inner);
+        if given.len() >= GIVEN_KEPT {
+            given.clear();
+        }
+        given.insert(id.to_owned(), plan.clone());
+        Ok(plan)
     }
 
     pub(crate) fn files(&self) -> &PhotoFiles {

@@ -23,6 +23,7 @@ mod reviews;
 mod rounds;
 mod schema;
 mod settings;
+mod stamps;
 mod tape;
 mod tests;
 mod usual_week;
@@ -41,6 +42,7 @@ pub use practice::PracticeRecord;
 pub use ratings::{RatingKind, RatingPlace, RatingRecord};
 pub use reviews::Decisions;
 pub use rounds::{NewRound, RoundRecord};
+pub use stamps::Stamp;
 pub use tape::SavedTape;
 
 use uuid::Uuid;

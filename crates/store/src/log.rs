@@ -9,7 +9,7 @@ use casefile::LogEntry;
 use diesel::prelude::*;
 use jiff::civil::{Date, Weekday};
 use jiff::{Timestamp, ToSpan};
-use logbook::{AlarmKind, Overrule};
+use logbook::{AlarmKind, BestSets, Overrule};
 use std::collections::{HashMap, HashSet};
 
 /// Weeks of log that a verdict looks back on.
@@ -26,6 +26,8 @@ pub struct NewLogEntry {
     pub training: Option<TrainingEntry>,
     /// What has to be said at once.
     pub alarm: Option<AlarmKind>,
+    /// Its best sets; none for a session as a whole.
+    pub best: Option<BestSets>,
 }
 
 /// What became of an entry that was sent.
@@ -130,6 +132,41 @@ impl Store {
             .distinct()
             .load(&mut connection)?;
         Ok((!plans.is_empty()).then_some(sessions.len()))
+    }
+
+    /// The best sets of everything a client did, oldest first: the day, what was done, its best sets.
+    pub fn best_sets(&self, client_id: &str) -> Result<Vec<(Date, String, BestSets)>, StoreError> {
+        type Best = (String, String, Option<f64>, Option<f64>, Option<f64>, bool);
+        let rows: Vec<Best> = log_entry::table
+            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::superseded.eq(false))
+            .filter(log_entry::done.is_not_null())
+            .order(log_entry::trained_on.asc())
+            .select((
+                log_entry::trained_on,
+                log_entry::done.assume_not_null(),
+                log_entry::best_both,
+                log_entry::best_left,
+                log_entry::best_right,
+                log_entry::loaded,
+            ))
+            .load(&mut self.connect()?)?;
+        let corrupt = |error: jiff::Error| StoreError::corrupt("log of client", client_id, error.to_string());
+        let one = |(on, done, both, left, right, loaded): Best| {
+            Ok((on.parse().map_err(corrupt)?, done, BestSets { both, left, right, loaded }))
+        };
+        rows.into_iter().map(one).collect()
+    }
+
+    /// The newest arrival among what was trained up to a day; 0 when nothing was.
+    pub fn newest_arrival(&self, client_id: &str, until: Date) -> Result<i64, StoreError> {
+        let found: Option<i64> = log_entry::table
+            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::superseded.eq(false))
+            .filter(log_entry::trained_on.le(until.to_string()))
+            .select(diesel::dsl::max(log_entry::arrival))
+            .first(&mut self.connect()?)?;
+        Ok(found.unwrap_or_default())
     }
 
     /// What was trained in the half year up to a day, from the log alone.
@@ -250,6 +287,10 @@ fn insert(
             log_entry::hard_sets.eq(training.map_or(0, |row| i32::from(row.sets))),
             log_entry::one_sided.eq(training.is_some_and(|row| row.one_sided)),
             log_entry::least_reps.eq(training.and_then(|row| row.reps).map(i32::from)),
+            log_entry::best_both.eq(new.best.and_then(|best| best.both)),
+            log_entry::best_left.eq(new.best.and_then(|best| best.left)),
+            log_entry::best_right.eq(new.best.and_then(|best| best.right)),
+            log_entry::loaded.eq(new.best.is_some_and(|best| best.loaded)),
             log_entry::alarm.eq(alarm),
         ))
         .execute(connection)?;

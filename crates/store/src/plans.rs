@@ -8,6 +8,7 @@ use crate::schema::{issued_plan, plan_draft, round};
 use casefile::{PlanFile, WeekDraft};
 use diesel::prelude::*;
 use jiff::civil::Date;
+use std::sync::Arc;
 
 /// A week under work.
 #[derive(Clone, Debug)]
@@ -178,13 +179,13 @@ impl Store {
     }
 
     /// What a client was given, newest first: the first is what they have.
-    pub fn issued_plans(&self, client_id: &str) -> Result<Vec<IssuedRecord>, StoreError> {
-        let rows: Vec<Row> = issued_plan::table
+    pub fn issued_plans(&self, client_id: &str) -> Result<Vec<Arc<IssuedRecord>>, StoreError> {
+        let ids: Vec<String> = issued_plan::table
             .filter(issued_plan::client_id.eq(client_id))
             .order(issued_plan::version.desc())
-            .select(Row::as_select())
+            .select(issued_plan::id)
             .load(&mut self.connect()?)?;
-        rows.into_iter().map(Row::record).collect()
+        ids.iter().map(|id| self.given(id, || self.issued_plan(id))).collect()
     }
 
     /// A plan a client was given.

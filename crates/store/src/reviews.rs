@@ -7,7 +7,7 @@ use crate::schema::{review, round, seen_to};
 use diesel::prelude::*;
 use jiff::civil::Date;
 use logbook::Decision;
-use std::collections::{BTreeMap, HashMap, HashSet};
+use std::collections::{BTreeMap, HashSet};
 use units::RegionId;
 
 /// Decisions about regions.
@@ -86,26 +86,5 @@ impl Store {
     pub fn unsee(&self, client_id: &str, what: &str) -> Result<(), StoreError> {
         diesel::delete(seen_to::table.find((client_id, what))).execute(&mut self.connect()?)?;
         Ok(())
-    }
-
-    /// A number for each client that grows with every change of anything about them.
-    pub fn stamps(&self) -> Result<HashMap<String, i64>, StoreError> {
-        use crate::schema::client_stamp;
-        let rows: Vec<(String, i64)> =
-            client_stamp::table.select((client_stamp::client_id, client_stamp::stamp)).load(&mut self.connect()?)?;
-        Ok(rows.into_iter().collect())
-    }
-
-    /// A number that grows with every change of anything about anybody.
-    pub fn total_stamp(&self) -> Result<i64, StoreError> {
-        Ok(self.stamps()?.values().sum())
-    }
-
-    /// The same for one client.
-    pub fn stamp(&self, client_id: &str) -> Result<i64, StoreError> {
-        use crate::schema::client_stamp;
-        let found: Option<i64> =
-            client_stamp::table.find(client_id).select(client_stamp::stamp).first(&mut self.connect()?).optional()?;
-        found.ok_or_else(|| StoreError::not_found("client", client_id))
     }
 }

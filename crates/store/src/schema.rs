@@ -214,6 +214,10 @@ diesel::table! {
         hard_sets -> Integer,
         one_sided -> Bool,
         least_reps -> Nullable<Integer>,
+        best_both -> Nullable<Double>,
+        best_left -> Nullable<Double>,
+        best_right -> Nullable<Double>,
+        loaded -> Bool,
         alarm -> Integer,
     }
 }
@@ -264,6 +268,7 @@ diesel::table! {
     client_stamp (client_id) {
         client_id -> Text,
         stamp -> BigInt,
+        log_stamp -> BigInt,
     }
 }
 

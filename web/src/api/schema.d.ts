@@ -2500,12 +2500,17 @@ export interface components {
         };
         /** @description The log of a round's plan as a coach looks at it. */
         LogPage: {
-            /** @description Sessions logged so far under the plan, newest first. */
+            /** @description The newest of them, and those in which something stands side by side. */
             done: components["schemas"]["DoneSession"][];
             /** @description Why the next week should be a lighter one. */
             lighten?: string | null;
             /** @description This week. */
             now: components["schemas"]["TrainingView"];
+            /**
+             * Format: int32
+             * @description Sessions logged in the last twelve weeks.
+             */
+            sessions: number;
             /** @description The block. */
             weeks: components["schemas"]["BlockWeekEntry"][];
         };
@@ -4699,12 +4704,17 @@ export interface components {
         };
         /** @description The queue. */
         TodayView: {
-            /** @description Most pressing first. */
+            /** @description Most pressing first; the first of them when there are many. */
             items: components["schemas"]["QueueItem"][];
             /** @description Sessions planned for today. */
             sessions: components["schemas"]["TodaySession"][];
             /** @description Today where the studio is. */
             today: string;
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            total: number;
         };
         /** @description An exercise of a session. */
         TrainingItem: {
@@ -5424,7 +5434,10 @@ export interface operations {
     };
     show_log: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description All sessions of the last twelve weeks instead of the newest few. */
+                all?: boolean;
+            };
             header?: never;
             path: {
                 client_id: string;

@@ -11,7 +11,9 @@ use casefile::{
 use jiff::civil::{Date, Weekday};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ToSpan};
-use logbook::{ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, alarms, block_week, next, training_entry};
+use logbook::{
+    ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, alarms, best_sets, block_week, next, training_entry,
+};
 use plan::{Draft, Effort, Locks, PlanProblem, SidePlan, WEEKS_USUAL, block, present_draft, solve_around};
 use rand::rngs::StdRng;
 use rand::{Rng, RngExt, SeedableRng};
@@ -97,9 +99,11 @@ pub fn keep_years(
     let given = solve(store, knowledge, newest)?;
     let first = rounds.first().map_or(today, |(_, day)| *day);
     let mut starts_on = next_monday(first)?;
+    let mut luck = StdRng::seed_from_u64(seed);
     while starts_on < today {
         let of = rounds.iter().rev().find(|(_, day)| *day <= starts_on).map_or(newest, |(id, _)| id);
         let plan_id = issue(store, &given, of, coach, starts_on, starts_on)?;
+        let seed = luck.next_u64();
         let log = Training { knowledge, given: &given, plan_id: &plan_id, starts_on, habit: STEADY, seed };
         let written = log.written(today, u8::try_from(PLAN_WEEKS).unwrap_or(u8::MAX))?;
         store.add_history(client_id, name, &written).map_err(Failure::other)?;
@@ -251,7 +255,11 @@ impl Training<'_> {
         let resolved = check_log_entry(atlas, "", &entry).map_err(Failure::Input)?;
         let written_at: Timestamp = entry.at.parse().map_err(Failure::other)?;
         let alarm = alarms(atlas, &resolved).map(|alarm| alarm.kind);
-        Ok(NewLogEntry { training: training_entry(atlas, &resolved), entry, written_at, alarm })
+        let best = match &resolved.part {
+            Part::Exercise(log) => Some(best_sets(log)),
+            Part::Session(_) => None,
+        };
+        Ok(NewLogEntry { training: training_entry(atlas, &resolved), entry, written_at, alarm, best })
     }
 
     /// What the rules ask for, done nearly so.

@@ -273,7 +273,9 @@ pub struct SaveTarget {
 pub struct LogPage {
     /// This week.
     pub now: TrainingView,
-    /// Sessions logged so far under the plan, newest first.
+    /// Sessions logged in the last twelve weeks.
+    pub sessions: u32,
+    /// The newest of them, and those in which something stands side by side.
     pub done: Vec<DoneSession>,
     /// Why the next week should be a lighter one.
     #[serde(skip_serializing_if = "Option::is_none")]

@@ -317,8 +317,10 @@ pub struct QueueItem {
 pub struct TodayView {
     /// Today where the studio is.
     pub today: String,
-    /// Most pressing first.
+    /// Most pressing first; the first of them when there are many.
     pub items: Vec<QueueItem>,
+    /// How many there are in all.
+    pub total: u32,
     /// Sessions planned for today.
     pub sessions: Vec<TodaySession>,
 }

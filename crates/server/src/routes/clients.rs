@@ -65,8 +65,9 @@ fn summaries(
     ids: &[String],
 ) -> Result<Vec<ClientSummary>, ApiError> {
     let (stamps, today) = (store.stamps()?, AppState::today());
-    let total: i64 = stamps.values().sum();
-    let mark = |id: &str| state.mark(stamps.get(id).copied().unwrap_or_default(), today);
+    let total: i64 = stamps.values().map(|stamp| stamp.all).sum();
+    // Where somebody stands does not follow from the log.
+    let mark = |id: &str| state.mark(stamps.get(id).copied().unwrap_or_default(), 0, today);
     let known = |id: &String| {
         let (kept, summary) = state.summaries.find(id)?;
         (kept == Mark { all: kept.all.map(|_| total), ..mark(id) }).then_some(summary)

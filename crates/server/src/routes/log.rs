@@ -8,28 +8,52 @@ use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, put, web};
 use casefile::LogPart;
+use serde::Deserialize;
 use std::collections::BTreeMap;
+use std::sync::Arc;
 use store::{IssuedRecord, LogRecord};
+use utoipa::IntoParams;
 
 /// This week of a client: sessions, targets, what was logged.
 #[utoipa::path(tag = "log", responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/week")]
 pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    let page = state.page("week", PageOf::Client(id.into_inner()), |store, knowledge, id| {
-        Training::read(store, knowledge, id, AppState::today())?.view(store, id)
+    let shared = state.clone();
+    let page = state.page("week", PageOf::Client(id.into_inner()), move |store, knowledge, id| {
+        Training::read(store, knowledge, id, AppState::today())?.view(&shared, id)
     });
     page.await
 }
 
+/// How much of the log.
+#[derive(Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LogQuery {
+    /// All sessions of the last twelve weeks instead of the newest few.
+    #[serde(default)]
+    all: bool,
+}
+
+/// Sessions shown before all are asked for.
+const SESSIONS: usize = 6;
+
 /// The log of a client under their plans, newest first, with this week.
-#[utoipa::path(tag = "log", responses((status = 200, body = LogPage), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "log", params(LogQuery), responses((status = 200, body = LogPage), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/log")]
-pub(crate) async fn show_log(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    let page = state.page("log", PageOf::Client(id.into_inner()), |store, knowledge, id| {
+pub(crate) async fn show_log(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    query: web::Query<LogQuery>,
+) -> Result<HttpResponse, ApiError> {
+    let shared = state.clone();
+    let (name, count) = if query.all { ("whole log", usize::MAX) } else { ("log", SESSIONS) };
+    let page = state.page(name, PageOf::Client(id.into_inner()), move |store, knowledge, id| {
         let training = Training::read(store, knowledge, id, AppState::today())?;
+        let all = done(&training.plans, &training.records);
         Ok(LogPage {
-            now: training.view(store, id)?,
-            done: done(&training.plans, &training.records),
+            now: training.view(&shared, id)?,
+            sessions: u32::try_from(all.len()).unwrap_or(u32::MAX),
+            done: newest(all, count),
             lighten: training.lighten(),
             weeks: training.plan().map(|issued| issued.plan.weeks.clone()).unwrap_or_default(),
         })
@@ -37,8 +61,14 @@ pub(crate) async fn show_log(state: web::Data<AppState>, id: web::Path<String>) 
     page.await
 }
 
+/// The newest sessions, and all in which something stands side by side.
+fn newest(all: Vec<DoneSession>, count: usize) -> Vec<DoneSession> {
+    let shown = all.into_iter().enumerate().filter(|(place, session)| *place < count || session.conflicts > 0);
+    shown.map(|(_, session)| session).collect()
+}
+
 /// Sessions as they were done, newest first.
-fn done(plans: &[IssuedRecord], records: &[LogRecord]) -> Vec<DoneSession> {
+fn done(plans: &[Arc<IssuedRecord>], records: &[LogRecord]) -> Vec<DoneSession> {
     let mut sessions: BTreeMap<(&str, u8, u8), Vec<&LogRecord>> = BTreeMap::new();
     for record in records {
         let entry = &record.entry;

@@ -8,7 +8,7 @@ use crate::dto::{
 use crate::error::{ApiError, ProblemDetails};
 use crate::receiving::receive;
 use crate::roster::Assessor;
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, web};
 use assess::{Assessment, Case, Client, Knowledge, PhotoPurpose, RegionVerdict, Shared, Standing};
@@ -25,14 +25,12 @@ const ASKED: [PhotoPose; 4] = [PhotoPose::F, PhotoPose::B, PhotoPose::SL, PhotoP
 /// The client's week.
 #[utoipa::path(tag = "my", responses((status = 200, body = TrainingView), (status = 401, body = ProblemDetails)))]
 #[get("/week")]
-pub(crate) async fn show_my_week(
-    state: web::Data<AppState>,
-    who: LinkedClient,
-) -> Result<web::Json<TrainingView>, ApiError> {
-    let shown = state.run(move |store, knowledge| {
-        Training::read(store, knowledge, &who.client_id, AppState::today())?.view(store, &who.client_id)
+pub(crate) async fn show_my_week(state: web::Data<AppState>, who: LinkedClient) -> Result<HttpResponse, ApiError> {
+    let shared = state.clone();
+    let page = state.page("week", PageOf::Client(who.client_id), move |store, knowledge, id| {
+        Training::read(store, knowledge, id, AppState::today())?.view(&shared, id)
     });
-    shown.await.map(web::Json)
+    page.await
 }
 
 /// Takes in what the client logged. What is sent again makes no double.

@@ -6,7 +6,6 @@ use crate::dto::{
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::planning::{Planned, Planning, Proofs};
-use crate::roster::rests_on_all;
 use crate::state::AppState;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
@@ -25,21 +24,14 @@ use tokio::sync::mpsc;
 
 /// The view of a round's week as it is kept; the planner's own where none is.
 fn view(state: &AppState, store: &Store, knowledge: &Knowledge, id: &str) -> Result<PlanView, ApiError> {
-    let mark = state.mark(store.stamp(&store.round(id)?.client_id)?, AppState::today());
     let planning = Planning::read(store, knowledge, id)?;
     let proofs = &state.proofs;
     if let Some(kept) = store.plan_draft(id)? {
         let planned = planning.of("/week", &kept.week)?;
         return view_of(store, &planning, &planned, proofs, kept.week, kept.revision);
     }
-    let solved = || Ok::<_, ApiError>(planning.week(&planning.solved(planning.shape(None, None), Effort::default())));
-    // A search takes a third of a second, and the same client's gives the same week.
-    let week = if rests_on_all(knowledge, &planning.case.client) {
-        solved()?
-    } else {
-        state.solved.get(id, mark, solved)?.as_ref().clone()
-    };
-    let planned = planning.of("/week", &week)?;
+    let planned = planning.solved_once(&state.solved);
+    let week = planning.week(&planned);
     view_of(store, &planning, &planned, proofs, week, 0)
 }
 
@@ -65,7 +57,7 @@ fn view_of(
         plan: planned.file(proofs),
         is_issued: issued.first().is_some_and(|last| last.week == week),
         week,
-        issued: issued.iter().map(IssuedSummary::from).collect(),
+        issued: issued.iter().map(|given| IssuedSummary::from(given.as_ref())).collect(),
     })
 }
 

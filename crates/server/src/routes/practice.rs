@@ -6,7 +6,7 @@ use crate::dto::{
     SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
@@ -223,13 +223,13 @@ pub(crate) async fn remove_person(
 /// What was learned of everyone who held a tape, from all rounds.
 #[utoipa::path(tag = "practice", responses((status = 200, body = Vec<MeasurerView>), (status = 401, body = ProblemDetails)))]
 #[get("/practice/measurers")]
-pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<web::Json<Vec<MeasurerView>>, ApiError> {
-    let views = state.run(|store, knowledge| {
+pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
+    let page = state.page("measurers", PageOf::Practice, |store, knowledge, _| {
         let mut rounds = store.all_rounds(&knowledge.atlas)?;
         rounds.sort_by_key(|round| round.date);
         Ok(measurers(&knowledge.atlas, &rounds))
     });
-    views.await.map(web::Json)
+    page.await
 }
 
 fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {

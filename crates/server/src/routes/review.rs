@@ -8,9 +8,10 @@ use crate::roster::Assessor;
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, put, web};
 use assess::{Assessment, Case, Choices, Knowledge, mdc95};
-use casefile::{ChoicesEntry, check_choices, check_log_entry};
-use jiff::civil::Date;
-use logbook::{Part, Trend, TrendPoint, heads, performance};
+use casefile::{ChoicesEntry, check_choices};
+use jiff::ToSpan;
+use jiff::civil::{Date, Weekday};
+use logbook::{Trend, TrendPoint};
 use std::collections::BTreeMap;
 use store::Store;
 use units::{RegionId, Side, SiteId};
@@ -142,21 +143,20 @@ fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
 
 /// An exercise and the side trained alone.
 type Lift = (String, Option<Side>);
-/// Whether a load was held, and the best set of each day.
+/// Whether a load was held, and the best set of each week.
 type BestSets = (bool, BTreeMap<Date, f64>);
 
 fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Vec<LiftTrend>, ApiError> {
-    let records = store.log(client_id, Date::MIN)?;
-    let entries: Vec<_> =
-        records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok()).collect();
     let mut lifts: BTreeMap<Lift, BestSets> = BTreeMap::new();
-    for entry in heads(&entries).iter().filter_map(logbook::Heads::counts) {
-        let Part::Exercise(log) = &entry.part else { continue };
-        for set in &log.sets {
-            let line = lifts.entry((log.done().to_string(), set.side)).or_default();
-            line.0 |= set.load.is_some();
-            let best = line.1.entry(entry.trained_on).or_insert(0.0);
-            *best = best.max(performance(set));
+    for (on, done, best) in store.best_sets(client_id)? {
+        let sides = [(None, best.both), (Some(Side::Left), best.left), (Some(Side::Right), best.right)];
+        for (side, value) in sides.into_iter().filter_map(|(side, value)| Some((side, value?))) {
+            let line = lifts.entry((done.clone(), side)).or_default();
+            line.0 |= best.loaded;
+            // A point a week is enough to see where it goes.
+            let week = on.checked_sub(i64::from(on.weekday().since(Weekday::Monday)).days()).unwrap_or(on);
+            let known = line.1.entry(week).or_insert(0.0);
+            *known = known.max((value * 100.0).round() / 100.0);
         }
     }
     let lift = |((exercise, side), (loaded, best)): (Lift, BestSets)| {

@@ -56,7 +56,7 @@ fn verdict_view(store: &Store, knowledge: &Knowledge, id: &str) -> Result<Verdic
 #[utoipa::path(tag = "rounds", responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/verdict")]
 pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("verdict", PageOf::Round(id.into_inner()), verdict_view).await
+    state.page("verdict", PageOf::Sheet(id.into_inner()), verdict_view).await
 }
 
 /// Saves what to bring up, what to hold back, and verdicts overruled.

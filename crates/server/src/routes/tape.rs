@@ -4,8 +4,8 @@ use crate::auth::SignedIn;
 use crate::dto::{EarlierFold, EarlierValue, SaveTape, TapeSheet};
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
-use crate::state::AppState;
-use actix_web::{get, post, put, web};
+use crate::state::{AppState, PageOf};
+use actix_web::{HttpResponse, get, post, put, web};
 use assess::{Case, Folds, Knowledge, MeasurerErrors, Skinfolds, TapeMeasure, measure_round};
 use casefile::{
     CsvColumn, CsvPreview, CsvUnit, Problem, assessment_file, case_file, check_levels, check_skinfolds, check_tape,
@@ -34,12 +34,11 @@ pub struct ReadCsv {
 /// The tape sheet of a round.
 #[utoipa::path(tag = "tape", responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tape")]
-pub(crate) async fn show_tape(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<web::Json<TapeSheet>, ApiError> {
-    let sheet = state.run(move |store, knowledge| sheet(store, knowledge, &store.round(&id)?, Vec::new()));
-    sheet.await.map(web::Json)
+pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let page = state.page("tape", PageOf::Sheet(id.into_inner()), |store, knowledge, id| {
+        sheet(store, knowledge, &store.round(id)?, Vec::new())
+    });
+    page.await
 }
 
 /// Saves the sheet. Entries that break a rule are not saved and are named in `problems`; what was stored for them stays.

@@ -4,8 +4,8 @@ use crate::auth::SignedIn;
 use crate::dto::{FirstSide, SaveTests, TestsSheet};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::roster::Assessor;
-use crate::state::AppState;
-use actix_web::{get, post, put, web};
+use crate::state::{AppState, PageOf};
+use actix_web::{HttpResponse, get, post, put, web};
 use assess::{Client, Knowledge, Test, first_side};
 use casefile::{NextEntry, Problem, TestEntry, assessment_file, check_tests};
 use serde::{Deserialize, Serialize};
@@ -16,12 +16,11 @@ use utoipa::ToSchema;
 /// The tests of a round.
 #[utoipa::path(tag = "tests", responses((status = 200, body = TestsSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tests")]
-pub(crate) async fn show_tests(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<web::Json<TestsSheet>, ApiError> {
-    let sheet = state.run(move |store, knowledge| sheet(store, knowledge, &store.round(&id)?, Vec::new()));
-    sheet.await.map(web::Json)
+pub(crate) async fn show_tests(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let page = state.page("tests", PageOf::Sheet(id.into_inner()), |store, knowledge, id| {
+        sheet(store, knowledge, &store.round(id)?, Vec::new())
+    });
+    page.await
 }
 
 /// Saves the tests. Those that break a rule are not saved and are named in `problems`; what was stored for them stays.

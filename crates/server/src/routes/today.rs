@@ -1,10 +1,13 @@
 //! Today: what needs the coach, most pressing first, and the sessions of the day.
 
 use crate::auth::SignedIn;
-use crate::dto::{SeeTo, TodayView};
+use crate::dto::{QueueItem, SeeTo, TodaySession, TodayView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, web};
+
+/// Of the queue so much is shown at once: more than anybody sees to in a day.
+const AT_ONCE: usize = 60;
 
 /// The queue of the whole practice.
 #[utoipa::path(tag = "today", responses((status = 200, body = TodayView), (status = 401, body = ProblemDetails)))]
@@ -13,13 +16,17 @@ pub(crate) async fn show_today(state: web::Data<AppState>) -> Result<web::Json<T
     let shared = state.clone();
     let shown = state.run(move |store, knowledge| {
         let today = AppState::today();
-        let mut view = TodayView { today: today.to_string(), items: Vec::new(), sessions: Vec::new() };
-        for day in shared.days(store, knowledge, today)? {
-            view.items.extend(day.items.iter().cloned());
-            view.sessions.extend(day.session.clone());
-        }
-        view.items.sort_by(|a, b| (a.kind, &b.on, &a.client_name).cmp(&(b.kind, &a.on, &b.client_name)));
-        Ok(view)
+        let days = shared.days(store, knowledge, today)?;
+        let mut items: Vec<&QueueItem> = days.iter().flat_map(|day| &day.items).collect();
+        items.sort_by(|a, b| (a.kind, &b.on, &a.client_name).cmp(&(b.kind, &a.on, &b.client_name)));
+        let mut sessions: Vec<TodaySession> = days.iter().filter_map(|day| day.session.clone()).collect();
+        sessions.sort_by(|a, b| a.client_name.cmp(&b.client_name));
+        Ok(TodayView {
+            today: today.to_string(),
+            total: u32::try_from(items.len()).unwrap_or(u32::MAX),
+            items: items.into_iter().take(AT_ONCE).cloned().collect(),
+            sessions,
+        })
     });
     shown.await.map(web::Json)
 }

@@ -22,6 +22,11 @@ CREATE TABLE log_entry (
     hard_sets INTEGER NOT NULL,
     one_sided BOOLEAN NOT NULL,
     least_reps INTEGER,
+    -- Its best sets as one number each (logbook::performance): of both sides together, left, right; and whether a load was held.
+    best_both DOUBLE,
+    best_left DOUBLE,
+    best_right DOUBLE,
+    loaded BOOLEAN NOT NULL,
     -- 2 when it asks for a referral, 1 when it tells of pain that stops, 0 when neither.
     alarm INTEGER NOT NULL
 );
@@ -73,12 +78,15 @@ CREATE TABLE seen_to (
 -- Grows with every change of anything about a client, so that what was worked out before can be used until then.
 CREATE TABLE client_stamp (
     client_id TEXT NOT NULL PRIMARY KEY,
-    stamp INTEGER NOT NULL
+    -- Of all but the log.
+    stamp INTEGER NOT NULL,
+    -- Of the log and what is said about it.
+    log_stamp INTEGER NOT NULL
 ) WITHOUT ROWID;
-INSERT INTO client_stamp (client_id, stamp) SELECT id, 1 FROM client;
+INSERT INTO client_stamp (client_id, stamp, log_stamp) SELECT id, 1, 1 FROM client;
 
 CREATE TRIGGER stamp_new_client AFTER INSERT ON client BEGIN
-    INSERT OR REPLACE INTO client_stamp (client_id, stamp) VALUES (NEW.id, 1);
+    INSERT OR REPLACE INTO client_stamp (client_id, stamp, log_stamp) VALUES (NEW.id, 1, 1);
 END;
 CREATE TRIGGER stamp_client AFTER UPDATE ON client BEGIN
     UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.id;
@@ -105,40 +113,40 @@ CREATE TRIGGER stamp_issued_plan_delete AFTER DELETE ON issued_plan BEGIN
     UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = OLD.client_id;
 END;
 CREATE TRIGGER stamp_log_entry_insert AFTER INSERT ON log_entry BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_log_entry_update AFTER UPDATE ON log_entry BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_log_entry_delete AFTER DELETE ON log_entry BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = OLD.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = OLD.client_id;
 END;
 CREATE TRIGGER stamp_target_overrule_insert AFTER INSERT ON target_overrule BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_target_overrule_update AFTER UPDATE ON target_overrule BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_target_overrule_delete AFTER DELETE ON target_overrule BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = OLD.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = OLD.client_id;
 END;
 CREATE TRIGGER stamp_client_link_insert AFTER INSERT ON client_link BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_client_link_update AFTER UPDATE OF revoked_on ON client_link BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_client_link_delete AFTER DELETE ON client_link BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = OLD.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = OLD.client_id;
 END;
 CREATE TRIGGER stamp_seen_to_insert AFTER INSERT ON seen_to BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_seen_to_update AFTER UPDATE ON seen_to BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = NEW.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = NEW.client_id;
 END;
 CREATE TRIGGER stamp_seen_to_delete AFTER DELETE ON seen_to BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = OLD.client_id;
+    UPDATE client_stamp SET log_stamp = log_stamp + 1 WHERE client_id = OLD.client_id;
 END;
 CREATE TRIGGER stamp_tape_reading_insert AFTER INSERT ON tape_reading BEGIN
     UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = NEW.round_id);

@@ -1,20 +1,24 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { $api } from "../../shared/api/client";
+import { $api, type Schemas } from "../../shared/api/client";
 
 const client = (clientId: string) => ({ params: { path: { client_id: clientId } } });
 
-export function useLogPage(clientId: string) {
-  return $api.useQuery("get", "/api/v1/clients/{client_id}/log", client(clientId));
+const LOG = "/api/v1/clients/{client_id}/log";
+
+export function useLogPage(clientId: string, all: boolean) {
+  return $api.useQuery(
+    "get",
+    LOG,
+    { params: { path: { client_id: clientId }, query: { all } } },
+    { placeholderData: (previous: Schemas["LogPage"] | undefined) => previous },
+  );
 }
 
 /** What is said instead of the rules, until the exercise was done. */
-export function useOverrule(clientId: string) {
+export function useOverrule() {
   const queries = useQueryClient();
   return $api.useMutation("put", "/api/v1/clients/{client_id}/targets/{exercise}", {
-    onSuccess: () =>
-      queries.invalidateQueries(
-        $api.queryOptions("get", "/api/v1/clients/{client_id}/log", client(clientId)),
-      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["get", LOG] }),
   });
 }
 

@@ -1,4 +1,3 @@
-import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
@@ -9,22 +8,26 @@ import styles from "./Desk.module.css";
 
 type Done = Schemas["DoneSession"];
 
-/** Sessions shown before all are asked for. */
-const SHOWN = 6;
+interface Props {
+  sessions: Done[];
+  /** How many there are. */
+  count: number;
+  /** Asks for all of them. */
+  onAll?: () => void;
+}
 
 /** Sessions as they were done, newest first. */
-export function DoneSessions({ sessions }: { sessions: Done[] }) {
+export function DoneSessions({ sessions, count, onAll }: Props) {
   const { t } = useTranslation();
-  const [all, setAll] = useState(false);
   if (sessions.length === 0) return <p className="quiet">{t("log.page.none")}</p>;
   return (
     <>
-      {(all ? sessions : sessions.slice(0, SHOWN)).map((session) => (
+      {sessions.map((session) => (
         <SessionTable key={`${session.version} ${session.week} ${session.day}`} session={session} />
       ))}
-      {!all && sessions.length > SHOWN && (
-        <button type="button" className="text-button" onClick={() => setAll(true)}>
-          {t("log.page.more", { count: sessions.length })}
+      {onAll && count > sessions.length && (
+        <button type="button" className="text-button" onClick={onAll}>
+          {t("log.page.more", { count })}
         </button>
       )}
     </>

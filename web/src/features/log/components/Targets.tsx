@@ -11,7 +11,7 @@ import styles from "./Desk.module.css";
 export function Targets({ clientId, week }: { clientId: string; week: Week }) {
   const { t } = useTranslation();
   const [saying, setSaying] = useState<Item>();
-  const overrule = useOverrule(clientId);
+  const overrule = useOverrule();
   const seen = new Set<string>();
   const items = week.sessions
     .flatMap(({ items }) => items)

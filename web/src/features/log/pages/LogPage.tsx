@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { v4 as uuid } from "uuid";
@@ -18,11 +18,12 @@ import { type EntryView, heads, partOf } from "../model";
 export function LogPage() {
   const { t } = useTranslation();
   const { clientId = "", roundId = "" } = useParams();
-  const page = useLogPage(clientId);
+  const [all, setAll] = useState(false);
+  const page = useLogPage(clientId, all);
   const conflicts = useMemo(() => sideBySide(page.data?.done ?? []), [page.data]);
   if (page.error) return <ErrorNote error={page.error} onRetry={() => page.refetch()} />;
   if (!page.data) return null;
-  const { now, done, lighten } = page.data;
+  const { now, done, sessions, lighten } = page.data;
   return (
     <div className={styles.desk}>
       <div>
@@ -39,7 +40,7 @@ export function LogPage() {
         <Conflicts clientId={clientId} conflicts={conflicts} onDone={() => page.refetch()} />
         <Targets clientId={clientId} week={now} />
         <h2>{t("log.page.done")}</h2>
-        <DoneSessions sessions={done} />
+        <DoneSessions sessions={done} count={sessions} onAll={all ? undefined : () => setAll(true)} />
       </div>
       <aside>
         <p>

@@ -73,6 +73,9 @@ export function TodayPage() {
               </li>
             ))}
           </ol>
+          {today.data.total > items.length && (
+            <p className="quiet">{t("today.more", { count: today.data.total - items.length })}</p>
+          )}
         </section>
         <aside>
           <h2>{t("today.sessions")}</h2>
