@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench reference schema api screenshots chromium tools figure accuracy weeks clean
+.PHONY: demo build release test test-core test-web test-browser bench load reference schema api screenshots chromium tools figure accuracy weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -71,6 +71,11 @@ weeks: tools $(PYTHON)
 	$(PYTHON) reference/plan_table.py target/weeks
 	cargo run --release --locked -p plan --example instances -- target/weeks-exercises exercises
 	cargo run --release --locked -p plan --example instances -- target/weeks-days days
+
+## load: the server with 200 clients and three years of logs under 20 readers and 2 writers; a phone that comes back
+load: build e2e/node_modules/.package-lock.json
+	cargo build --profile quick --locked -p server --example bare
+	cd e2e && node load.mjs ../target/load && node offline.mjs
 
 ## figure: make the booth's figure file anew from its source
 figure: $(PYTHON)

@@ -6,6 +6,7 @@ use assess::{Assessment, Case, Knowledge};
 use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
 use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
+use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::Instant;
 use store::Store;
@@ -131,7 +132,7 @@ impl Solved {
 
 /// Bounds proven so far. A bound is one of the problem, not of a week: it holds for every week a coach bends.
 #[derive(Clone, Default)]
-pub(crate) struct Proofs(Arc<Mutex<HashMap<u64, Proof>>>);
+pub(crate) struct Proofs(Arc<Mutex<HashMap<u64, Proof>>>, Arc<AtomicU64>);
 
 /// Bounds kept at most: those of a few hundred clients.
 const KEPT: usize = 512;
@@ -142,6 +143,11 @@ impl Proofs {
         let known = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         let proof = *known.get(&problem.model_key())?;
         Some(Proof { bound: proof.bound.min(objective), objective, ..proof })
+    }
+
+    /// How often something was proven.
+    pub fn count(&self) -> u64 {
+        self.1.load(Ordering::Acquire)
     }
 
     /// Keeps a bound when it is higher than what was known.
@@ -155,5 +161,6 @@ impl Proofs {
         if proof.bound > kept.bound || proof.finished {
             *kept = proof;
         }
+        self.1.fetch_add(1, Ordering::Release);
     }
 }

@@ -143,13 +143,18 @@ impl AppState {
     }
 
     /// A page of a client or a round as it is sent: worked out when anything it follows from has changed.
-    pub(crate) async fn page<T, F>(&self, name: &'static str, of: PageOf, work: F) -> Result<HttpResponse, ApiError>
+    pub(crate) async fn page<T, F>(
+        &self,
+        name: impl Into<String>,
+        of: PageOf,
+        work: F,
+    ) -> Result<HttpResponse, ApiError>
     where
         T: Serialize,
         F: FnOnce(&Store, &Knowledge, &str) -> Result<T, ApiError> + Send + 'static,
     {
-        let state = self.clone();
-        let body = self.run(move |store, knowledge| state.page_bytes(store, knowledge, (name, &of), work));
+        let (state, name) = (self.clone(), name.into());
+        let body = self.run(move |store, knowledge| state.page_bytes(store, knowledge, (&name, &of), work));
         Ok(HttpResponse::Ok().content_type("application/json").body(body.await?))
     }
 

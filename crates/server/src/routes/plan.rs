@@ -6,7 +6,7 @@ use crate::dto::{
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::planning::{Planned, Planning, Proofs};
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, delete, get, post, put, web};
@@ -64,12 +64,13 @@ fn view_of(
 /// The week's plan of a round.
 #[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan")]
-pub(crate) async fn show_plan(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<web::Json<PlanView>, ApiError> {
+pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let shared = state.clone();
-    state.run(move |store, knowledge| view(&shared, store, knowledge, &id)).await.map(web::Json)
+    // What was proven since belongs to it.
+    let name = format!("plan {}", state.proofs.count());
+    let page = state
+        .page(name, PageOf::Sheet(id.into_inner()), move |store, knowledge, id| view(&shared, store, knowledge, id));
+    page.await
 }
 
 /// Keeps a week as the coach has bent it, and says what that makes of it.

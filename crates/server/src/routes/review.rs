@@ -72,10 +72,13 @@ fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Trend
     let client = store.client(&knowledge.atlas, client_id)?.client;
     let assessor = Assessor::new(store, knowledge);
     let mut rounds: Vec<(Case, Assessment)> = Vec::new();
-    for round in store.rounds(client_id)? {
-        let case = store.case_at(&knowledge.atlas, &round.id)?;
-        let assessment = assessor.assess(&case, client_id)?;
-        rounds.push((case, assessment));
+    if let Some(newest) = store.rounds(client_id)?.last() {
+        let whole = store.case_at(&knowledge.atlas, &newest.id)?;
+        for count in 1..=whole.rounds.len() {
+            let case = as_it_stood(&whole, count);
+            let assessment = assessor.assess(&case, client_id)?;
+            rounds.push((case, assessment));
+        }
     }
     let weights = rounds.iter().filter_map(|(case, _)| {
         let round = case.rounds.last()?;
@@ -89,6 +92,13 @@ fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Trend
         lifts: lift_trends(store, knowledge, client_id)?,
         weights: weights.collect(),
     })
+}
+
+/// The case at one of its rounds; what was chosen and trained does not move a measurement.
+fn as_it_stood(whole: &Case, count: usize) -> Case {
+    let rounds = whole.rounds[..count].to_vec();
+    let as_of = rounds.last().map_or(whole.as_of, |round| round.date);
+    Case { as_of, client: whole.client.clone(), rounds, training: Vec::new(), choices: Choices::default() }
 }
 
 /// Two-sided 95 %, SD.
