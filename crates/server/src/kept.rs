@@ -74,17 +74,28 @@ impl<V> Kept<V> {
         found().map_or_else(|| Ok(self.keep(of, mark, work_out()?)), Ok)
     }
 
+    /// The same, but while somebody else works it out anew the old value still serves.
+    pub fn get_soon<E>(&self, of: &str, mark: Mark, work_out: impl FnOnce() -> Result<V, E>) -> Result<Arc<V>, E> {
+        match self.find(of) {
+            Some((kept, value)) if kept == mark || self.turns[place(of)].try_lock().is_err() => Ok(value),
+            _ => self.get(of, mark, work_out),
+        }
+    }
+
     /// One at a time works out the same value; the others wait for it.
     pub fn turn(&self, of: &str) -> MutexGuard<'_, ()> {
-        let mut hasher = DefaultHasher::new();
-        of.hash(&mut hasher);
-        let place = usize::try_from(hasher.finish() % TURNS as u64).unwrap_or_default();
-        self.turns[place].lock().unwrap_or_else(PoisonError::into_inner)
+        self.turns[place(of)].lock().unwrap_or_else(PoisonError::into_inner)
     }
 
     fn shelf(&self) -> MutexGuard<'_, Shelf<V>> {
         self.shelf.lock().unwrap_or_else(PoisonError::into_inner)
     }
+}
+
+fn place(of: &str) -> usize {
+    let mut hasher = DefaultHasher::new();
+    of.hash(&mut hasher);
+    usize::try_from(hasher.finish() % TURNS as u64).unwrap_or_default()
 }
 
 #[cfg(test)]
@@ -105,6 +116,17 @@ mod tests {
         let kept = Kept::default();
         kept.get::<()>("a", MARK, || Ok(1)).unwrap();
         assert_eq!(*kept.get::<()>("a", mark, || Ok(2)).unwrap(), value);
+    }
+
+    #[test]
+    fn the_old_value_serves_while_a_new_one_is_worked_out() {
+        let kept = Kept::default();
+        kept.get::<()>("a", MARK, || Ok(1)).unwrap();
+        let later = Mark { log: 8, ..MARK };
+        let turn = kept.turn("a");
+        assert_eq!(*kept.get_soon::<()>("a", later, || Ok(2)).unwrap(), 1);
+        drop(turn);
+        assert_eq!(*kept.get_soon::<()>("a", later, || Ok(2)).unwrap(), 2);
     }
 
     #[test]

@@ -8,6 +8,7 @@ use crate::looking::Looker;
 use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day};
 use crate::roster::rests_on_all;
+use crate::routes::MeasuredTrends;
 use crate::training::Instead;
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, web};
@@ -79,6 +80,8 @@ pub struct AppState {
     pub(crate) solved: Solved,
     /// Pages of a client or a round, as they are sent.
     pages: Kept<Bytes>,
+    /// What moved in a client's measurements over the rounds.
+    pub(crate) moved: Kept<MeasuredTrends>,
     /// What could be done instead of each exercise of a given plan, by plan.
     pub(crate) instead: Kept<Instead>,
     /// Grows whenever the practice's settings change.
@@ -107,6 +110,7 @@ impl AppState {
             summaries: Kept::default(),
             solved: Solved::default(),
             pages: Kept::default(),
+            moved: Kept::default(),
             instead: Kept::default(),
             settings: Arc::default(),
             prover: Arc::new(Semaphore::new(1)),
@@ -209,7 +213,7 @@ impl AppState {
     ) -> Result<Vec<Arc<ClientDay>>, ApiError> {
         let mut days = Vec::new();
         for (client_id, stamp) in store.stamps()? {
-            let worked_out = self.client_days.get(&client_id, self.mark(stamp, stamp.log, day), || {
+            let worked_out = self.client_days.get_soon(&client_id, self.mark(stamp, stamp.log, day), || {
                 let record = store.client(&knowledge.atlas, &client_id)?;
                 client_day(store, knowledge, &record, day)
             });

@@ -241,7 +241,7 @@ pub struct TrendsView {
 }
 
 /// A value on a day with half its noise band.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct TrendMark {
     /// The day.
     pub on: String,
@@ -252,7 +252,7 @@ pub struct TrendMark {
 }
 
 /// A site over the rounds.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct SiteTrend {
     /// The site.
     pub site: SiteId,
@@ -267,7 +267,7 @@ pub struct SiteTrend {
 }
 
 /// A region over the rounds.
-#[derive(Serialize, ToSchema)]
+#[derive(Clone, Serialize, ToSchema)]
 pub struct RegionTrend {
     /// The region.
     pub region: RegionId,

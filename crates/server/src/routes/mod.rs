@@ -19,3 +19,5 @@ pub(crate) mod tape;
 pub(crate) mod tests;
 pub(crate) mod today;
 pub(crate) mod usual_week;
+
+pub(crate) use review::MeasuredTrends;

@@ -4,7 +4,7 @@ use crate::auth::SignedIn;
 use crate::dto::{LiftTrend, RegionTrend, ReviewView, SaveReview, SiteTrend, TrendMark, TrendsView};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::reviewing::Reviewing;
-use crate::roster::Assessor;
+use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, put, web};
 use assess::{Assessment, Case, Choices, Knowledge, mdc95};
@@ -65,11 +65,35 @@ fn chosen(knowledge: &Knowledge, also: &[String]) -> Result<Vec<RegionId>, ApiEr
 #[utoipa::path(tag = "review", responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/trends")]
 pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("trends", PageOf::Client(id.into_inner()), trends).await
+    let shared = state.clone();
+    let page = state.page("trends", PageOf::Client(id.into_inner()), move |store, knowledge, id| {
+        trends(&shared, store, knowledge, id)
+    });
+    page.await
 }
 
-fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<TrendsView, ApiError> {
+/// What moved in the measurements, which the log does not touch.
+#[derive(Clone)]
+pub(crate) struct MeasuredTrends {
+    sites: Vec<SiteTrend>,
+    regions: Vec<RegionTrend>,
+    weights: Vec<TrendMark>,
+}
+
+fn trends(state: &AppState, store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<TrendsView, ApiError> {
     let client = store.client(&knowledge.atlas, client_id)?.client;
+    let mark = state.mark(store.stamp(client_id)?, 0, AppState::today());
+    let work_out = || measured_trends(store, knowledge, client_id);
+    let MeasuredTrends { sites, regions, weights } = if rests_on_all(knowledge, &client) {
+        work_out()?
+    } else {
+        state.moved.get(client_id, mark, work_out)?.as_ref().clone()
+    };
+    let lifts = lift_trends(store, knowledge, client_id)?;
+    Ok(TrendsView { client_name: client.name, sites, regions, lifts, weights })
+}
+
+fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<MeasuredTrends, ApiError> {
     let assessor = Assessor::new(store, knowledge);
     let mut rounds: Vec<(Case, Assessment)> = Vec::new();
     if let Some(newest) = store.rounds(client_id)?.last() {
@@ -85,12 +109,10 @@ fn trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Trend
         let band = knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg() * BAND;
         Some(TrendMark { on: round.date.to_string(), value: round.weight?.kg(), band })
     });
-    Ok(TrendsView {
-        client_name: client.name,
+    Ok(MeasuredTrends {
+        weights: weights.collect(),
         sites: site_trends(knowledge, &rounds),
         regions: region_trends(&rounds),
-        lifts: lift_trends(store, knowledge, client_id)?,
-        weights: weights.collect(),
     })
 }
 
