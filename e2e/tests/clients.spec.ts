@@ -23,9 +23,12 @@ test("clients are found and opened by key alone", async ({ page }) => {
   await expect(page.getByRole("heading", { name: "Ilse Tarrow" })).toBeVisible();
 });
 
-test("steps that come later say what they will hold and do not pretend", async ({ page }) => {
-  await openStep(page, "Oda Fenwick", "Log");
-  await expect(page.getByRole("heading", { name: "Log is not part of Orthomer yet." })).toBeVisible();
+test("log and review say how far they have come before anything was given", async ({ page }) => {
+  await openStep(page, "Nadia Pell", "Log");
+  await expect(page.getByText("No plan was given yet.")).toBeVisible();
+  await expect(page.getByRole("link", { name: "Give a plan" })).toBeVisible();
+  await page.getByRole("link", { name: /^Review/ }).click();
+  await expect(page.getByRole("button", { name: "Open the next round" })).toBeVisible();
 });
 
 test("keys go to steps and between rounds, and ? lists them", async ({ page }) => {

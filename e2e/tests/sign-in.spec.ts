@@ -34,6 +34,8 @@ test.describe("signed out", () => {
       await expect(page.getByText("a password needs at least 10 characters")).toBeVisible();
       await page.getByLabel("Password", { exact: true }).fill("long enough to keep");
       await page.getByRole("button", { name: "Make the account" }).click();
+      await expect(page.getByText("Nothing needs you now.")).toBeVisible();
+      await page.getByRole("link", { name: "To the clients" }).click();
       await expect(page.getByText(/No clients yet/)).toBeVisible();
     } finally {
       server.kill();

@@ -72,6 +72,7 @@ export const today = {
   title: "Today",
   queue: "What needs you",
   empty: "Nothing needs you now.",
+  toClients: "To the clients",
   more: "{{count}} more once these are seen to.",
   sessions: "Training today",
   noSessions: "Nobody trains today.",

@@ -50,7 +50,11 @@ export function TodayPage() {
       </div>
       <div className={styles.columns}>
         <section aria-label={t("today.queue")}>
-          {items.length === 0 && <p>{t("today.empty")}</p>}
+          {items.length === 0 && (
+            <p>
+              {t("today.empty")} <Link to="/clients">{t("today.toClients")}</Link>
+            </p>
+          )}
           <ol className={styles.queue}>
             {items.map((item, index) => (
               <li key={`${item.client_id} ${item.what}`} data-kind={item.kind} data-picked={index === picked}>
