@@ -110,7 +110,10 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       marks,
       format: (value) => (unit === "kg" ? kg(value) : String(Math.round(value))),
     }));
-  return trends.regions.flatMap(({ region, bulk, sides }) => {
+  // What stands furthest from level comes first.
+  const far = ({ bulk }: Schemas["RegionTrend"]) => Math.abs(bulk.at(-1)?.value ?? 0);
+  const regions = trends.regions.toSorted((a, b) => far(b) - far(a));
+  return regions.flatMap(({ region, bulk, sides }) => {
     const size: Line = {
       key: `${region} size`,
       kind: "region",
