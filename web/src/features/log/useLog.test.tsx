@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
-import { act, renderHook, waitFor } from "@testing-library/react";
-import { expect, test } from "vitest";
+import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
+import { afterEach, expect, test } from "vitest";
 import type { Schemas } from "../../shared/api/client";
 import type { Entry, Week } from "./model";
 import type { Answer, Source } from "./source";
@@ -8,6 +8,12 @@ import { useLog } from "./useLog";
 
 const WEEK = { client_name: "Ada", sessions: [], areas: [], today: "2026-03-02" } as unknown as Week;
 const PLACE = { plan: "p", week: 1, day: 1 };
+// What was still being written when a test ended is done before the next one, or the end.
+afterEach(async () => {
+  cleanup();
+  await new Promise((settled) => setTimeout(settled, 50));
+});
+
 const PART = { kind: "session", finished: true } as Entry["part"];
 
 /** A studio behind a line that can be cut; what arrives twice is kept once. */

@@ -1,0 +1,150 @@
+import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+import { show } from "../../../test/render";
+import type { EntryView, ExercisePart, Item } from "../model";
+import { ExercisePage } from "./ExercisePage";
+import { PainSheet } from "./PainSheet";
+import { SideBySide } from "./SideBySide";
+import { Stepper } from "./Stepper";
+
+afterEach(cleanup);
+
+const item = {
+  item: {
+    exercise: "db-curl",
+    name: "Dumbbell curl",
+    region: "biceps.long",
+    sets: 2,
+    reps: [8, 12],
+    reserve: 1,
+    rest_s: 75,
+    scheme: "straight",
+    order: 2,
+    sides: "left-first",
+    extra_sets_weaker: 0,
+    progression: { step_kg: 2 },
+  },
+  set_up: "Sit upright.",
+  cues: ["Elbow still."],
+  faults: ["Swinging"],
+  cautions: [],
+  loads_joint: ["elbow"],
+  target: { kind: "count", load_kg: 12, counts: [10, 9], why: "Keep the load, add repetitions." },
+  last: { on: "2026-03-02", sets: [{ number: 1, side: "left", load_kg: 12, reps: 9 }] },
+  instead: [
+    { exercise: "cable-curl", name: "Cable curl", set_up: "", loads_joint: ["elbow"], seconds: false },
+    { exercise: "band-curl", name: "Band curl", set_up: "", loads_joint: [], seconds: false },
+  ],
+  entries: [],
+  feels: [],
+} as unknown as Item;
+
+const version = (part: Partial<ExercisePart>): EntryView => ({
+  entry: {
+    id: "a",
+    plan: "p",
+    week: 1,
+    day: 1,
+    trained_on: "2026-03-04",
+    at: "2026-03-04T18:00:00Z",
+    part: { kind: "exercise", exercise: "db-curl", position: 2, scheme: "straight", sets: [], ...part },
+  },
+  written_by: "Ada",
+  written_at: "2026-03-04T18:00:00Z",
+});
+
+function page(versions: EntryView[] = []) {
+  const onWrite = vi.fn();
+  const onRest = vi.fn();
+  show(
+    <ExercisePage
+      item={item}
+      versions={versions}
+      areas={["elbow", "knee"]}
+      onWrite={onWrite}
+      onRest={onRest}
+    />,
+  );
+  return { onWrite, onRest };
+}
+
+test("the weaker side is asked first, from the target, and nobody rests between the sides", () => {
+  const { onWrite, onRest } = page();
+  expect(screen.getByLabelText<HTMLInputElement>("Load, kg").value).toBe("12");
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  const [part, follows] = onWrite.mock.calls[0] ?? [];
+  expect(part.sets).toEqual([
+    expect.objectContaining({ number: 1, side: "left", load_kg: 12, reps: 10, reserve: 1 }),
+  ]);
+  expect(follows).toEqual([]);
+  expect(onRest).not.toHaveBeenCalled();
+});
+
+test("the stronger side is held to the weaker one, and the rest follows it", () => {
+  const { onWrite, onRest } = page([version({ sets: [{ number: 1, side: "left", load_kg: 12, reps: 8 }] })]);
+  expect(screen.getByText(/as the other side: 12 kg × 8, no more/)).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>("button", { name: "Repetitions +" }).disabled).toBe(true);
+  fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: "16" } });
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  const [part, follows] = onWrite.mock.calls[0] ?? [];
+  expect(part.sets[1]).toMatchObject({ side: "right", load_kg: 12, reps: 8 });
+  expect(follows).toEqual(["a"]);
+  expect(onRest).toHaveBeenCalledWith(75);
+});
+
+test("a stopped exercise asks for no set and offers only what spares the joint", () => {
+  const { onWrite } = page([version({ pain: { area: "elbow", level: 4 } })]);
+  expect(screen.queryByRole("button", { name: "Set done" })).toBeNull();
+  const stopped = screen.getByRole("alert");
+  fireEvent.click(within(stopped).getByRole("button", { name: "Swap" }));
+  expect(screen.queryByRole("button", { name: "Cable curl" })).toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "Band curl" }));
+  expect(onWrite.mock.calls[0]?.[0]).toMatchObject({
+    instead: "band-curl",
+    pain: { area: "elbow", level: 4, during: "db-curl" },
+  });
+});
+
+test("what was logged twice is decided by an entry that follows both", () => {
+  const other = { ...version({ sets: [{ number: 1, side: "left", reps: 11 }] }) };
+  const both = [version({}), { ...other, entry: { ...other.entry, id: "b" } }];
+  const { onWrite } = page(both);
+  fireEvent.click(screen.getAllByRole("button", { name: "This one counts" })[1] as HTMLElement);
+  expect(onWrite.mock.calls[0]?.[1]).toEqual(["a", "b"]);
+});
+
+test("set-up, cues and faults are one tap away", () => {
+  page();
+  expect(screen.queryByText("Sit upright.")).toBeNull();
+  fireEvent.click(screen.getByRole("button", { name: "How" }));
+  expect(
+    screen.getByText("Sit upright.") && screen.getByText("Elbow still.") && screen.getByText("Swinging"),
+  ).toBeTruthy();
+});
+
+test("pain takes two taps where the joint that is loaded hurts", () => {
+  const onTell = vi.fn();
+  show(<PainSheet open areas={["knee", "elbow"]} likely="elbow" onClose={() => {}} onTell={onTell} />);
+  fireEvent.click(screen.getByRole("button", { name: "5", hidden: true }));
+  expect(onTell).toHaveBeenCalledWith(expect.objectContaining({ area: "elbow", level: 5 }));
+});
+
+test("a version says what was done, by whom and when", () => {
+  const onChoose = vi.fn();
+  const one = version({ sets: [{ number: 1, load_kg: 12, reps: 10 }] });
+  show(<SideBySide of="Curl" versions={[one]} onChoose={onChoose} />);
+  expect(screen.getByText(/12 kg × 10/).textContent).toContain("Ada");
+  fireEvent.click(screen.getByRole("button", { name: "This one counts" }));
+  expect(onChoose).toHaveBeenCalledWith(one);
+});
+
+test.each([
+  ["a decimal comma is a decimal", "12,5", 12.5],
+  ["more than allowed is cut", "30", 20],
+  ["nothing is no load", "", undefined],
+])("a typed number: %s", (_, text, value) => {
+  const onType = vi.fn();
+  show(<Stepper label="Load" unit="kg" value={10} optional most={20} onStep={() => {}} onType={onType} />);
+  fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: text } });
+  expect(onType).toHaveBeenCalledWith(value);
+});
