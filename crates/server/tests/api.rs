@@ -357,7 +357,7 @@ fn girth(site: &str, cm: f64) -> Value {
 #[case::nothing_chosen(json!([girth("waist", 81.0)]), "plan", "empty", "nothing chosen")]
 #[case::no_pictures_yet(json!([]), "photos", "empty", "no pictures")]
 #[case::nothing_tested(json!([]), "tests", "empty", "nothing tested")]
-#[case::the_log_comes_later(json!([]), "log", "later", "not yet")]
+#[case::no_plan_was_given_yet(json!([]), "log", "empty", "no plan given")]
 #[case::nobody_asked_whether_they_are_ready(json!([]), "brief", "look", "readiness not asked")]
 #[actix_web::test]
 async fn each_step_of_a_round_says_how_far_it_has_come(
