@@ -3,7 +3,7 @@
 use jiff::civil::Date;
 use std::collections::HashMap;
 use std::hash::{DefaultHasher, Hash, Hasher};
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError, TryLockError};
 
 /// What a value follows from.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -77,9 +77,13 @@ impl<V> Kept<V> {
     /// The same, but while somebody else works it out anew the old value still serves.
     pub fn get_soon<E>(&self, of: &str, mark: Mark, work_out: impl FnOnce() -> Result<V, E>) -> Result<Arc<V>, E> {
         match self.find(of) {
-            Some((kept, value)) if kept == mark || self.turns[place(of)].try_lock().is_err() => Ok(value),
+            Some((kept, value)) if kept == mark || self.is_worked_out(of) => Ok(value),
             _ => self.get(of, mark, work_out),
         }
+    }
+
+    fn is_worked_out(&self, of: &str) -> bool {
+        matches!(self.turns[place(of)].try_lock(), Err(TryLockError::WouldBlock))
     }
 
     /// One at a time works out the same value; the others wait for it.

@@ -4,16 +4,13 @@ use crate::dto::{QueueItem, SessionState, TodaySession};
 use crate::error::ApiError;
 use crate::training::Training;
 use assess::Knowledge;
-use casefile::LogPart;
+use casefile::{LogPart, check_log_entry};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, alarms, heads};
 use std::collections::HashSet;
 use std::sync::Arc;
 use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
-
-/// What hurts is shown for so long, days; then it is history.
-const ALARM_DAYS: i64 = 28;
 
 /// A client's part of the queue, and their session of today.
 #[derive(Clone, Default)]
@@ -51,7 +48,7 @@ pub(crate) fn client_day(
         || format!("/clients/{}", record.id),
         |round| format!("/clients/{}/rounds/{}/log", record.id, round.id),
     );
-    hurts(&mut asking, knowledge, &training, &log_place, today);
+    hurts(&mut asking, store, knowledge, &log_place)?;
     conflicts(&mut asking, knowledge, &training, &log_place);
     if let Some(newest) = rounds.last() {
         photos(&mut asking, store, newest)?;
@@ -67,17 +64,20 @@ pub(crate) fn client_day(
     Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
 }
 
-fn hurts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place: &str, today: Date) {
-    let since = today.checked_sub(ALARM_DAYS.days()).unwrap_or(Date::MIN);
-    for entry in training.entries.iter().filter(|entry| entry.trained_on >= since) {
-        let Some(alarm) = alarms(&knowledge.atlas, entry) else { continue };
+/// What hurts stays until the coach has seen to it, however long ago it was. It is known by its part of the session and by what
+/// was told, so that another set of the same exercise does not bring it back, and a new sign does.
+fn hurts(asking: &mut Asking, store: &Store, knowledge: &Knowledge, place: &str) -> Result<(), ApiError> {
+    for record in store.log_alarms(&asking.record.id)? {
+        let Ok(entry) = check_log_entry(&knowledge.atlas, "", &record.entry) else { continue };
+        let Some(alarm) = alarms(&knowledge.atlas, &entry) else { continue };
         let kind = match alarm.kind {
             AlarmKind::Refer => QueueKind::Refer,
             AlarmKind::Pain => QueueKind::Pain,
         };
-        let (what, on) = (format!("log:{}", entry.id), entry.trained_on.to_string());
-        asking.ask(kind, what, on, place.to_owned(), alarm.says);
+        let what = format!("log:{}:{}:{}:{}", entry.session.plan_id, entry.session.week, entry.session.day, alarm.says);
+        asking.ask(kind, what, entry.trained_on.to_string(), place.to_owned(), alarm.says);
     }
+    Ok(())
 }
 
 fn conflicts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place: &str) {

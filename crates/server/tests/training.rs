@@ -145,15 +145,27 @@ async fn a_red_flag_is_said_at_once_and_stands_first_in_the_queue_until_seen_to(
     trained!(practice, app, browser, client, _round, week, 140);
     let mut sore = entry(&week, &[set(1, 8)]);
     sore["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness"]});
-    let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[sore])).await.body;
+    let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(from_ref(&sore))).await.body;
     assert_eq!(answer["outcomes"][0]["alarm"], "refer");
     assert!(answer["outcomes"][0]["says"].as_str().unwrap().contains("left knee: numbness. Stop and refer"));
     let first = browser.get("/api/v1/today").await.body["items"][0].clone();
     assert_eq!((&first["kind"], first["client_id"].as_str()), (&json!("refer"), Some(client.as_str())));
     let seen = json!({"client_id": client, "what": first["what"], "note": "called"});
     assert_eq!(browser.post("/api/v1/today/seen", seen).await.status, StatusCode::NO_CONTENT);
+    let refers = |view: &Value| view["items"].as_array().unwrap().iter().filter(|item| item["kind"] == "refer").count();
     let after = browser.get("/api/v1/today").await.body;
-    assert!(after["items"].as_array().unwrap().iter().all(|item| item["kind"] != "refer"), "{after}");
+    assert_eq!(refers(&after), 0, "{after}");
+    let path = format!("/api/v1/clients/{client}/log");
+    let mut again = entry(&week, &[set(1, 8), set(2, 8)]);
+    again["follows"] = json!([sore["id"]]);
+    again["part"]["pain"] = sore["part"]["pain"].clone();
+    browser.post(&path, sent(from_ref(&again))).await;
+    assert_eq!(refers(&browser.get("/api/v1/today").await.body), 0, "another set tells nothing new");
+    let mut worse = entry(&week, &[set(1, 8), set(2, 8)]);
+    worse["follows"] = json!([again["id"]]);
+    worse["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness", "swelling"]});
+    browser.post(&path, sent(from_ref(&worse))).await;
+    assert_eq!(refers(&browser.get("/api/v1/today").await.body), 1, "a new sign does");
 }
 
 #[actix_web::test]

@@ -133,6 +133,11 @@ impl Store {
         Ok(plan)
     }
 
+    /// Forgets given plans that were read before, as when they went with their client.
+    pub(crate) fn forget_given(&self) {
+        self.given.lock().unwrap_or_else(PoisonError::into_inner).clear();
+    }
+
     pub(crate) fn files(&self) -> &PhotoFiles {
         &self.files
     }

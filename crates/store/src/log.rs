@@ -118,6 +118,18 @@ impl Store {
         rows.into_iter().map(Row::record).collect()
     }
 
+    /// The versions that nothing follows and that tell of pain or of a sign for a doctor, in the order of their arrival.
+    pub fn log_alarms(&self, client_id: &str) -> Result<Vec<LogRecord>, StoreError> {
+        let rows: Vec<Row> = log_entry::table
+            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::superseded.eq(false))
+            .filter(log_entry::alarm.gt(0))
+            .order(log_entry::arrival.asc())
+            .select(Row::as_select())
+            .load(&mut self.connect()?)?;
+        rows.into_iter().map(Row::record).collect()
+    }
+
     /// Sessions logged under the plans of a round; none when no plan was given.
     pub fn logged_sessions(&self, round_id: &str) -> Result<Option<usize>, StoreError> {
         let mut connection = self.connect()?;

@@ -32,6 +32,7 @@ CREATE TABLE log_entry (
 );
 CREATE INDEX log_entry_by_day ON log_entry (client_id, trained_on) WHERE superseded = 0;
 CREATE INDEX log_entry_by_part ON log_entry (plan_id, week, day, part);
+CREATE INDEX log_entry_alarms ON log_entry (client_id) WHERE superseded = 0 AND alarm > 0;
 
 -- What a coach said instead of the rules, until the exercise was done.
 CREATE TABLE target_overrule (
@@ -193,14 +194,15 @@ END;
 CREATE TRIGGER stamp_rating_delete AFTER DELETE ON rating BEGIN
     UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = OLD.round_id);
 END;
+-- How far a rater's judgements are off is learned from all clients they judged again, so this changes every verdict.
 CREATE TRIGGER stamp_rating_repeat_insert AFTER INSERT ON rating_repeat BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = NEW.round_id);
+    UPDATE client_stamp SET stamp = stamp + 1;
 END;
 CREATE TRIGGER stamp_rating_repeat_update AFTER UPDATE ON rating_repeat BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = NEW.round_id);
+    UPDATE client_stamp SET stamp = stamp + 1;
 END;
 CREATE TRIGGER stamp_rating_repeat_delete AFTER DELETE ON rating_repeat BEGIN
-    UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = OLD.round_id);
+    UPDATE client_stamp SET stamp = stamp + 1;
 END;
 CREATE TRIGGER stamp_skinfold_reading_insert AFTER INSERT ON skinfold_reading BEGIN
     UPDATE client_stamp SET stamp = stamp + 1 WHERE client_id = (SELECT client_id FROM round WHERE id = NEW.round_id);

@@ -125,6 +125,7 @@ impl Store {
     fn forget_client(&self, client_id: &str) -> Result<(), StoreError> {
         let photos = self.client_photos(client_id)?;
         diesel::delete(crate::schema::client::table.find(client_id)).execute(&mut self.connect()?)?;
+        self.forget_given();
         photos.iter().try_for_each(|photo| self.files().remove(&photo.id))
     }
 
