@@ -7,6 +7,12 @@ export const log = {
   reps: "Repetitions",
   time: "Time",
   reserve: "Repetitions left",
+  noNumber: "That is no number: expected one such as 12.5.",
+  beyond: {
+    load_kg: "More than {{most}} kg: is there a digit too many?",
+    reps: "More than {{most}} repetitions: is there a digit too many?",
+    seconds: "More than {{most}} s: is there a digit too many?",
+  },
   setDone: "Set done",
   putRight: "Put right",
   notDone: "This set was not done",

@@ -22,6 +22,19 @@ export function useOverrule() {
   });
 }
 
+/** Decides between versions: an entry of its own that follows them all. */
+export function useDecide(clientId: string) {
+  const queries = useQueryClient();
+  const sending = $api.useMutation("post", LOG, {
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["get", LOG] }),
+  });
+  return {
+    error: sending.error,
+    decide: (entry: Schemas["LogEntry"]) =>
+      sending.mutate({ ...client(clientId), body: { sent_at: entry.at, entries: [entry] } }),
+  };
+}
+
 const LINKS = "/api/v1/clients/{client_id}/links";
 
 export function useLinks(clientId: string) {

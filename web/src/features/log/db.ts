@@ -58,10 +58,3 @@ export async function changeEntry(changed: LocalEntry): Promise<void> {
 export async function dropEntry(order: number): Promise<void> {
   await (await db()).delete("entries", order);
 }
-
-/** Everything about a source, as when a link was taken back and its holder wants it gone. */
-export async function forget(source: string): Promise<void> {
-  const kept = await db();
-  await kept.delete("weeks", source);
-  for (const { order } of await localEntries(source)) if (order) await kept.delete("entries", order);
-}

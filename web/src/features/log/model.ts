@@ -120,6 +120,19 @@ export function capped(typed: Typed, held: LogSet | undefined): Typed {
   return { ...typed, load_kg, count: Math.min(typed.count, countOf(held)) };
 }
 
+/** The studio takes no more than this in one set (the log's own bounds; the server says so too). */
+const MOST = { load_kg: 600, reps: 200, seconds: 1800 };
+
+/** Which of the numbers about to be logged is beyond what anybody does. */
+export function beyond(
+  { load_kg, count }: Typed,
+  seconds: boolean,
+): { what: keyof typeof MOST; most: number } | undefined {
+  if ((load_kg ?? 0) > MOST.load_kg) return { what: "load_kg", most: MOST.load_kg };
+  const what = seconds ? "seconds" : "reps";
+  return count > MOST[what] ? { what, most: MOST[what] } : undefined;
+}
+
 /** By how much the load's stepper goes, kg. */
 export function stepKg(item: Item, load_kg: number | undefined): number {
   const own = item.item.progression.step_kg;

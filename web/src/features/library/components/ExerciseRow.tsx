@@ -72,7 +72,7 @@ export function ExerciseRow({ exercise, atlas, names, region, own, open, onToggl
               .join("; ")}
           </p>
           {onEdit && (
-            <button type="button" className={styles.edit} onClick={onEdit}>
+            <button type="button" className="text-button" onClick={onEdit}>
               {t("library.edit")}
             </button>
           )}

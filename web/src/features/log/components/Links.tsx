@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day, today } from "../../../shared/format";
+import { ErrorNote } from "../../../shared/ui";
 import { useLinks, useMakeLink, useRevokeLink } from "../api";
 import styles from "./Desk.module.css";
 
@@ -32,6 +33,9 @@ export function Links({ clientId }: { clientId: string }) {
   return (
     <section className={styles.links} aria-label={t("log.links.title")}>
       <h2>{t("log.links.title")}</h2>
+      {[links.error, make.error, revoke.error].filter(Boolean).map((error) => (
+        <ErrorNote key={String(error)} error={error} />
+      ))}
       {links.data?.length === 0 && !token && <p>{t("log.links.none")}</p>}
       {token && (
         <div className={styles.token}>

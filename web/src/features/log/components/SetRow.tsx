@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { SideMark } from "../../../shared/ui";
 import {
+  beyond,
   capped,
   clockOf,
   countOf,
@@ -83,7 +84,11 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
     // The weaker side's set was put right while this one was open.
     if (heldCount !== undefined) setTyped((now) => ({ ...now, count: Math.min(now.count, heldCount) }));
   }, [heldCount]);
+  const [fits, setFits] = useState({ load: true, count: true });
   const step = stepKg(item, typed.load_kg);
+  const over = beyond(typed, seconds);
+  const wrong = fits.load && fits.count ? undefined : t("log.noNumber");
+  const says = wrong ?? (over && t(`log.beyond.${over.what}`, { most: over.most }));
   const clock = clockOf(item);
   return (
     <div className={styles.now}>
@@ -104,6 +109,7 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
           most={held?.load_kg ?? undefined}
           onStep={(direction) => put({ load_kg: stepped(typed.load_kg, direction * step) })}
           onType={(load_kg) => put({ load_kg })}
+          onFits={(load) => setFits((now) => ({ ...now, load }))}
         />
         <Stepper
           label={seconds ? t("log.time") : t("log.reps")}
@@ -112,6 +118,7 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
           most={heldCount}
           onStep={(direction) => put({ count: Math.max(1, typed.count + direction * (seconds ? 5 : 1)) })}
           onType={(count) => put({ count: Math.round(count ?? typed.count) })}
+          onFits={(count) => setFits((now) => ({ ...now, count }))}
         />
       </div>
       {!seconds && (
@@ -123,7 +130,17 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
           onPick={(reserve) => put({ reserve })}
         />
       )}
-      <button type="button" className={styles.big} onClick={() => onDone(typed)}>
+      {says && (
+        <p role="alert" className={styles.wrong}>
+          {says}
+        </p>
+      )}
+      <button
+        type="button"
+        className={styles.big}
+        disabled={says !== undefined}
+        onClick={() => onDone(typed)}
+      >
         {done ? t("log.putRight") : t("log.setDone")}
       </button>
       {done && (

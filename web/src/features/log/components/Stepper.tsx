@@ -10,20 +10,34 @@ interface Props {
   optional?: boolean;
   /** Not above this. */
   most?: number;
+  /** Whether what stands in the field can be taken. */
+  onFits: (fits: boolean) => void;
   onStep: (direction: 1 | -1) => void;
   onType: (value: number | undefined) => void;
 }
 
 /** A number by thumb or by typing. */
-export function Stepper({ label, unit, value, optional = false, most, onStep, onType }: Props) {
+export function Stepper({ label, unit, value, optional = false, most, onStep, onType, onFits }: Props) {
   const shown = value === undefined ? "" : String(value);
   const [text, setText] = useState(shown);
+  const [fits, setFits] = useState(true);
   useEffect(() => setText(shown), [shown]);
+  const judge = (good: boolean) => {
+    setFits(good);
+    onFits(good);
+  };
   const typed = (next: string) => {
     setText(next);
     const number = parseNumber(next);
+    const none = optional && next.trim() === "";
+    judge(none || (number !== undefined && number > 0));
     if (number !== undefined && number > 0) onType(most === undefined ? number : Math.min(number, most));
-    else if (optional && next.trim() === "") onType(undefined);
+    else if (none) onType(undefined);
+  };
+  const step = (direction: 1 | -1) => {
+    setText(shown);
+    judge(true);
+    onStep(direction);
   };
   return (
     <div>
@@ -33,7 +47,7 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
           type="button"
           aria-label={`${label} −`}
           disabled={value === undefined}
-          onClick={() => onStep(-1)}
+          onClick={() => step(-1)}
         >
           −
         </button>
@@ -44,13 +58,14 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
           placeholder="–"
           onChange={(event) => typed(event.target.value)}
           onFocus={(event) => event.target.select()}
-          onBlur={() => setText(shown)}
+          aria-invalid={!fits || undefined}
+          onBlur={() => fits && setText(shown)}
         />
         <button
           type="button"
           aria-label={`${label} +`}
           disabled={most !== undefined && value !== undefined && value >= most}
-          onClick={() => onStep(1)}
+          onClick={() => step(1)}
         >
           +
         </button>

@@ -144,7 +144,33 @@ test.each([
   ["nothing is no load", "", undefined],
 ])("a typed number: %s", (_, text, value) => {
   const onType = vi.fn();
-  show(<Stepper label="Load" unit="kg" value={10} optional most={20} onStep={() => {}} onType={onType} />);
+  show(
+    <Stepper
+      label="Load"
+      unit="kg"
+      value={10}
+      optional
+      most={20}
+      onStep={() => {}}
+      onType={onType}
+      onFits={() => {}}
+    />,
+  );
   fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: text } });
   expect(onType).toHaveBeenCalledWith(value);
+});
+
+test.each([
+  ["a word", "twelve", "That is no number"],
+  ["a lost decimal point", "1250", "More than 600 kg: is there a digit too many?"],
+])("%s is said at the set and nothing is logged", (_, text, says) => {
+  const { onWrite } = page();
+  fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: text } });
+  expect(screen.getByRole("alert").textContent).toContain(says);
+  const done = screen.getByRole<HTMLButtonElement>("button", { name: "Set done" });
+  fireEvent.click(done);
+  expect([done.disabled, onWrite.mock.calls.length]).toEqual([true, 0]);
+  fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: "12.5" } });
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  expect(onWrite).toHaveBeenCalledOnce();
 });

@@ -3,10 +3,10 @@ import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { v4 as uuid } from "uuid";
 import { useNames } from "../../../shared/api/atlas";
-import { fetchClient, type Schemas } from "../../../shared/api/client";
+import type { Schemas } from "../../../shared/api/client";
 import { shortDay } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
-import { useLogPage } from "../api";
+import { useDecide, useLogPage } from "../api";
 import styles from "../components/Desk.module.css";
 import { DoneSessions } from "../components/DoneSessions";
 import { Links } from "../components/Links";
@@ -37,7 +37,7 @@ export function LogPage() {
         </div>
         {now.note && <p className={styles.weekNote}>{now.note}</p>}
         {lighten && <p className={styles.weekNote}>{lighten}</p>}
-        <Conflicts clientId={clientId} conflicts={conflicts} onDone={() => page.refetch()} />
+        <Conflicts clientId={clientId} conflicts={conflicts} />
         <Targets clientId={clientId} week={now} />
         <h2>{t("log.page.done")}</h2>
         <DoneSessions sessions={done} count={sessions} onAll={all ? undefined : () => setAll(true)} />
@@ -64,36 +64,26 @@ function sideBySide(done: Schemas["DoneSession"][]): EntryView[][] {
   });
 }
 
-interface ConflictsProps {
-  clientId: string;
-  conflicts: EntryView[][];
-  onDone: () => void;
-}
-
-/** A decision is an entry of its own that follows all versions; nothing is thrown away. */
-function Conflicts({ clientId, conflicts, onDone }: ConflictsProps) {
+/** What stands side by side, to be decided; nothing is thrown away. */
+function Conflicts({ clientId, conflicts }: { clientId: string; conflicts: EntryView[][] }) {
   const names = useNames();
-  const choose = async (chosen: EntryView, versions: EntryView[]) => {
-    const at = new Date().toISOString();
+  const { decide, error } = useDecide(clientId);
+  const choose = (chosen: EntryView, versions: EntryView[]) => {
     const follows = versions.map(({ entry }) => entry.id);
-    const entry = { ...chosen.entry, id: uuid(), follows, at };
-    const init = { params: { path: { client_id: clientId } } };
-    await fetchClient.POST("/api/v1/clients/{client_id}/log", {
-      ...init,
-      body: { sent_at: at, entries: [entry] },
-    });
-    onDone();
+    decide({ ...chosen.entry, id: uuid(), follows, at: new Date().toISOString() });
   };
-  return conflicts.map((versions) => (
-    <SideBySide
-      key={versions[0]?.entry.id}
-      of={
-        versions[0]
-          ? `${names.exercise(partOf(versions[0].entry))}, ${shortDay(versions[0].entry.trained_on)}`
-          : ""
-      }
-      versions={versions}
-      onChoose={(chosen) => void choose(chosen, versions)}
-    />
-  ));
+  const named = ({ entry }: EntryView) => `${names.exercise(partOf(entry))}, ${shortDay(entry.trained_on)}`;
+  return (
+    <>
+      {error && <ErrorNote error={error} />}
+      {conflicts.map((versions) => (
+        <SideBySide
+          key={versions[0]?.entry.id}
+          of={versions[0] ? named(versions[0]) : ""}
+          versions={versions}
+          onChoose={(chosen) => choose(chosen, versions)}
+        />
+      ))}
+    </>
+  );
 }

@@ -34,13 +34,13 @@ export function Gap({ plan, proving }: Props) {
         </svg>
       )}
       {running ? (
-        <button type="button" onClick={stop}>
+        <button type="button" className="text-button" onClick={stop}>
           {t("plan.stopProof", { seconds: Math.round(proof?.seconds ?? 0) })}
         </button>
       ) : (
         !best &&
         !proof?.finished && (
-          <button type="button" onClick={() => start(LONGER_S)}>
+          <button type="button" className="text-button" onClick={() => start(LONGER_S)}>
             {t("plan.proveLonger")}
           </button>
         )

@@ -49,7 +49,7 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
       {last && (
         <>
           {!view.is_issued && (
-            <button type="button" onClick={() => setComparing(last.id)}>
+            <button type="button" className="text-button" onClick={() => setComparing(last.id)}>
               {t("plan.compare")}
             </button>
           )}

@@ -110,7 +110,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
       <div className={styles.bar}>
         <Gap plan={plan} proving={proving} />
         {stored.revision > 0 && (
-          <button type="button" className={styles.link} onClick={() => forget(roundId).then(() => refetch())}>
+          <button type="button" className="text-button" onClick={() => forget(roundId).then(() => refetch())}>
             {t("plan.back")}
           </button>
         )}

@@ -46,7 +46,7 @@ export function RoundPage() {
             {t("round.archive")}
           </a>
           <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
-          <button type="button" onClick={() => setOpening(true)}>
+          <button type="button" className="text-button" onClick={() => setOpening(true)}>
             {t("round.new")}
           </button>
         </div>

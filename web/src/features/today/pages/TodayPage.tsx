@@ -48,6 +48,7 @@ export function TodayPage() {
           </span>
         )}
       </div>
+      {see.error && <ErrorNote error={see.error} />}
       <div className={styles.columns}>
         <section aria-label={t("today.queue")}>
           {items.length === 0 && (
