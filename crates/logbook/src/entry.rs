@@ -138,9 +138,6 @@ pub enum RedFlag {
 }
 
 impl RedFlag {
-    /// All of them, in the order asked.
-    pub const ALL: [Self; 5] = [Self::SharpPain, Self::Numbness, Self::Swelling, Self::NightPain, Self::LossOfStrength];
-
     /// In words, within a sentence.
     pub fn says(self) -> &'static str {
         match self {

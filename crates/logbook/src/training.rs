@@ -4,7 +4,9 @@ use crate::calendar::monday;
 use crate::entry::{Count, Entry, LoggedSet, Part};
 use assess::TrainingEntry;
 use atlas::{Atlas, STRAIGHT};
-use std::collections::BTreeSet;
+use jiff::civil::Date;
+use std::collections::{BTreeMap, BTreeSet};
+use units::RegionId;
 
 /// More left than this and a set is not a hard one (programming.md 1).
 const HARD_RESERVE: u8 = 3;
@@ -34,6 +36,22 @@ pub fn training_entry(atlas: &Atlas, entry: &Entry) -> Option<TrainingEntry> {
         reps: reps.min(),
         swung: false,
     })
+}
+
+/// Weeks that count as lately.
+const LATELY: usize = 4;
+
+/// Fractional sets a week by region, indirect work counted, in the last weeks that have any of these rows.
+pub fn weekly_sets(atlas: &Atlas, rows: &[TrainingEntry]) -> BTreeMap<RegionId, f64> {
+    let weeks: BTreeSet<Date> = rows.iter().map(|row| row.week_of).collect();
+    let recent: Vec<Date> = weeks.into_iter().rev().take(LATELY).collect();
+    let mut sets = BTreeMap::new();
+    for row in rows.iter().filter(|row| recent.contains(&row.week_of)) {
+        for (region, fraction) in atlas.exercise(&row.exercise).iter().flat_map(|exercise| &exercise.targets) {
+            *sets.entry(region.clone()).or_insert(0.0) += f64::from(row.sets) * fraction / recent.len() as f64;
+        }
+    }
+    sets
 }
 
 #[cfg(test)]
@@ -77,5 +95,22 @@ mod tests {
     #[test]
     fn the_scheme_says_what_sets_count_as() {
         assert_eq!(of(|log| log.scheme = "ramp-top".into()).unwrap().sets, 2);
+    }
+
+    // programming.md 1: sets times the target's fraction; a curl is 1 for the long head.
+    #[test]
+    fn weekly_sets_are_the_mean_of_the_last_four_weeks_trained() {
+        let atlas = Atlas::load().unwrap();
+        let week = |on: &str, sets| TrainingEntry { week_of: on.parse().unwrap(), sets, ..of(|_| {}).unwrap() };
+        let rows = [
+            week("2026-01-05", 9),
+            week("2026-02-02", 4),
+            week("2026-02-09", 4),
+            week("2026-02-16", 2),
+            week("2026-03-02", 2),
+        ];
+        let curl = atlas.exercise(&rows[0].exercise).unwrap();
+        let main = curl.targets.iter().find(|(_, fraction)| **fraction >= 1.0).unwrap().0;
+        assert!((weekly_sets(&atlas, &rows)[main] - 3.0).abs() < 1e-9);
     }
 }

@@ -1,5 +1,7 @@
 //! A value over the rounds or sessions with its noise band: what one measurement may differ by without anything having changed.
 
+use crate::review::TWO_SIDED_95;
+
 /// A value on a day.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct TrendPoint {
@@ -9,6 +11,12 @@ pub struct TrendPoint {
     pub value: f64,
     /// Half the width of its 95 % band, in the value's unit; 0 where no error is known.
     pub band: f64,
+}
+
+/// Half the width of the 95 % band of one measurement: `1.96 sqrt(SE^2 + day^2)`, all in one unit; `day` is the day-to-day SD.
+/// Two such bands together are the smallest real change between two measurements (measuring.md 2).
+pub fn noise_band(se: f64, day: f64) -> f64 {
+    TWO_SIDED_95 * se.hypot(day)
 }
 
 /// A line of points, oldest first.
@@ -30,6 +38,7 @@ impl Trend {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use assess::mdc95;
     use rstest::rstest;
 
     // measuring.md 2: a change is real beyond 1.96 sqrt(SE1^2 + SE2^2 + 2 day^2); bands are 1.96 sqrt(SE^2 + day^2).
@@ -42,5 +51,13 @@ mod tests {
         let points = values.iter().map(|(value, band)| TrendPoint { on, value: *value, band: *band }).collect();
         let found = Trend { points }.moved();
         assert_eq!(found.map(|change| (change * 10.0).round() / 10.0), moved);
+    }
+
+    #[rstest]
+    #[case(0.1, 0.2, 0.18)]
+    #[case(0.0, 0.3, 0.0)]
+    fn two_bands_together_are_the_smallest_real_change(#[case] before: f64, #[case] now: f64, #[case] day: f64) {
+        let bands = noise_band(before, day).hypot(noise_band(now, day));
+        assert!((bands - mdc95(before, now, day)).abs() < 1e-12);
     }
 }

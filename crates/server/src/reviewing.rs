@@ -9,7 +9,9 @@ use assess::{Assessment, Case, Choices, Class, Knowledge, Standing};
 use casefile::check_log_entry;
 use jiff::ToSpan;
 use jiff::civil::Date;
-use logbook::{Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, review, round_work};
+use logbook::{
+    Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, carried, review, round_work,
+};
 use std::collections::BTreeMap;
 use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
 use units::RegionId;
@@ -62,24 +64,10 @@ impl Reviewing {
         review(&knowledge.atlas, before, now, &self.work.by_region, self.tired.is_some())
     }
 
-    /// The choices that follow for the next round: those who go on stay chosen, and `also` joins them.
+    /// The choices that follow for the next round; verdicts overruled there stay.
     pub fn carried(&self, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId]) -> Choices {
-        let (case, _) = self.after.as_ref().map_or((&self.case, &self.assessment), |(case, all)| (case, all));
-        let goes_on = |region: &&RegionId| decisions.get(*region) != Some(&Decision::Release);
-        let mut bring_up: Vec<RegionId> = self.case.choices.bring_up.iter().filter(goes_on).cloned().collect();
-        for region in also {
-            if !bring_up.contains(region) {
-                bring_up.push(region.clone());
-            }
-        }
-        bring_up.truncate(Choices::MAX_BRING_UP);
-        let hold_back = self.case.choices.hold_back.iter().filter(|region| !bring_up.contains(region)).cloned();
-        Choices {
-            hold_back: hold_back.collect(),
-            overrides: case.choices.overrides.clone(),
-            share: self.case.choices.share.clone(),
-            bring_up,
-        }
+        let overrides = self.after.as_ref().map(|(case, _)| case.choices.overrides.clone()).unwrap_or_default();
+        Choices { overrides, ..carried(&self.case.choices, decisions, also) }
     }
 
     /// Regions that are behind and neither chosen nor held back, by need.
@@ -105,7 +93,7 @@ impl Reviewing {
     pub fn view(&self, store: &Store, knowledge: &Knowledge) -> Result<ReviewView, ApiError> {
         let (decisions, revision) = store.decisions(&self.round.id)?;
         let reviewed = self.review(knowledge);
-        let carried = self.after.as_ref().is_some_and(|(case, _)| {
+        let is_carried = self.after.as_ref().is_some_and(|(case, _)| {
             revision > 0
                 && decisions.iter().all(|(region, decision)| {
                     let chosen = case.choices.bring_up.contains(region);
@@ -128,7 +116,7 @@ impl Reviewing {
             pictures: self.next.as_ref().map_or_else(Vec::new, |next| pairs(&photos, &self.round.id, &next.id)),
             decisions,
             revision,
-            carried,
+            carried: is_carried,
         })
     }
 }

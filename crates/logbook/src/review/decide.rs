@@ -1,8 +1,11 @@
 //! What to do with a region at the end of a round: the table of programming.md 6, from its most pressing row down.
 
 use crate::review::WorkDone;
+use assess::Choices;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use units::RegionId;
 use utoipa::ToSchema;
 
 /// Below this share of the planned sets nothing is known about the plan itself.
@@ -85,6 +88,21 @@ pub fn decide(facts: &Facts) -> (Option<Decision>, String) {
     (Some(Decision::Raise), why)
 }
 
+/// What is chosen in the next round: those that are not released go on, `also` joins them, never more than three; what was
+/// held back stays so unless it was chosen. What the client is shown stays as it was.
+pub fn carried(before: &Choices, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId]) -> Choices {
+    let goes_on = |region: &&RegionId| decisions.get(*region) != Some(&Decision::Release);
+    let mut bring_up: Vec<RegionId> = before.bring_up.iter().filter(goes_on).cloned().collect();
+    for region in also {
+        if !bring_up.contains(region) {
+            bring_up.push(region.clone());
+        }
+    }
+    bring_up.truncate(Choices::MAX_BRING_UP);
+    let hold_back = before.hold_back.iter().filter(|region| !bring_up.contains(region)).cloned().collect();
+    Choices { hold_back, bring_up, overrides: Vec::new(), share: before.share.clone() }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -131,5 +149,27 @@ mod tests {
         let work = WorkDone::default();
         let (decision, _) = decide(&Facts { chosen: false, shrank, ..facts(&work) });
         assert_eq!(decision, expected);
+    }
+
+    fn regions(ids: &[&str]) -> Vec<RegionId> {
+        ids.iter().map(|id| id.parse().unwrap()).collect()
+    }
+
+    // programming.md 6: released goes to keep, and the next in line is chosen; never more than three (section 1).
+    #[rstest]
+    #[case::all_go_on(&[], &[], &["delts.lateral", "lats.lower"])]
+    #[case::one_is_released(&["delts.lateral"], &[], &["lats.lower"])]
+    #[case::the_next_in_line_joins(&["delts.lateral"], &["calves.soleus"], &["lats.lower", "calves.soleus"])]
+    #[case::never_more_than_three(&[], &["calves.soleus", "glutes.max"], &["delts.lateral", "lats.lower", "calves.soleus"])]
+    fn what_is_not_released_goes_on(#[case] released: &[&str], #[case] also: &[&str], #[case] expected: &[&str]) {
+        let before = Choices {
+            bring_up: regions(&["delts.lateral", "lats.lower"]),
+            hold_back: regions(&["calves.soleus"]),
+            ..Choices::default()
+        };
+        let decisions = regions(released).into_iter().map(|region| (region, Decision::Release)).collect();
+        let next = carried(&before, &decisions, &regions(also));
+        assert_eq!(next.bring_up, regions(expected));
+        assert_eq!(next.hold_back.is_empty(), expected.contains(&"calves.soleus"));
     }
 }

@@ -4,13 +4,13 @@ mod decide;
 mod moves;
 mod work;
 
-pub use decide::{Decision, decide};
+pub use decide::{Decision, carried};
 pub use moves::{GirthMove, WidthMove, weeks_to_show};
 pub use work::{PlannedSession, RoundWork, round_work};
 
 use assess::{Assessment, BulkVerdict, Case, Standing, Tilt};
 use atlas::Atlas;
-use decide::Facts;
+use decide::{Facts, decide};
 use moves::{girth_moves, width_moves};
 use std::collections::BTreeMap;
 use units::RegionId;

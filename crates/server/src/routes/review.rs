@@ -7,11 +7,11 @@ use crate::reviewing::Reviewing;
 use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, put, web};
-use assess::{Assessment, Case, Choices, Knowledge, mdc95};
+use assess::{Assessment, Case, Choices, Knowledge};
 use casefile::{ChoicesEntry, check_choices};
 use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
-use logbook::{Trend, TrendPoint};
+use logbook::{Trend, TrendPoint, noise_band};
 use std::collections::BTreeMap;
 use store::Store;
 use units::{RegionId, Side, SiteId};
@@ -106,7 +106,7 @@ fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Res
     }
     let weights = rounds.iter().filter_map(|(case, _)| {
         let round = case.rounds.last()?;
-        let band = knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg() * BAND;
+        let band = noise_band(knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg(), 0.0);
         Some(TrendMark { on: round.date.to_string(), value: round.weight?.kg(), band })
     });
     Ok(MeasuredTrends {
@@ -123,9 +123,6 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
     Case { as_of, client: whole.client.clone(), rounds, training: Vec::new(), choices: Choices::default() }
 }
 
-/// Two-sided 95 %, SD.
-const BAND: f64 = 1.96;
-
 fn mark(point: &TrendPoint) -> TrendMark {
     TrendMark { on: point.on.to_string(), value: point.value, band: point.band }
 }
@@ -136,8 +133,7 @@ fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<Site
     for (case, assessment) in rounds {
         for site in assessment.measured.sites.iter().filter(|site| !site.carried_over) {
             let place = knowledge.atlas.sites().iter().position(|known| known.id == site.site).unwrap_or(usize::MAX);
-            // Half of the change that one such measurement could hide.
-            let band = mdc95(site.se_cm, 0.0, site.value_cm * day_pct / 100.0 / 2.0_f64.sqrt());
+            let band = noise_band(site.se_cm, site.value_cm * day_pct / 100.0);
             let point = TrendPoint { on: case.as_of, value: site.value_cm, band };
             lines.entry((place, site.side)).or_insert_with(|| (site.site.clone(), Vec::new())).1.push(point);
         }
@@ -163,7 +159,8 @@ fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
                 Some((case.as_of, verdict.bulk, verdict.asymmetry))
             };
             let all: Vec<_> = rounds.iter().filter(known).filter_map(of).collect();
-            let at = |on: &Date, value: f64, sd: f64| TrendMark { on: on.to_string(), value, band: BAND * sd };
+            let at =
+                |on: &Date, value: f64, sd: f64| TrendMark { on: on.to_string(), value, band: noise_band(sd, 0.0) };
             RegionTrend {
                 region: region.region.clone(),
                 bulk: all.iter().map(|(on, bulk, _)| at(on, bulk.mean, bulk.sd)).collect(),

@@ -4,36 +4,23 @@ use crate::dto::{SaveUsualWeek, UsualWeekView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{get, put, web};
-use assess::{Knowledge, TrainingEntry};
+use assess::Knowledge;
 use casefile::{Problem, check_training};
-use jiff::civil::Date;
-use std::collections::{BTreeMap, BTreeSet};
+use logbook::weekly_sets;
 use store::Store;
-use units::RegionId;
 
 fn view(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<UsualWeekView, ApiError> {
     let (week, revision) = store.usual_week(client_id)?;
     let sets_by_region = week.as_ref().map(|week| week.sets_by_region(&knowledge.atlas)).unwrap_or_default();
     let logged = store.logged_training(client_id, AppState::today())?;
     let logged_since = logged.iter().map(|row| row.week_of).min().map(|day| day.to_string());
-    Ok(UsualWeekView { revision, week, sets_by_region, logged_since, logged_sets: lately(knowledge, &logged) })
-}
-
-/// Weeks that count as lately.
-const LATELY: usize = 4;
-
-/// Fractional sets a week by region in the last weeks that were logged.
-fn lately(knowledge: &Knowledge, logged: &[TrainingEntry]) -> BTreeMap<RegionId, f64> {
-    let weeks: BTreeSet<Date> = logged.iter().map(|row| row.week_of).collect();
-    let recent: Vec<Date> = weeks.into_iter().rev().take(LATELY).collect();
-    let mut sets = BTreeMap::new();
-    for row in logged.iter().filter(|row| recent.contains(&row.week_of)) {
-        for (region, fraction) in knowledge.atlas.exercise(&row.exercise).iter().flat_map(|exercise| &exercise.targets)
-        {
-            *sets.entry(region.clone()).or_insert(0.0) += f64::from(row.sets) * fraction / recent.len() as f64;
-        }
-    }
-    sets
+    Ok(UsualWeekView {
+        revision,
+        week,
+        sets_by_region,
+        logged_since,
+        logged_sets: weekly_sets(&knowledge.atlas, &logged),
+    })
 }
 
 /// A client's usual week, and how many sets of it each region got.
