@@ -101,6 +101,8 @@ try {
   // A week is searched for once, a third of a second: those of some clients have been opened before.
   const planned = rounds.slice(0, 40);
   const weeks = (await Promise.all(ids.slice(10, 60).map((id) => get(`/clients/${id}/week`)))).filter(({ plan }) => plan);
+  // Reviews are of rounds whose block was trained: the one before the newest.
+  const reviewed = (await Promise.all(ids.map((id) => get(`/clients/${id}`)))).flatMap(({ rounds: [, before] }) => before?.id ?? []);
   const pages = {
     today: () => "/today",
     clients: () => `/clients?page=${some([1, 2, 3, 4])}`,
@@ -114,7 +116,7 @@ try {
     plan: () => `/rounds/${some(planned)}/plan`,
     log: () => `/clients/${some(ids)}/log`,
     "week (phone)": () => `/clients/${some(ids)}/week`,
-    review: () => `/rounds/${some(rounds)}/review`,
+    review: () => `/rounds/${some(reviewed)}/review`,
     trends: () => `/clients/${some(ids)}/trends`,
     links: () => `/clients/${some(ids)}/links`,
     practice: () => "/practice",
@@ -143,7 +145,8 @@ try {
   for (const path of Object.values(pages)) await ask(PORT, `/api/v1${path()}`, { headers });
   for (const id of ids) for (const page of ["log", "week", "trends"]) await ask(PORT, `/api/v1/clients/${id}/${page}`, { headers });
   for (const id of planned) await ask(PORT, `/api/v1/rounds/${id}/plan`, { headers });
-  for (const id of rounds) for (const page of ["", "/verdict", "/review", "/tape", "/tests"]) await ask(PORT, `/api/v1/rounds/${id}${page}`, { headers });
+  for (const id of rounds) for (const page of ["", "/verdict", "/tape", "/tests"]) await ask(PORT, `/api/v1/rounds/${id}${page}`, { headers });
+  for (const id of reviewed) await ask(PORT, `/api/v1/rounds/${id}/review`, { headers });
   console.log(`every page once: ${((performance.now() - warm) / 1000).toFixed(1)} s`);
   const writers = Array.from({ length: WRITERS }, writer);
   let yardstick;

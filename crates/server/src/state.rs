@@ -47,12 +47,16 @@ fn written(value: &impl Serialize) -> Result<Bytes, ApiError> {
 pub(crate) enum PageOf {
     /// Everybody's rounds.
     Practice,
+    /// Everybody's rounds and logs.
+    Days,
     /// A client, by id.
     Client(String),
     /// A round, by id, with everything logged since.
     Round(String),
     /// A round as it stood on its day, by id: what was logged later does not change it.
     Sheet(String),
+    /// A round until the next one, by id.
+    Review(String),
 }
 
 /// The store and the knowledge of the trade.
@@ -80,6 +84,8 @@ pub struct AppState {
     pub(crate) solved: Solved,
     /// Pages of a client or a round, as they are sent.
     pages: Kept<Bytes>,
+    /// The newest arrival of a client's log up to a day.
+    arrivals: Kept<i64>,
     /// What moved in a client's measurements over the rounds.
     pub(crate) moved: Kept<MeasuredTrends>,
     /// What could be done instead of each exercise of a given plan, by plan.
@@ -110,6 +116,7 @@ impl AppState {
             summaries: Kept::default(),
             solved: Solved::default(),
             pages: Kept::default(),
+            arrivals: Kept::default(),
             moved: Kept::default(),
             instead: Kept::default(),
             settings: Arc::default(),
@@ -169,8 +176,10 @@ impl AppState {
         (name, of): (&str, &PageOf),
         work: impl FnOnce(&Store, &Knowledge, &str) -> Result<T, ApiError>,
     ) -> Result<Bytes, ApiError> {
-        let (PageOf::Client(id) | PageOf::Round(id) | PageOf::Sheet(id)) = of else {
-            let mark = Mark { all: Some(store.total_stamp()?), ..self.mark(Stamp::default(), 0, Self::today()) };
+        let (PageOf::Client(id) | PageOf::Round(id) | PageOf::Sheet(id) | PageOf::Review(id)) = of else {
+            let stamp = store.total_stamp()?;
+            let log = if matches!(of, PageOf::Days) { stamp.log } else { 0 };
+            let mark = Mark { all: Some(stamp.all), ..self.mark(Stamp::default(), log, Self::today()) };
             let body = self.pages.get(name, mark, || written(&work(store, knowledge, "")?))?;
             return Ok(body.as_ref().clone());
         };
@@ -179,9 +188,20 @@ impl AppState {
         let key = format!("{name} {id}");
         // Before anything is read: what changes meanwhile makes the kept page an old one.
         let stamp = store.stamp(&client_id)?;
-        let log = match (of, &round) {
-            (PageOf::Sheet(_), Some(round)) => store.newest_arrival(&client_id, round.taken_on)?,
-            _ => stamp.log,
+        let until = match (of, &round) {
+            (PageOf::Sheet(_), Some(round)) => Some(round.taken_on),
+            (PageOf::Review(_), Some(round)) => {
+                store.rounds(&client_id)?.iter().map(|other| other.taken_on).find(|day| *day > round.taken_on)
+            }
+            _ => None,
+        };
+        let log = match until {
+            Some(until) => {
+                let mark = self.mark(stamp, stamp.log, Self::today());
+                let newest = || store.newest_arrival(&client_id, until);
+                *self.arrivals.get(&format!("{client_id} {until}"), mark, newest)?
+            }
+            None => stamp.log,
         };
         let mark = self.mark(stamp, log, Self::today());
         if let Some(body) = self.page_known(store, &key, mark)? {
@@ -192,7 +212,7 @@ impl AppState {
             return Ok(body);
         }
         let own_roster = rests_on_all(knowledge, &store.client(&knowledge.atlas, &client_id)?.client);
-        let all = if own_roster { Some(store.total_stamp()?) } else { None };
+        let all = if own_roster { Some(store.total_stamp()?.all) } else { None };
         let body = written(&work(store, knowledge, id)?)?;
         Ok(self.pages.keep(&key, Mark { all, ..mark }, body).as_ref().clone())
     }
@@ -200,7 +220,7 @@ impl AppState {
     /// A page that was worked out from the same.
     fn page_known(&self, store: &Store, key: &str, mark: Mark) -> Result<Option<Bytes>, ApiError> {
         let Some((kept, body)) = self.pages.find(key) else { return Ok(None) };
-        let all = if kept.all.is_some() { Some(store.total_stamp()?) } else { None };
+        let all = if kept.all.is_some() { Some(store.total_stamp()?.all) } else { None };
         Ok((kept == Mark { all, ..mark }).then(|| body.as_ref().clone()))
     }
 

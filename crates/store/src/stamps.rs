@@ -4,6 +4,8 @@ use crate::connection::Store;
 use crate::error::StoreError;
 use crate::schema::client_stamp;
 use diesel::prelude::*;
+use diesel::sql_query;
+use diesel::sql_types::{BigInt, Nullable};
 use std::collections::HashMap;
 
 /// Counts of changes of a client.
@@ -15,6 +17,14 @@ pub struct Stamp {
     pub log: i64,
 }
 
+#[derive(QueryableByName)]
+struct Sums {
+    #[diesel(sql_type = Nullable<BigInt>)]
+    everything: Option<i64>,
+    #[diesel(sql_type = Nullable<BigInt>)]
+    logs: Option<i64>,
+}
+
 impl Store {
     /// Stamps by client.
     pub fn stamps(&self) -> Result<HashMap<String, Stamp>, StoreError> {
@@ -24,9 +34,20 @@ impl Store {
         Ok(rows.into_iter().map(|(id, all, log)| (id, Stamp { all, log })).collect())
     }
 
-    /// Of everybody together, but for their logs.
-    pub fn total_stamp(&self) -> Result<i64, StoreError> {
-        Ok(self.stamps()?.values().map(|stamp| stamp.all).sum())
+    /// Of some clients, by id.
+    pub fn stamps_of(&self, ids: &[String]) -> Result<HashMap<String, Stamp>, StoreError> {
+        let rows: Vec<(String, i64, i64)> = client_stamp::table
+            .filter(client_stamp::client_id.eq_any(ids))
+            .select((client_stamp::client_id, client_stamp::stamp, client_stamp::log_stamp))
+            .load(&mut self.connect()?)?;
+        Ok(rows.into_iter().map(|(id, all, log)| (id, Stamp { all, log })).collect())
+    }
+
+    /// Of everybody together.
+    pub fn total_stamp(&self) -> Result<Stamp, StoreError> {
+        let sums = sql_query("SELECT sum(stamp) AS everything, sum(log_stamp) AS logs FROM client_stamp");
+        let Sums { everything, logs } = sums.get_result(&mut self.connect()?)?;
+        Ok(Stamp { all: everything.unwrap_or_default(), log: logs.unwrap_or_default() })
     }
 
     /// Of one client.

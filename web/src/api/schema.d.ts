@@ -2414,7 +2414,7 @@ export interface components {
             /** @description The exercise. */
             exercise: string;
             /** @description The best set of each day. */
-            marks: components["schemas"]["TrendMark"][];
+            marks: components["schemas"]["TrendMarks"];
             /** @description Its name. */
             name: string;
             side?: components["schemas"]["Side"] | null;
@@ -3571,11 +3571,11 @@ export interface components {
         /** @description A region over the rounds. */
         RegionTrend: {
             /** @description Bulk, SD; negative = behind. */
-            bulk: components["schemas"]["TrendMark"][];
+            bulk: components["schemas"]["TrendMarks"];
             /** @description The region. */
             region: components["schemas"]["RegionId"];
             /** @description Left less right, %; empty for regions without sides. */
-            sides: components["schemas"]["TrendMark"][];
+            sides: components["schemas"]["TrendMarks"];
         };
         /** @description A rating asked again, blind. */
         RepeatView: {
@@ -4357,7 +4357,7 @@ export interface components {
         /** @description A site over the rounds. */
         SiteTrend: {
             /** @description cm. */
-            marks: components["schemas"]["TrendMark"][];
+            marks: components["schemas"]["TrendMarks"];
             /**
              * Format: double
              * @description Change from first to last, when it is more than both may differ by, cm.
@@ -4795,20 +4795,14 @@ export interface components {
             /** @description Today where the studio is. */
             today: string;
         };
-        /** @description A value on a day with half its noise band. */
-        TrendMark: {
-            /**
-             * Format: double
-             * @description Half the width of its 95 % band; 0 where no error is known.
-             */
-            band: number;
-            /** @description The day. */
-            on: string;
-            /**
-             * Format: double
-             * @description The value.
-             */
-            value: number;
+        /** @description Values over days, side by side: a page of trends holds thousands. */
+        TrendMarks: {
+            /** @description Half the width of the 95 % band of each; none where no error is known. */
+            bands?: number[];
+            /** @description The days, rising. */
+            on: string[];
+            /** @description The value of each day, to four decimals. */
+            values: number[];
         };
         /** @description Everything over all rounds. */
         TrendsView: {
@@ -4821,7 +4815,7 @@ export interface components {
             /** @description Girths and breadths. */
             sites: components["schemas"]["SiteTrend"][];
             /** @description Weighings. */
-            weights: components["schemas"]["TrendMark"][];
+            weights: components["schemas"]["TrendMarks"];
         };
         /** @description One exercise of the week. */
         UsualExercise: {

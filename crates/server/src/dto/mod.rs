@@ -37,7 +37,7 @@ pub(crate) use practice::{
 };
 pub(crate) use review::{
     InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo, SiteTrend,
-    TodaySession, TodayView, TrendMark, TrendsView,
+    TodaySession, TodayView, TrendMarks, TrendsView,
 };
 pub(crate) use round::{
     EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,

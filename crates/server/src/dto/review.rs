@@ -1,7 +1,8 @@
 //! The end of a round, and everything over all rounds.
 
 use assess::{BulkVerdict, Standing};
-use logbook::{Decision, GirthMove, RegionReview, WidthMove};
+use jiff::civil::Date;
+use logbook::{Decision, GirthMove, RegionReview, TrendPoint, WidthMove};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, Side, SiteId};
@@ -237,18 +238,44 @@ pub struct TrendsView {
     /// The best set of every exercise, session by session.
     pub lifts: Vec<LiftTrend>,
     /// Weighings.
-    pub weights: Vec<TrendMark>,
+    pub weights: TrendMarks,
 }
 
-/// A value on a day with half its noise band.
-#[derive(Clone, Serialize, ToSchema)]
-pub struct TrendMark {
-    /// The day.
-    pub on: String,
-    /// The value.
-    pub value: f64,
-    /// Half the width of its 95 % band; 0 where no error is known.
-    pub band: f64,
+/// Values over days, side by side: a page of trends holds thousands.
+#[derive(Clone, Default, Serialize, ToSchema)]
+pub struct TrendMarks {
+    /// The days, rising.
+    pub on: Vec<String>,
+    /// The value of each day, to four decimals.
+    pub values: Vec<f64>,
+    /// Half the width of the 95 % band of each; none where no error is known.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub bands: Vec<f64>,
+}
+
+impl TrendMarks {
+    /// Marks without a known error.
+    pub fn bare(marks: impl IntoIterator<Item = (Date, f64)>) -> Self {
+        let (on, values) = marks.into_iter().map(|(on, value)| (on.to_string(), drawn(value))).unzip();
+        Self { on, values, bands: Vec::new() }
+    }
+}
+
+impl FromIterator<TrendPoint> for TrendMarks {
+    fn from_iter<I: IntoIterator<Item = TrendPoint>>(points: I) -> Self {
+        let mut marks = Self::default();
+        for TrendPoint { on, value, band } in points {
+            marks.on.push(on.to_string());
+            marks.values.push(drawn(value));
+            marks.bands.push(drawn(band));
+        }
+        marks
+    }
+}
+
+/// Four decimals are more than a line or a table shows.
+fn drawn(value: f64) -> f64 {
+    (value * 1e4).round() / 1e4
 }
 
 /// A site over the rounds.
@@ -260,7 +287,7 @@ pub struct SiteTrend {
     #[serde(skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
     /// cm.
-    pub marks: Vec<TrendMark>,
+    pub marks: TrendMarks,
     /// Change from first to last, when it is more than both may differ by, cm.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub moved: Option<f64>,
@@ -272,9 +299,9 @@ pub struct RegionTrend {
     /// The region.
     pub region: RegionId,
     /// Bulk, SD; negative = behind.
-    pub bulk: Vec<TrendMark>,
+    pub bulk: TrendMarks,
     /// Left less right, %; empty for regions without sides.
-    pub sides: Vec<TrendMark>,
+    pub sides: TrendMarks,
 }
 
 /// An exercise over its sessions.
@@ -290,7 +317,7 @@ pub struct LiftTrend {
     #[serde(skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
     /// The best set of each day.
-    pub marks: Vec<TrendMark>,
+    pub marks: TrendMarks,
 }
 
 /// What needs the coach.

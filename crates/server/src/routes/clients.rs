@@ -4,7 +4,7 @@ use crate::dto::{ClientPage, ClientSummary, ClientView, NewRoundRequest, RoundSu
 use crate::error::{ApiError, ProblemDetails};
 use crate::kept::Mark;
 use crate::roster::{Assessor, rests_on_all};
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, put, web};
 use assess::{Case, Client, Knowledge};
 use casefile::{ClientEntry, Problem, check_client};
@@ -45,16 +45,23 @@ fn page_size() -> u32 {
 pub(crate) async fn list_clients(
     state: web::Data<AppState>,
     query: web::Query<ListQuery>,
-) -> Result<web::Json<ClientPage>, ApiError> {
+) -> Result<HttpResponse, ApiError> {
     let page = Page { number: query.page.max(1), size: query.per_page.clamp(1, 100) };
     let find = query.into_inner().find;
     let shared = state.clone();
-    let view = state.run(move |store, knowledge| {
+    let (number, size) = (page.number, page.size);
+    let searched = find.is_some();
+    let view = move |store: &Store, knowledge: &Knowledge| {
         let (ids, total) = store.client_ids(find.as_deref(), page)?;
         let items = summaries(&shared, store, knowledge, &ids)?;
-        Ok(ClientPage { items, total, page: page.number, per_page: page.size })
-    });
-    view.await.map(web::Json)
+        Ok(ClientPage { items, total, page: number, per_page: size })
+    };
+    if searched {
+        // Too many different ones to keep.
+        return Ok(HttpResponse::Ok().json(state.run(view).await?));
+    }
+    let name = format!("clients {number} {size}");
+    state.page(name, PageOf::Practice, move |store, knowledge, _| view(store, knowledge)).await
 }
 
 /// Lines of the list; only those of clients about whom something changed are worked out.
@@ -64,8 +71,8 @@ fn summaries(
     knowledge: &Knowledge,
     ids: &[String],
 ) -> Result<Vec<ClientSummary>, ApiError> {
-    let (stamps, today) = (store.stamps()?, AppState::today());
-    let total: i64 = stamps.values().map(|stamp| stamp.all).sum();
+    let (stamps, today) = (store.stamps_of(ids)?, AppState::today());
+    let total = store.total_stamp()?.all;
     // Where somebody stands does not follow from the log.
     let mark = |id: &str| state.mark(stamps.get(id).copied().unwrap_or_default(), 0, today);
     let known = |id: &String| {

@@ -1,7 +1,7 @@
 //! The review of a round, and everything over all rounds.
 
 use crate::auth::SignedIn;
-use crate::dto::{LiftTrend, RegionTrend, ReviewView, SaveReview, SiteTrend, TrendMark, TrendsView};
+use crate::dto::{LiftTrend, RegionTrend, ReviewView, SaveReview, SiteTrend, TrendMarks, TrendsView};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::reviewing::Reviewing;
 use crate::roster::{Assessor, rests_on_all};
@@ -20,7 +20,7 @@ use units::{RegionId, Side, SiteId};
 #[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/review")]
 pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    let page = state.page("review", PageOf::Round(id.into_inner()), |store, knowledge, id| {
+    let page = state.page("review", PageOf::Review(id.into_inner()), |store, knowledge, id| {
         Reviewing::read(store, knowledge, id)?.view(store, knowledge)
     });
     page.await
@@ -77,7 +77,7 @@ pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<String
 pub(crate) struct MeasuredTrends {
     sites: Vec<SiteTrend>,
     regions: Vec<RegionTrend>,
-    weights: Vec<TrendMark>,
+    weights: TrendMarks,
 }
 
 fn trends(state: &AppState, store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<TrendsView, ApiError> {
@@ -107,7 +107,7 @@ fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Res
     let weights = rounds.iter().filter_map(|(case, _)| {
         let round = case.rounds.last()?;
         let band = noise_band(knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg(), 0.0);
-        Some(TrendMark { on: round.date.to_string(), value: round.weight?.kg(), band })
+        Some(TrendPoint { on: round.date, value: round.weight?.kg(), band })
     });
     Ok(MeasuredTrends {
         weights: weights.collect(),
@@ -121,10 +121,6 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
     let rounds = whole.rounds[..count].to_vec();
     let as_of = rounds.last().map_or(whole.as_of, |round| round.date);
     Case { as_of, client: whole.client.clone(), rounds, training: Vec::new(), choices: Choices::default() }
-}
-
-fn mark(point: &TrendPoint) -> TrendMark {
-    TrendMark { on: point.on.to_string(), value: point.value, band: point.band }
 }
 
 fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<SiteTrend> {
@@ -142,7 +138,7 @@ fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<Site
         .into_iter()
         .map(|((_, side), (site, points))| {
             let trend = Trend { points };
-            SiteTrend { site, side, moved: trend.moved(), marks: trend.points.iter().map(mark).collect() }
+            SiteTrend { site, side, moved: trend.moved(), marks: trend.points.into_iter().collect() }
         })
         .collect()
 }
@@ -159,8 +155,7 @@ fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
                 Some((case.as_of, verdict.bulk, verdict.asymmetry))
             };
             let all: Vec<_> = rounds.iter().filter(known).filter_map(of).collect();
-            let at =
-                |on: &Date, value: f64, sd: f64| TrendMark { on: on.to_string(), value, band: noise_band(sd, 0.0) };
+            let at = |on: &Date, value: f64, sd: f64| TrendPoint { on: *on, value, band: noise_band(sd, 0.0) };
             RegionTrend {
                 region: region.region.clone(),
                 bulk: all.iter().map(|(on, bulk, _)| at(on, bulk.mean, bulk.sd)).collect(),
@@ -185,7 +180,7 @@ fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<
             // A point a week is enough to see where it goes.
             let week = on.checked_sub(i64::from(on.weekday().since(Weekday::Monday)).days()).unwrap_or(on);
             let known = line.1.entry(week).or_insert(0.0);
-            *known = known.max((value * 100.0).round() / 100.0);
+            *known = known.max(value);
         }
     }
     let lift = |((exercise, side), (loaded, best)): (Lift, BestSets)| {
@@ -201,7 +196,7 @@ fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<
             name: known.map_or_else(|| exercise.clone(), |exercise| exercise.name.clone()),
             unit: unit.to_owned(),
             side,
-            marks: best.iter().map(|(on, value)| TrendMark { on: on.to_string(), value: *value, band: 0.0 }).collect(),
+            marks: TrendMarks::bare(best),
             exercise,
         }
     };

@@ -3,7 +3,7 @@
 use crate::auth::SignedIn;
 use crate::dto::{QueueItem, SeeTo, TodaySession, TodayView};
 use crate::error::{ApiError, ProblemDetails};
-use crate::state::AppState;
+use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, web};
 
 /// Of the queue so much is shown at once: more than anybody sees to in a day.
@@ -12,9 +12,9 @@ const AT_ONCE: usize = 60;
 /// The queue of the whole practice.
 #[utoipa::path(tag = "today", responses((status = 200, body = TodayView), (status = 401, body = ProblemDetails)))]
 #[get("/today")]
-pub(crate) async fn show_today(state: web::Data<AppState>) -> Result<web::Json<TodayView>, ApiError> {
+pub(crate) async fn show_today(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     let shared = state.clone();
-    let shown = state.run(move |store, knowledge| {
+    let page = state.page("today", PageOf::Days, move |store, knowledge, _| {
         let today = AppState::today();
         let days = shared.days(store, knowledge, today)?;
         let mut items: Vec<&QueueItem> = days.iter().flat_map(|day| &day.items).collect();
@@ -28,7 +28,7 @@ pub(crate) async fn show_today(state: web::Data<AppState>) -> Result<web::Json<T
             sessions,
         })
     });
-    shown.await.map(web::Json)
+    page.await
 }
 
 /// Notes that something of the queue was seen to, or puts it back.

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { decided, goingOn, laidOut, type Review } from "./model";
+import { decided, goingOn, laidOut, marksOf, type Review } from "./model";
 
 const review = {
   regions: [
@@ -35,4 +35,10 @@ test("a single value stands in the middle", () => {
   expect(laidOut([{ on: "2026-01-01", value: 30, band: 0 }], 100, 40)).toEqual([
     { x: 50, y: 20, top: 20, bottom: 20 },
   ]);
+});
+
+test("marks come in columns, without bands where no error is known", () => {
+  const days = { on: ["2026-01-01", "2026-01-08"], values: [30, 31] };
+  expect(marksOf({ ...days, bands: [1, 2] })[1]).toEqual({ on: "2026-01-08", value: 31, band: 2 });
+  expect(marksOf(days).map(({ band }) => band)).toEqual([0, 0]);
 });

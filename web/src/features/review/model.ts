@@ -4,7 +4,16 @@ import type { Schemas } from "../../shared/api/client";
 export type Review = Schemas["ReviewView"];
 export type RegionReview = Schemas["RegionReviewView"];
 export type Decision = Schemas["Decision"];
-export type Mark = Schemas["TrendMark"];
+/** A value on a day with half its noise band; 0 where no error is known. */
+export interface Mark {
+  on: string;
+  value: number;
+  band: number;
+}
+
+/** Marks one by one, from the columns in which they are sent. */
+export const marksOf = ({ on, values, bands }: Schemas["TrendMarks"]): Mark[] =>
+  on.map((day, place) => ({ on: day, value: values[place] ?? 0, band: bands?.[place] ?? 0 }));
 
 /** What may be decided for a region that was to be brought up. */
 export const DECISIONS: Decision[] = ["keep", "adhere", "release", "raise", "rest-then-change", "swap"];

@@ -8,7 +8,7 @@ import { cm, day, kg, percent, sd, signed } from "../../../shared/format";
 import { ErrorNote, SideMark } from "../../../shared/ui";
 import { useTrends } from "../api";
 import { TrendLine } from "../components/TrendLine";
-import type { Mark } from "../model";
+import { type Mark, marksOf } from "../model";
 import styles from "./TrendsPage.module.css";
 
 const PARTS = ["sites", "regions", "lifts"] as const;
@@ -82,7 +82,7 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       kind: "weight",
       id: "weight",
       unit: "kg",
-      marks: trends.weights,
+      marks: marksOf(trends.weights),
       format: kg,
     };
     const sites = trends.sites.map(
@@ -92,12 +92,12 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
         id: site,
         side: side ?? undefined,
         unit: "cm",
-        marks,
+        marks: marksOf(marks),
         moved: moved ?? undefined,
         format: cm,
       }),
     );
-    return trends.weights.length > 0 ? [weight, ...sites] : sites;
+    return trends.weights.on.length > 0 ? [weight, ...sites] : sites;
   }
   if (part === "lifts")
     return trends.lifts.map(({ exercise, name, unit, side, marks }) => ({
@@ -107,11 +107,11 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       name,
       side: side ?? undefined,
       unit,
-      marks,
+      marks: marksOf(marks),
       format: (value) => (unit === "kg" ? kg(value) : String(Math.round(value))),
     }));
   // What stands furthest from level comes first.
-  const far = ({ bulk }: Schemas["RegionTrend"]) => Math.abs(bulk.at(-1)?.value ?? 0);
+  const far = ({ bulk }: Schemas["RegionTrend"]) => Math.abs(bulk.values.at(-1) ?? 0);
   const regions = trends.regions.toSorted((a, b) => far(b) - far(a));
   return regions.flatMap(({ region, bulk, sides }) => {
     const size: Line = {
@@ -119,7 +119,7 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       kind: "region",
       id: region,
       unit: "SD",
-      marks: bulk,
+      marks: marksOf(bulk),
       span: REGION_SPAN,
       format: sd,
     };
@@ -127,11 +127,11 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       ...size,
       key: `${region} sides`,
       unit: "%",
-      marks: sides,
+      marks: marksOf(sides),
       span: SIDES_SPAN,
       format: percent,
     };
-    return sides.length > 0 ? [size, lean] : [size];
+    return sides.on.length > 0 ? [size, lean] : [size];
   });
 }
 
