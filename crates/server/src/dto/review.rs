@@ -246,7 +246,7 @@ pub struct TrendsView {
 pub struct TrendMarks {
     /// The days, rising.
     pub on: Vec<String>,
-    /// The value of each day, to four decimals.
+    /// The value of each day, to three decimals.
     pub values: Vec<f64>,
     /// Half the width of the 95 % band of each; none where no error is known.
     #[serde(skip_serializing_if = "Vec::is_empty")]
@@ -273,9 +273,9 @@ impl FromIterator<TrendPoint> for TrendMarks {
     }
 }
 
-/// Four decimals are more than a line or a table shows.
+/// Three decimals are more than a line or a table shows.
 fn drawn(value: f64) -> f64 {
-    (value * 1e4).round() / 1e4
+    (value * 1e3).round() / 1e3
 }
 
 /// A site over the rounds.
