@@ -1,10 +1,14 @@
 //! Fills the week by simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983, Science 220:671-680).
 //!
 //! Hard rules are kept by every step but time, which may be overdrawn at a price that rises while sessions stay too long.
-//! Several hot starts; the best two are cooled to the end, side by side. The same problem, seed and number of moves give the same week.
+//! Many hot starts; the best of them are cooled; the best weeks found are warmed up and cooled again, now mostly among the
+//! exercises that some good week has; at last no two steps together make the week better ([`polish`]). The same problem, seed and
+//! number of moves give the same week.
 
 mod moves;
+mod polish;
 mod state;
+mod weigh;
 
 use crate::draft::Locks;
 use crate::problem::PlanProblem;
@@ -16,6 +20,7 @@ use rand::{RngExt, SeedableRng};
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use state::{Model, State};
 pub(crate) use state::{undominated, worthwhile};
+use weigh::{Change, Scratch, Weighed};
 
 /// How long to search and from where.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -44,16 +49,41 @@ impl Default for Effort {
     }
 }
 
-/// Searches cooled to the end, side by side where there are cores for it; the better week is taken.
-const LEGS: u32 = 2;
-/// Hot starts for each of them.
-const HOT_STARTS: u32 = 3;
-/// Keeps the random numbers of neighbouring seeds apart.
+/// Searches that run side by side where there are cores for it.
+const SIDE_BY_SIDE: f64 = 2.0;
+/// Keeps the random numbers of neighbouring seeds apart, and those of the rounds of one search.
 const SEED_STEP: u64 = 1_000;
-/// Of so many moves of a leg one goes into its hot starts.
-const HOT_SHARE: u32 = 10;
+const ROUND_STEP: u64 = 100;
+
+/// A round of searches: how many, and the share of all moves that they make together.
+struct Round {
+    searches: u32,
+    share: f64,
+}
+
+impl Round {
+    /// Moves of each search.
+    fn moves(&self, effort: Effort) -> u32 {
+        let moves = SIDE_BY_SIDE * f64::from(effort.moves) * self.share / f64::from(self.searches);
+        // A share of a u32 spread over several searches.
+        #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+        let moves = moves as u32;
+        moves
+    }
+}
+
+/// Hot starts; the best of them, cooled; the best weeks cooled again and again.
+const START: Round = Round { searches: 18, share: 0.1 };
+const FIRST: Round = Round { searches: 4, share: 0.4 };
+const AGAIN: Round = Round { searches: 4, share: 1.0 / 6.0 };
+const TIMES_AGAIN: u64 = 3;
+/// The best weeks from which it goes on.
+const GOOD: usize = 4;
+
 const HOT: f64 = 6.0;
 const WARM: f64 = 0.8;
+const REWARMED: f64 = 0.5;
+const COOL: f64 = 0.05;
 const COLD: f64 = 0.03;
 /// Price of a minute over the limit: at first, and how it grows and falls with how the week stands.
 const MINUTE_OVER: f64 = 0.5;
@@ -76,27 +106,47 @@ pub fn solve_around(problem: &PlanProblem, effort: Effort, locks: &Locks) -> Wee
     if model.worthwhile.is_empty() || model.sessions == 0 {
         return locks.draft(problem).week(problem);
     }
-    let hot_moves = effort.moves / HOT_SHARE / HOT_STARTS;
-    let mut starts: Vec<(Search, Xoshiro256PlusPlus)> = (0..LEGS * HOT_STARTS)
+    let rng = |number: u64| Xoshiro256PlusPlus::seed_from_u64(effort.seed.wrapping_mul(SEED_STEP).wrapping_add(number));
+    let mut starts: Vec<(Search, Xoshiro256PlusPlus)> = (0..START.searches)
         .into_par_iter()
         .map(|start| {
-            let seed = effort.seed.wrapping_mul(SEED_STEP).wrapping_add(start.into());
-            let mut rng = Xoshiro256PlusPlus::seed_from_u64(seed);
-            let mut search = Search::new(&model);
-            search.cool(&mut rng, hot_moves, HOT, WARM);
+            let (mut search, mut rng) = (Search::new(&model), rng(start.into()));
+            search.cool(&mut rng, START.moves(effort), [HOT, WARM]);
             (search, rng)
         })
         .collect();
     starts.sort_by(|a, b| a.0.best_cost.total_cmp(&b.0.best_cost));
-    starts.truncate(LEGS as usize);
-    let ends = starts.into_par_iter().map(|(mut search, mut rng)| {
-        search.cool(&mut rng, effort.moves - HOT_STARTS * hot_moves, WARM, COLD);
-        search.descend();
-        search
+    starts.truncate(FIRST.searches as usize);
+    let first = starts.into_par_iter().map(|(mut search, mut rng)| {
+        search.cool(&mut rng, FIRST.moves(effort), [WARM, COOL]);
+        search.found()
     });
-    let ends: Vec<Search> = ends.collect();
-    let best = ends.into_iter().min_by(|a, b| a.best_cost.total_cmp(&b.best_cost));
-    best.map_or_else(|| Week::empty(problem), |search| model.week(&search.best))
+    let mut good: Vec<Found> = first.collect();
+    for time in 1..=TIMES_AGAIN {
+        good.sort_by(|a, b| a.cost.total_cmp(&b.cost));
+        good.truncate(GOOD);
+        let narrowed = model.with_favourites(&good);
+        let again = (0..AGAIN.searches).into_par_iter().map(|number| {
+            let mut rng = rng(ROUND_STEP * time + u64::from(number));
+            let mut search = Search::from(&narrowed, &good[number as usize % good.len()]);
+            search.cool(&mut rng, AGAIN.moves(effort), [REWARMED, COLD]);
+            if time == TIMES_AGAIN {
+                search.polish();
+            }
+            search.found()
+        });
+        let again: Vec<Found> = again.collect();
+        good.extend(again);
+    }
+    let best = good.into_iter().min_by(|a, b| a.cost.total_cmp(&b.cost));
+    best.map_or_else(|| Week::empty(problem), |found| model.week(&found.sets))
+}
+
+/// The best week of a search.
+struct Found {
+    cost: f64,
+    /// By cell.
+    sets: Vec<u16>,
 }
 
 struct Search<'a> {
@@ -108,6 +158,8 @@ struct Search<'a> {
     minute_over: f64,
     /// What the locked cards break by themselves.
     given: Broken,
+    scratch: Scratch,
+    changes: Vec<Change>,
 }
 
 /// Hard rules broken and minutes over the limit.
@@ -121,30 +173,42 @@ impl<'a> Search<'a> {
     fn new(model: &'a Model<'a>) -> Self {
         let state = State::of_sets(model, &model.locked);
         let given = Broken { rules: state.broken, over_minutes: state.over_minutes };
-        Self { model, best: state.sets.clone(), best_cost: state.cost, state, minute_over: MINUTE_OVER, given }
+        Self {
+            model,
+            best: state.sets.clone(),
+            best_cost: state.cost,
+            state,
+            minute_over: MINUTE_OVER,
+            given,
+            scratch: Scratch::new(model),
+            changes: Vec::with_capacity(16),
+        }
     }
 
-    /// Whether nothing is broken that the locked cards do not break by themselves.
-    fn kept(&self) -> bool {
-        self.state.broken <= self.given.rules && self.in_time()
+    /// Goes on from a week that was found.
+    fn from(model: &'a Model<'a>, found: &Found) -> Self {
+        let mut search = Self::new(model);
+        search.best.clone_from(&found.sets);
+        search.best_cost = found.cost;
+        search.restart();
+        search
+    }
+
+    fn found(self) -> Found {
+        Found { cost: self.best_cost, sets: self.best }
     }
 
     fn in_time(&self) -> bool {
         self.state.over_minutes < self.given.over_minutes + NOTHING
     }
 
-    fn priced(&self) -> f64 {
-        self.state.cost + self.minute_over * self.state.over_minutes
-    }
-
     /// Tries moves while the temperature falls from `hot` to `cold`.
-    fn cool(&mut self, rng: &mut Xoshiro256PlusPlus, moves: u32, hot: f64, cold: f64) {
+    fn cool(&mut self, rng: &mut Xoshiro256PlusPlus, moves: u32, [hot, cold]: [f64; 2]) {
         let factor = (cold / hot).powf(1.0 / f64::from(moves.max(1)));
         let mut heat = hot;
-        let mut undo = Vec::with_capacity(16);
         for count in 0..moves {
             heat *= factor;
-            self.step(rng, heat, &mut undo);
+            self.step(rng, heat);
             if count % PRICE_MOVES == 0 {
                 let late = !self.in_time();
                 let price = self.minute_over * if late { DEARER } else { CHEAPER };
@@ -153,54 +217,31 @@ impl<'a> Search<'a> {
         }
     }
 
-    /// From the best week, the best step round each session again and again, until none helps.
-    fn descend(&mut self) {
+    /// Back to the best week.
+    fn restart(&mut self) {
         self.state = State::of_sets(self.model, &self.best);
-        let mut still = 0;
-        let mut session = 0;
-        while still < self.model.sessions {
-            let before = self.state.cost;
-            let steps = moves::around(self.model, &self.state, session);
-            let best = steps.into_iter().map(|step| (self.cost_after(&step), step)).min_by(|a, b| a.0.total_cmp(&b.0));
-            match best {
-                Some((cost, step)) if cost < before - NOTHING => {
-                    step.apply(self.model, &mut self.state, &mut Vec::new());
-                    still = 0;
-                }
-                _ => {
-                    still += 1;
-                    session = (session + 1) % self.model.sessions;
-                }
-            }
-        }
-        self.best.clone_from(&self.state.sets);
-        self.best_cost = self.state.cost;
     }
 
     /// What the week would cost after a step; infinite when it breaks a rule.
-    fn cost_after(&mut self, step: &Move) -> f64 {
-        let mut undo = Vec::with_capacity(8);
-        step.apply(self.model, &mut self.state, &mut undo);
-        let cost = if self.kept() { self.state.cost } else { f64::INFINITY };
-        for (session, candidate, sets) in undo.iter().rev() {
-            self.state.change(self.model, *session, *candidate, *sets);
-        }
-        cost
+    fn after(&self, weighed: &Weighed) -> f64 {
+        let kept = self.state.broken + weighed.broken <= self.given.rules
+            && self.state.over_minutes + weighed.over_minutes < self.given.over_minutes + NOTHING;
+        if kept { self.state.cost + weighed.cost } else { f64::INFINITY }
     }
 
-    fn step(&mut self, rng: &mut Xoshiro256PlusPlus, heat: f64, undo: &mut Vec<(usize, usize, u16)>) {
+    fn step(&mut self, rng: &mut Xoshiro256PlusPlus, heat: f64) {
         let Some(step) = Move::random(self.model, &self.state, rng) else { return };
-        let before = self.priced();
-        undo.clear();
-        step.apply(self.model, &mut self.state, undo);
-        let rise = self.priced() - before;
-        let taken =
-            self.state.broken <= self.given.rules && (rise <= 0.0 || rng.random::<f64>() < (-rise / heat).exp());
-        if !taken {
-            for (session, candidate, sets) in undo.iter().rev() {
-                self.state.change(self.model, *session, *candidate, *sets);
-            }
+        step.changes(self.model, &self.state, &mut self.changes);
+        let weighed = self.state.weigh(self.model, &self.changes, &mut self.scratch);
+        if self.state.broken + weighed.broken > self.given.rules {
             return;
+        }
+        let rise = weighed.cost + self.minute_over * weighed.over_minutes;
+        if rise > 0.0 && rng.random::<f64>() >= (-rise / heat).exp() {
+            return;
+        }
+        for &(session, candidate, sets) in &self.changes {
+            self.state.change(self.model, session, candidate, sets);
         }
         if self.in_time() && self.state.cost < self.best_cost - NOTHING {
             self.best_cost = self.state.cost;
@@ -220,6 +261,14 @@ mod tests {
 
     const SHORT: Effort = Effort { moves: 20_000, seed: 7 };
 
+    fn take(model: &Model, state: &mut State, step: &Move) {
+        let mut changes = Vec::new();
+        step.changes(model, state, &mut changes);
+        for (session, candidate, sets) in changes {
+            state.change(model, session, candidate, sets);
+        }
+    }
+
     /// Many random changes, then what was kept up is set against what the objective and the rules say of the whole week.
     #[rstest]
     #[case::four_days(json!({}))]
@@ -231,10 +280,9 @@ mod tests {
         let model = Model::new(&problem, &Locks::default());
         let mut rng = Xoshiro256PlusPlus::seed_from_u64(3);
         let mut state = State::empty(&model);
-        let mut undo = Vec::new();
         for _ in 0..400 {
             let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
-            step.apply(&model, &mut state, &mut undo);
+            take(&model, &mut state, &step);
         }
         let week = model.week(&state.sets);
         let broken = broken_while_building(&problem, &week);
@@ -246,22 +294,26 @@ mod tests {
         assert!((cost(&problem, &week) - penalised - state.cost).abs() < 1e-6);
     }
 
-    #[test]
-    fn a_change_taken_back_leaves_everything_as_it_was() {
-        let problem = problem(&json!({}));
+    /// Every step is weighed, then taken, whether it is good or not.
+    #[rstest]
+    #[case::six_days(json!({"days_per_week": 6}))]
+    #[case::two_short_days(json!({"days_per_week": 2, "minutes_per_session": 40}))]
+    #[case::a_day_at_home(json!({"home": {"days_per_week": 1, "equipment": ["band", "dumbbell"]}}))]
+    #[case::two_of_a_family(json!({"schools": {"family_rule": "several"}}))]
+    fn what_a_step_weighs_is_what_taking_it_changes(#[case] change: serde_json::Value) {
+        let problem = problem(&change);
         let model = Model::new(&problem, &Locks::default());
         let mut rng = Xoshiro256PlusPlus::seed_from_u64(5);
-        let mut state = State::empty(&model);
-        for _ in 0..300 {
+        let (mut state, mut scratch, mut changes) = (State::empty(&model), Scratch::new(&model), Vec::new());
+        for _ in 0..3000 {
             let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
-            let (before, broken) = (state.cost, state.broken);
-            let mut undo = Vec::new();
-            step.apply(&model, &mut state, &mut undo);
-            for (session, candidate, sets) in undo.iter().rev() {
-                state.change(&model, *session, *candidate, *sets);
-            }
-            assert!((state.cost - before).abs() < 1e-9 && state.broken == broken);
-            step.apply(&model, &mut state, &mut Vec::new());
+            step.changes(&model, &state, &mut changes);
+            let weighed = state.weigh(&model, &changes, &mut scratch);
+            let before = (state.cost, state.broken, state.over_minutes);
+            take(&model, &mut state, &step);
+            assert!((state.cost - before.0 - weighed.cost).abs() < 1e-9, "{step:?}");
+            assert_eq!(state.broken - before.1, weighed.broken, "{step:?}");
+            assert!((state.over_minutes - before.2 - weighed.over_minutes).abs() < 1e-9, "{step:?}");
         }
     }
 

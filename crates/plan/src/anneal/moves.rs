@@ -1,6 +1,7 @@
 //! The steps from one week to the next.
 
 use super::state::{Model, State};
+use super::weigh::Change;
 use rand::RngExt;
 use rand::rngs::Xoshiro256PlusPlus;
 use rand::seq::IndexedRandom;
@@ -23,7 +24,7 @@ pub(super) enum Move {
     Shift(Cell, usize),
     /// Two items of two sessions change places.
     Exchange(Cell, Cell),
-    /// Another exercise in every place of one; where it stands already, it takes the sets over.
+    /// Another exercise in every place of one.
     Replace(usize, usize),
     /// A set from one item to another.
     Pass(Cell, Cell),
@@ -44,45 +45,37 @@ impl Move {
         }
     }
 
-    /// Carries the step out and notes how to take it back, last change last.
-    pub fn apply(&self, model: &Model, state: &mut State, undo: &mut Vec<(usize, usize, u16)>) {
-        let mut change = |state: &mut State, session: usize, candidate: usize, sets: u16| {
-            let old = state.change(model, session, candidate, sets);
-            undo.push((session, candidate, old));
-        };
+    /// The cells that the step changes.
+    pub fn changes(&self, model: &Model, state: &State, changes: &mut Vec<Change>) {
+        let of = |(session, candidate): Cell| state.of(model, session, candidate);
+        changes.clear();
         match *self {
-            Self::Sets((session, candidate), sets) => change(state, session, candidate, sets),
+            Self::Sets((session, candidate), sets) => changes.push((session, candidate, sets)),
             Self::Swap((session, candidate), other, sets) => {
-                change(state, session, candidate, 0);
-                change(state, session, other, sets);
+                changes.extend([(session, candidate, 0), (session, other, sets)]);
             }
             Self::Shift((session, candidate), to) => {
-                let sets = state.of(model, session, candidate);
-                change(state, session, candidate, 0);
-                change(state, to, candidate, sets);
+                changes.extend([(session, candidate, 0), (to, candidate, of((session, candidate)))]);
             }
-            Self::Exchange((session, candidate), (to, other)) => {
-                let (sets, theirs) = (state.of(model, session, candidate), state.of(model, to, other));
-                change(state, session, candidate, 0);
-                change(state, to, other, 0);
-                change(state, session, other, theirs);
-                change(state, to, candidate, sets);
+            Self::Exchange(one, two) => {
+                changes.extend([
+                    (one.0, one.1, 0),
+                    (two.0, two.1, 0),
+                    (one.0, two.1, of(two)),
+                    (two.0, one.1, of(one)),
+                ]);
             }
             Self::Replace(candidate, other) => {
                 for session in 0..model.sessions {
-                    let sets = state.of(model, session, candidate);
+                    let sets = of((session, candidate));
                     if sets > 0 {
-                        let there = state.of(model, session, other);
-                        change(state, session, candidate, 0);
-                        change(state, session, other, (there + sets).min(SETS_HIGH));
+                        changes.extend([(session, candidate, 0), (session, other, sets)]);
                     }
                 }
             }
-            Self::Pass((session, candidate), (to, other)) => {
-                let (sets, theirs) = (state.of(model, session, candidate), state.of(model, to, other));
-                let left = if sets > SETS_LOW { sets - 1 } else { 0 };
-                change(state, session, candidate, left);
-                change(state, to, other, theirs + 1);
+            Self::Pass(one, other) => {
+                let left = if of(one) > SETS_LOW { of(one) - 1 } else { 0 };
+                changes.extend([(one.0, one.1, left), (other.0, other.1, of(other) + 1)]);
             }
         }
     }
@@ -111,10 +104,19 @@ fn sets(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mo
     (SETS_LOW..=SETS_HIGH).contains(&new).then_some(Move::Sets((session, candidate), new))
 }
 
-/// A candidate that would help: one that the week has already, which costs no new exercise, one for a region in want, or any.
+/// Of ten candidates so many are favourites, where there are any.
+const FAVOURITES_OF_TEN: u32 = 7;
+/// Candidates of which the most promising one is taken.
+const THROWS: usize = 12;
+
+/// A candidate that would help: a favourite, one whose doses are missed, one that the week has already, which costs no new exercise,
+/// one for a region in want, or any.
 fn wanted(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
+    if !model.favourites.is_empty() && rng.random_ratio(FAVOURITES_OF_TEN, 10) {
+        return model.favourites.choose(rng).copied();
+    }
     match rng.random_range(0..3_u32) {
-        0 => return model.worthwhile.choose(rng).copied(),
+        0 => return promising(model, state, rng),
         1 => return state.items[rng.random_range(0..model.sessions)].choose(rng).copied(),
         _ => {}
     }
@@ -128,6 +130,19 @@ fn wanted(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<
         }
     }
     model.worthwhile.choose(rng).copied()
+}
+
+/// The one of a few candidates whose doses the week misses most for the time it takes.
+fn promising(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
+    let mut best = None;
+    for _ in 0..THROWS {
+        let candidate = *model.worthwhile.choose(rng)?;
+        let worth = state.worth(model, candidate);
+        if best.is_none_or(|(most, _)| worth > most) {
+            best = Some((worth, candidate));
+        }
+    }
+    best.map(|(_, candidate)| candidate)
 }
 
 /// Whether a candidate can stand in a session in which it does not stand yet, when `leaving` goes.
@@ -154,33 +169,39 @@ fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mo
 }
 
 /// Every step that changes, swaps, shifts or takes out an item of a session, or adds one to it.
-pub(super) fn around(model: &Model, state: &State, session: usize) -> Vec<Move> {
-    let mut all = Vec::new();
+pub(super) fn around(model: &Model, state: &State, session: usize, all: &mut Vec<Move>) {
+    let near = |sets: u16| [sets, sets - 1, sets + 1].into_iter().filter(|n| (SETS_LOW..=SETS_HIGH).contains(n));
     for &candidate in state.items[session].iter().filter(|candidate| model.open(session, **candidate)) {
         let (cell, now) = ((session, candidate), state.of(model, session, candidate));
-        all.extend(
-            [0, now - 1, now + 1]
-                .into_iter()
-                .filter(|n| *n == 0 || (SETS_LOW..=SETS_HIGH).contains(n))
-                .map(|n| Move::Sets(cell, n)),
-        );
+        all.extend(near(now).filter(|n| *n != now).chain([0]).map(|n| Move::Sets(cell, n)));
         let others = model.worthwhile.iter().filter(|other| free(model, state, session, **other, Some(candidate)));
-        all.extend(others.flat_map(|other| {
-            [now, now - 1, now + 1]
-                .into_iter()
-                .filter(|n| (SETS_LOW..=SETS_HIGH).contains(n))
-                .map(move |n| Move::Swap(cell, *other, n))
-        }));
-        let days = (0..model.sessions).filter(|to| *to != session && free(model, state, *to, candidate, None));
-        all.extend(days.map(|to| Move::Shift(cell, to)));
-        let passes = (0..model.sessions).flat_map(|to| state.items[to].iter().map(move |other| (to, *other)));
-        let passes =
-            passes.filter(|to| *to != cell && model.open(to.0, to.1) && state.of(model, to.0, to.1) < SETS_HIGH);
-        all.extend(passes.map(|to| Move::Pass(cell, to)));
+        all.extend(others.flat_map(|other| near(now).map(move |n| Move::Swap(cell, *other, n))));
+        for to in 0..model.sessions {
+            if to != session && free(model, state, to, candidate, None) {
+                all.push(Move::Shift(cell, to));
+            }
+            for &other in state.items[to].iter().filter(|other| model.open(to, **other)) {
+                if (to, other) != cell && state.of(model, to, other) < SETS_HIGH {
+                    all.push(Move::Pass(cell, (to, other)));
+                }
+                if to > session && exchangeable(model, state, cell, (to, other)) {
+                    all.push(Move::Exchange(cell, (to, other)));
+                }
+            }
+        }
     }
     let fresh = model.worthwhile.iter().filter(|candidate| free(model, state, session, **candidate, None));
     all.extend(fresh.flat_map(|candidate| (SETS_LOW..=4).map(move |sets| Move::Sets((session, *candidate), sets))));
-    all
+}
+
+/// Every replacement of an exercise of more than one session by another one.
+pub(super) fn everywhere(model: &Model, state: &State, all: &mut Vec<Move>) {
+    for candidate in 0..model.candidates {
+        if state.used[candidate] > 1 {
+            let others = model.worthwhile.iter().filter(|other| replaceable(model, state, candidate, **other));
+            all.extend(others.map(|other| Move::Replace(candidate, *other)));
+        }
+    }
 }
 
 /// Another exercise with one of the same main regions.
@@ -198,26 +219,36 @@ fn shift(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<M
 
 fn exchange(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (one, other) = (item(model, state, rng)?, item(model, state, rng)?);
+    exchangeable(model, state, one, other).then_some(Move::Exchange(one, other))
+}
+
+fn exchangeable(model: &Model, state: &State, one: Cell, other: Cell) -> bool {
     let apart = one.0 != other.0 && one.1 != other.1;
-    let fits =
-        apart && free(model, state, one.0, other.1, Some(one.1)) && free(model, state, other.0, one.1, Some(other.1));
-    fits.then_some(Move::Exchange(one, other))
+    apart && free(model, state, one.0, other.1, Some(one.1)) && free(model, state, other.0, one.1, Some(other.1))
 }
 
 fn replace(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let (_, candidate) = item(model, state, rng)?;
     let other = relative(model, candidate, rng).filter(|_| rng.random::<bool>());
     let other = other.or_else(|| wanted(model, state, rng))?;
-    let places = (0..model.sessions).filter(|session| state.of(model, *session, candidate) > 0);
-    let fits = other != candidate
-        && places
-            .into_iter()
-            .all(|session| model.open(session, candidate) && free(model, state, session, other, Some(candidate)));
-    fits.then_some(Move::Replace(candidate, other))
+    replaceable(model, state, candidate, other).then_some(Move::Replace(candidate, other))
+}
+
+fn replaceable(model: &Model, state: &State, candidate: usize, other: usize) -> bool {
+    let mut places = (0..model.sessions).filter(|session| state.of(model, *session, candidate) > 0);
+    let fits = |session| model.open(session, candidate) && free(model, state, session, other, Some(candidate));
+    other != candidate && places.all(fits)
 }
 
 fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
-    let (one, other) = (item(model, state, rng)?, item(model, state, rng)?);
+    let one = item(model, state, rng)?;
+    let other = if rng.random::<bool>() {
+        // Within a session the time stays much the same.
+        let other = *state.items[one.0].choose(rng)?;
+        model.open(one.0, other).then_some((one.0, other))?
+    } else {
+        item(model, state, rng)?
+    };
     let room = one != other && state.of(model, other.0, other.1) < SETS_HIGH;
     room.then_some(Move::Pass(one, other))
 }

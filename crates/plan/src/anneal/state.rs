@@ -3,13 +3,14 @@
 // Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
 #![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
 
+use super::Found;
 use crate::cost::{
     ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
     THIN_SESSION,
 };
 use crate::draft::{Card, Locks};
 use crate::problem::{Candidate, PlanProblem};
-use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours};
+use crate::rules::{A_MOMENT, DIRECT_SETS_A_SESSION, LOADED, neighbours};
 use crate::timing::{WARM_UP_S, card_minutes, item_minutes};
 use crate::week::Week;
 use assess::Class;
@@ -17,17 +18,22 @@ use std::collections::BTreeMap;
 
 /// Doses are counted in quarter sets, the smallest fraction of the catalogue, so that sums are exact.
 const QUARTERS: f64 = 4.0;
+/// Quarter sets from which a region needs two days' rest.
+pub(super) const LOADED_QUARTERS: i32 = (LOADED * QUARTERS) as i32;
 
 /// What does not change while searching.
+#[derive(Clone)]
 pub(super) struct Model<'a> {
     pub problem: &'a PlanProblem,
     pub sessions: usize,
     pub candidates: usize,
-    demands: usize,
+    pub demands: usize,
     /// What the search asks of each demand, side by side in memory.
-    asks: Vec<Asks>,
+    pub asks: Vec<Asks>,
     /// Candidates worth doing: none of their main regions is held back.
     pub worthwhile: Vec<usize>,
+    /// Worthwhile candidates that some good week has; none while no week is known.
+    pub favourites: Vec<usize>,
     /// Worthwhile candidates by main demand.
     pub by_demand: Vec<Vec<usize>>,
     /// Demand, quarters a set and whether it is a main target, of all candidates one after another.
@@ -37,15 +43,16 @@ pub(super) struct Model<'a> {
     family: Vec<usize>,
     families: usize,
     /// Seconds of setting up with the extra sets, and of one set, by candidate.
-    seconds: Vec<(f64, f64)>,
-    use_cost: Vec<f64>,
+    pub seconds: Vec<(f64, f64)>,
+    pub use_cost: Vec<f64>,
     /// Chosen demands that a candidate loads where they are stretched.
-    stretches: Vec<Vec<usize>>,
+    pub stretches: Vec<Vec<usize>>,
     must_stretch: Vec<bool>,
-    one_sided: Vec<bool>,
-    near: Vec<Vec<usize>>,
+    pub one_sided: Vec<bool>,
+    /// Sessions less than two days apart, each pair once.
+    pub near_pairs: Vec<(usize, usize)>,
     /// Time of each session, less what the schemes of its locked cards take beside straight sets, s.
-    limit_s: Vec<f64>,
+    pub limit_s: Vec<f64>,
     /// Sets of cells that stay as they are, 0 where the search is free.
     pub locked: Vec<u16>,
 }
@@ -70,14 +77,15 @@ impl<'a> Model<'a> {
         };
         let wanted = |d: usize| i32::from(problem.demands[d].dose.sessions_low).min(problem.days.len() as i32);
         let near = |one: usize| {
-            let others = (0..problem.days.len()).filter(move |other| *other != one);
-            others.filter(|other| neighbours(problem.days[one], problem.days[*other])).collect()
+            let others = (one + 1..problem.days.len()).map(move |other| (one, other));
+            others.filter(|(one, other)| neighbours(problem.days[*one], problem.days[*other]))
         };
         let mut locked = vec![0; problem.days.len() * candidates.len()];
         for (session, card) in &locks.0 {
             locked[session * candidates.len() + card.candidate] = card.sets;
         }
         Self {
+            favourites: Vec::new(),
             locked,
             problem,
             sessions: problem.days.len(),
@@ -102,12 +110,26 @@ impl<'a> Model<'a> {
             stretches: (0..candidates.len()).map(stretches).collect(),
             must_stretch,
             one_sided: candidates.iter().map(|c| c.one_sided).collect(),
-            near: (0..problem.days.len()).map(near).collect(),
-            // A microsecond less, so that a full session is full however its seconds are added up.
+            near_pairs: (0..problem.days.len()).flat_map(near).collect(),
+            // A full session is full however its seconds are added up, by the rule's own measure.
             limit_s: (0..problem.days.len())
-                .map(|session| problem.minutes * 60.0 - 1e-6 - schemes_s(problem, locks, session))
+                .map(|session| (problem.minutes + A_MOMENT / 2.0) * 60.0 - schemes_s(problem, locks, session))
                 .collect(),
         }
+    }
+
+    /// The same model with what good weeks have as favourites.
+    pub fn with_favourites(&self, good: &[Found]) -> Self {
+        let used = |c: &usize| {
+            let cells = || (0..self.sessions).map(|session| session * self.candidates + c);
+            good.iter().any(|found| cells().any(|cell| found.sets[cell] > 0))
+        };
+        Self { favourites: self.worthwhile.iter().copied().filter(used).collect(), ..self.clone() }
+    }
+
+    /// Demand, quarters a set and whether it is a main target, of a candidate.
+    pub fn targets_of(&self, candidate: usize) -> &[(u32, i32, bool)] {
+        &self.targets[self.target_starts[candidate]..self.target_starts[candidate + 1]]
     }
 
     /// Sets by cell as the rest of the crate has them.
@@ -207,23 +229,23 @@ fn asks(problem: &PlanProblem, demand: usize, sessions: i32) -> Asks {
 
 /// What the search asks of a demand. Doses in quarter sets.
 #[derive(Clone, Copy)]
-struct Asks {
+pub(super) struct Asks {
     low: f64,
     aim: f64,
     high: f64,
     /// Price of a quarter set below the aim.
     price: f64,
     /// Sessions a chosen region should be worked in, 0 for others.
-    sessions: i32,
+    pub sessions: i32,
     /// May be trained on consecutive days.
-    daily: bool,
+    pub daily: bool,
     /// Its sides differ and something one-sided exists.
-    uneven: bool,
+    pub uneven: bool,
 }
 
 impl Asks {
     /// Weighted shortfall and overshoot of a dose, quarter sets.
-    fn cost(&self, quarters: i32) -> f64 {
+    pub fn cost(&self, quarters: i32) -> f64 {
         let dose = f64::from(quarters);
         let short = BELOW_LOW * (self.low - dose).max(0.0) + (self.aim - dose).max(0.0);
         self.price * (short + ABOVE_HIGH * (dose - self.high).max(0.0))
@@ -237,17 +259,19 @@ pub(super) struct State {
     pub sets: Vec<u16>,
     /// Candidates of each session, in no order.
     pub items: Vec<Vec<usize>>,
-    dose: Vec<i32>,
+    pub dose: Vec<i32>,
     pub total: Vec<i32>,
-    direct: Vec<i32>,
-    worked: Vec<i32>,
-    seconds: Vec<f64>,
+    pub direct: Vec<i32>,
+    pub worked: Vec<i32>,
+    pub seconds: Vec<f64>,
+    /// Demands that a session loads and that need rest, as a mask: the atlas has fewer than 64 regions.
+    pub loaded: Vec<u64>,
     family: Vec<u16>,
-    used: Vec<u16>,
-    stretched: Vec<i32>,
-    one_sided: Vec<i32>,
-    all_direct: Vec<i32>,
-    total_sets: i32,
+    pub used: Vec<u16>,
+    pub stretched: Vec<i32>,
+    pub one_sided: Vec<i32>,
+    pub all_direct: Vec<i32>,
+    pub total_sets: i32,
     /// The objective without the penalty for time.
     pub cost: f64,
     /// Hard rules broken, time aside.
@@ -271,6 +295,7 @@ impl State {
             direct: cells(model.demands),
             worked: vec![0; model.demands],
             seconds: vec![0.0; model.sessions],
+            loaded: vec![0; model.sessions],
             family: vec![0; model.sessions * model.families],
             used: vec![0; model.candidates],
             stretched: vec![0; model.demands],
@@ -294,6 +319,15 @@ impl State {
 
     pub fn of(&self, model: &Model, session: usize, candidate: usize) -> u16 {
         self.sets[session * model.candidates + candidate]
+    }
+
+    /// What another quarter set of each of a candidate's regions saves, for the time it takes, 1/s.
+    pub fn worth(&self, model: &Model, candidate: usize) -> f64 {
+        let saves = model.targets_of(candidate).iter().map(|&(demand, quarters, _)| {
+            let (asks, dose) = (&model.asks[demand as usize], self.total[demand as usize]);
+            f64::from(quarters) * (asks.cost(dose) - asks.cost(dose + 1))
+        });
+        saves.sum::<f64>() / model.seconds[candidate].1
     }
 
     /// Whether a candidate may come into a session as far as places and families go, with `leaving` out of it.
@@ -320,8 +354,7 @@ impl State {
         let most = model.problem.weekly_sets as i32;
         self.broken += i32::from(self.total_sets + by > most) - i32::from(self.total_sets > most);
         self.total_sets += by;
-        let targets = model.target_starts[candidate]..model.target_starts[candidate + 1];
-        for &(demand, quarters, main) in &model.targets[targets] {
+        for &(demand, quarters, main) in model.targets_of(candidate) {
             let demand = demand as usize;
             self.dose_changes(model, session, demand, by * quarters);
             if main {
@@ -383,7 +416,6 @@ impl State {
     }
 
     fn dose_changes(&mut self, model: &Model, session: usize, demand: usize, by: i32) {
-        const LOADED_QUARTERS: i32 = (LOADED * QUARTERS) as i32;
         let loaded = |dose: i32| dose >= LOADED_QUARTERS;
         let asks = &model.asks[demand];
         let cell = session * model.demands + demand;
@@ -391,9 +423,14 @@ impl State {
         let after = before + by;
         self.dose[cell] = after;
         if loaded(before) != loaded(after) && !asks.daily {
-            let tired = model.near[session].iter().filter(|other| loaded(self.dose[**other * model.demands + demand]));
-            let tired = tired.count() as i32;
+            let near = model.near_pairs.iter().filter_map(|(one, other)| match session {
+                s if s == *one => Some(*other),
+                s if s == *other => Some(*one),
+                _ => None,
+            });
+            let tired = near.filter(|other| self.loaded[*other] >> demand & 1 == 1).count() as i32;
             self.broken += if loaded(after) { tired } else { -tired };
+            self.loaded[session] ^= 1 << demand;
         }
         let was = self.total[demand];
         self.total[demand] = was + by;

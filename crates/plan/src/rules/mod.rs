@@ -9,6 +9,7 @@ mod room;
 mod spacing;
 
 pub(crate) use direct_cap::DIRECT_SETS_A_SESSION;
+pub(crate) use room::A_MOMENT;
 pub(crate) use spacing::{LOADED, neighbours};
 
 use crate::problem::PlanProblem;

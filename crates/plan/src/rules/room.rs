@@ -5,11 +5,14 @@ use crate::problem::PlanProblem;
 use crate::timing::session_minutes;
 use crate::week::Week;
 
+/// A session is full, not too long, however its minutes are added up.
+pub(crate) const A_MOMENT: f64 = 1e-6;
+
 pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let mut found = Vec::new();
     for session in 0..week.session_count() {
         let minutes = session_minutes(problem, week.items(session));
-        if minutes > problem.minutes {
+        if minutes > problem.minutes + A_MOMENT {
             found.push(Violation::Time { session, minutes });
         }
         let count = week.items(session).len();
@@ -27,6 +30,7 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
 mod tests {
     use super::*;
     use crate::tests::{problem, week};
+    use crate::timing::item_minutes;
     use rstest::rstest;
     use serde_json::{Value, json};
 
@@ -54,5 +58,17 @@ mod tests {
         let weekly = |v: &Violation| matches!(v, Violation::WeeklySets(_));
         assert!(!broken(&problem, &week(&problem, &sets(0))).iter().any(weekly));
         assert!(broken(&problem, &week(&problem, &sets(1))).contains(&Violation::WeeklySets(91)));
+    }
+
+    #[rstest]
+    #[case::to_the_second(0.0, false)]
+    #[case::a_second_over(1.0 / 60.0, true)]
+    fn a_session_may_be_full(#[case] less: f64, #[case] over: bool) {
+        let mut problem = problem(&json!({}));
+        let week = week(&problem, &THREE);
+        // Added up from the last to the first.
+        let sum: f64 = week.items(0).iter().rev().map(|(c, sets)| item_minutes(&problem.candidates[*c], *sets)).sum();
+        problem.minutes = sum + 5.0 - less;
+        assert_eq!(broken(&problem, &week).iter().any(|v| matches!(v, Violation::Time { .. })), over);
     }
 }

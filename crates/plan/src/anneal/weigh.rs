@@ -1,0 +1,191 @@
+//! What a step would change, worked out without taking it: most steps are not taken.
+
+// Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
+#![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
+
+use super::state::{LOADED_QUARTERS, Model, State};
+use crate::cost::{EXERCISES_AT_LEAST, MINUTE, NOT_STRETCHED, SESSION_MISSED, THIN_SESSION};
+use crate::rules::DIRECT_SETS_A_SESSION;
+use crate::timing::WARM_UP_S;
+
+/// Sets of a candidate in a session after a step: session, candidate, sets. A step names a cell once.
+pub(super) type Change = (usize, usize, u16);
+
+/// By how much a step changes what is counted of a week.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub(super) struct Weighed {
+    /// The objective without the penalty for time.
+    pub cost: f64,
+    /// Hard rules broken, time aside.
+    pub broken: i32,
+    /// Minutes over the limit.
+    pub over_minutes: f64,
+    /// Minutes of the week.
+    pub minutes: f64,
+}
+
+/// Room to add up a step in; all zero between two of them.
+pub(super) struct Scratch {
+    total: Vec<i32>,
+    /// By session, then by demand.
+    dose: Vec<i32>,
+    direct: Vec<i32>,
+    one_sided: Vec<i32>,
+    all_direct: Vec<i32>,
+    seconds: Vec<f64>,
+    items: Vec<i32>,
+    used: Vec<i32>,
+    stretched: Vec<i32>,
+    loaded: Vec<u64>,
+}
+
+impl Scratch {
+    pub fn new(model: &Model) -> Self {
+        let (sessions, demands) = (model.sessions, model.demands);
+        Self {
+            total: vec![0; demands],
+            dose: vec![0; sessions * demands],
+            direct: vec![0; sessions * demands],
+            one_sided: vec![0; demands],
+            all_direct: vec![0; demands],
+            seconds: vec![0.0; sessions],
+            items: vec![0; sessions],
+            used: vec![0; model.candidates],
+            stretched: vec![0; demands],
+            loaded: vec![0; sessions],
+        }
+    }
+}
+
+/// The places of the bits of a mask.
+fn bits(mut mask: u64) -> impl Iterator<Item = usize> {
+    std::iter::from_fn(move || {
+        let place = mask.trailing_zeros();
+        mask &= mask.wrapping_sub(1);
+        (place < u64::BITS).then_some(place as usize)
+    })
+}
+
+fn take(value: &mut i32) -> i32 {
+    std::mem::take(value)
+}
+
+impl State {
+    /// What the changes of one step would change. They are taken to leave room: an exercise comes only where [`State::room`] says so.
+    pub fn weigh(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) -> Weighed {
+        let mut weighed = Weighed::default();
+        let (mut sessions, mut demands, mut stretched) = (0_u64, 0_u64, 0_u64);
+        let mut sets_by = 0;
+        for &(session, candidate, new) in changes {
+            let old = self.of(model, session, candidate);
+            let by = i32::from(new) - i32::from(old);
+            let comes = i32::from(new > 0) - i32::from(old > 0);
+            sessions |= 1 << session;
+            sets_by += by;
+            let (set_up, per_set) = model.seconds[candidate];
+            scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
+            scratch.items[session] += comes;
+            scratch.used[candidate] += comes;
+            for &(demand, quarters, main) in model.targets_of(candidate) {
+                let demand = demand as usize;
+                demands |= 1 << demand;
+                scratch.total[demand] += by * quarters;
+                scratch.dose[session * model.demands + demand] += by * quarters;
+                if main {
+                    scratch.direct[session * model.demands + demand] += by;
+                    scratch.all_direct[demand] += by;
+                    scratch.one_sided[demand] += if model.one_sided[candidate] { by } else { 0 };
+                }
+            }
+        }
+        for &(_, candidate, _) in changes {
+            let by = take(&mut scratch.used[candidate]);
+            let before = i32::from(self.used[candidate]);
+            let first = i32::from(before + by > 0) - i32::from(before > 0);
+            if first != 0 {
+                weighed.cost += f64::from(first) * model.use_cost[candidate];
+                for &demand in &model.stretches[candidate] {
+                    stretched |= 1 << demand;
+                    scratch.stretched[demand] += first;
+                }
+            }
+        }
+        for demand in bits(stretched) {
+            let before = self.stretched[demand];
+            let after = before + take(&mut scratch.stretched[demand]);
+            weighed.cost += NOT_STRETCHED * f64::from(i32::from(after == 0) - i32::from(before == 0));
+        }
+        let most = model.problem.weekly_sets as i32;
+        weighed.broken += i32::from(self.total_sets + sets_by > most) - i32::from(self.total_sets > most);
+        self.weigh_sessions(model, sessions, scratch, &mut weighed);
+        for demand in bits(demands) {
+            self.weigh_demand(model, sessions, demand, scratch, &mut weighed);
+        }
+        let mask =
+            |session: usize| if sessions >> session & 1 == 1 { scratch.loaded[session] } else { self.loaded[session] };
+        for &(one, other) in &model.near_pairs {
+            if (sessions >> one | sessions >> other) & 1 == 1 {
+                let tired = (mask(one) & mask(other)).count_ones() as i32;
+                weighed.broken += tired - (self.loaded[one] & self.loaded[other]).count_ones() as i32;
+            }
+        }
+        weighed
+    }
+
+    fn weigh_sessions(&self, model: &Model, sessions: u64, scratch: &mut Scratch, weighed: &mut Weighed) {
+        for session in bits(sessions) {
+            scratch.loaded[session] = self.loaded[session];
+            let before = self.items[session].len() as i32;
+            let after = before + take(&mut scratch.items[session]);
+            let mut seconds = std::mem::take(&mut scratch.seconds[session]);
+            if before != after {
+                let thin = |count: i32| f64::from((EXERCISES_AT_LEAST as i32 - count).max(0));
+                weighed.cost += THIN_SESSION * (thin(after) - thin(before));
+                let crowded = |count: i32| i32::from(count > model.problem.max_exercises as i32);
+                weighed.broken += crowded(after) - crowded(before);
+                seconds += WARM_UP_S * f64::from(i32::from(after > 0) - i32::from(before > 0));
+            }
+            let over = |time: f64| (time - model.limit_s[session]).max(0.0);
+            let time = self.seconds[session];
+            weighed.over_minutes += (over(time + seconds) - over(time)) / 60.0;
+            weighed.minutes += seconds / 60.0;
+            weighed.cost += MINUTE / 60.0 * seconds;
+        }
+    }
+
+    fn weigh_demand(&self, model: &Model, sessions: u64, demand: usize, scratch: &mut Scratch, weighed: &mut Weighed) {
+        let asks = &model.asks[demand];
+        let by = take(&mut scratch.total[demand]);
+        if by != 0 {
+            weighed.cost += asks.cost(self.total[demand] + by) - asks.cost(self.total[demand]);
+        }
+        let mut worked = 0;
+        for session in bits(sessions) {
+            let cell = session * model.demands + demand;
+            let by = take(&mut scratch.dose[cell]);
+            let before = self.dose[cell];
+            if (before >= LOADED_QUARTERS) != (before + by >= LOADED_QUARTERS) && !asks.daily {
+                scratch.loaded[session] ^= 1 << demand;
+            }
+            // Direct work may come or go though the dose stays.
+            let direct_by = take(&mut scratch.direct[cell]);
+            if direct_by != 0 {
+                let (before, after) = (self.direct[cell], self.direct[cell] + direct_by);
+                let over = |sets: i32| i32::from(sets > DIRECT_SETS_A_SESSION as i32);
+                weighed.broken += over(after) - over(before);
+                worked += i32::from(after > 0) - i32::from(before > 0);
+            }
+        }
+        if worked != 0 {
+            let missed = |count: i32| f64::from((asks.sessions - count).max(0));
+            let before = self.worked[demand];
+            weighed.cost += SESSION_MISSED * (missed(before + worked) - missed(before));
+        }
+        let (one_sided, all) = (take(&mut scratch.one_sided[demand]), take(&mut scratch.all_direct[demand]));
+        if asks.uneven {
+            let short = |one_sided: i32, all: i32| i32::from(2 * one_sided < all);
+            let (had, of) = (self.one_sided[demand], self.all_direct[demand]);
+            weighed.cost += NOT_STRETCHED * f64::from(short(had + one_sided, of + all) - short(had, of));
+        }
+    }
+}
