@@ -4801,7 +4801,7 @@ export interface components {
             bands?: number[];
             /** @description The days, rising. */
             on: string[];
-            /** @description The value of each day, to four decimals. */
+            /** @description The value of each day, to three decimals. */
             values: number[];
         };
         /** @description Everything over all rounds. */
