@@ -60,7 +60,27 @@ pub(crate) fn ordered(problem: &PlanProblem, mut items: Vec<(usize, u16)>) -> Ve
     if problem.order == SessionOrder::Bookend {
         weakest_again_last(problem, &mut items);
     }
+    heavy_before_the_back_tires(problem, &mut items);
     items
+}
+
+/// Moves free heavy lifts before the first exercise that tires what holds the back.
+fn heavy_before_the_back_tires(problem: &PlanProblem, items: &mut [(usize, u16)]) {
+    let Some(mut first) = items.iter().position(|(c, _)| tires_back(problem, *c)) else { return };
+    for place in first + 1..items.len() {
+        if slot(problem, &problem.candidates[items[place].0]) == Slot::FreeHeavy {
+            items[first..=place].rotate_right(1);
+            first += 1;
+        }
+    }
+}
+
+/// Whether a candidate tires the muscles that hold the back, other free heavy lifts aside.
+fn tires_back(problem: &PlanProblem, candidate: usize) -> bool {
+    const HOLD_THE_BACK: [&str; 3] = ["erectors", "lats", "traps"];
+    let of = &problem.candidates[candidate];
+    let mut mains = of.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.muscle());
+    slot(problem, of) != Slot::FreeHeavy && mains.any(|muscle| HOLD_THE_BACK.contains(&muscle))
 }
 
 /// Compounds that use a chosen region come straight after its isolation; a free heavy lift that does not use one still
@@ -108,18 +128,12 @@ pub(crate) enum Misplaced {
 
 /// What is wrong with a session's order whatever the school.
 pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<Misplaced> {
-    const HOLD_THE_BACK: [&str; 3] = ["erectors", "lats", "traps"];
     let mut found = Vec::new();
     for (place, late) in order.iter().enumerate() {
         let slot_of = |candidate: usize| slot(problem, &problem.candidates[candidate]);
         for early in &order[..place] {
-            let before = &problem.candidates[*early];
-            let mains =
-                || before.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.muscle());
-            let tires_back =
-                slot_of(*early) != Slot::FreeHeavy && mains().any(|muscle| HOLD_THE_BACK.contains(&muscle));
             let pulls = pulls(problem, &problem.candidates[*late]);
-            if slot_of(*late) == Slot::FreeHeavy && tires_back {
+            if slot_of(*late) == Slot::FreeHeavy && tires_back(problem, *early) {
                 found.push(Misplaced::Late(*late, *early, "what holds the back is tired by then"));
             } else if slot_of(*early) == Slot::Grip && pulls {
                 found.push(Misplaced::Late(*late, *early, "grip work comes after pulling"));
@@ -210,5 +224,19 @@ mod tests {
         let order: Vec<&str> =
             ordered(&problem, items).iter().map(|(c, _)| problem.candidates[*c].exercise.id.as_str()).collect();
         assert_eq!(order, expected);
+    }
+
+    #[rstest]
+    fn no_school_tires_the_back_before_a_deadlift(
+        #[values("priority-first", "heavy-first", "pre-exhaust", "bookend")] school: &str,
+    ) {
+        let mut problem = problem(&json!({"schools": {"session_order": school}}));
+        for demand in &mut problem.demands {
+            demand.class = if demand.region.muscle() == "lats" { Class::BringUp } else { Class::Keep };
+        }
+        let given = ["straight-arm-pulldown", "wide-pulldown", "deadlift", "face-pull", "back-squat"];
+        let order = ordered(&problem, given.iter().map(|id| (candidate(&problem, id), 3)).collect());
+        let order: Vec<usize> = order.into_iter().map(|(c, _)| c).collect();
+        assert_eq!(out_of_order(&problem, &order), []);
     }
 }
