@@ -22,6 +22,7 @@ async function shot(name) {
 async function open(client, step) {
   await page.goto(`${address}/clients`);
   await page.getByLabel("Find a client").fill(client);
+  await page.getByRole("row").nth(2).waitFor({ state: "detached" });
   await page.getByRole("link", { name: client }).click();
   await page.getByRole("heading", { name: client }).waitFor();
   await page.getByRole("navigation").getByRole("link", { name: new RegExp(`^${step}`) }).click();
