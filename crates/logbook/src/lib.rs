@@ -31,6 +31,6 @@ pub use review::{
     review, round_work, weeks_to_show,
 };
 pub use stall::{Stall, stall};
-pub use target::{Offer, Overrule, Planned, Target, TargetKind, next};
+pub use target::{Offer, Overrule, Planned, Target, TargetKind, next, still_holds};
 pub use training::{training_entry, weekly_sets};
 pub use trend::{Trend, TrendPoint, noise_band};

@@ -3,7 +3,7 @@
 use crate::entry::LoggedSet;
 use crate::performance::Performed;
 use assess::PAIN_STOPS;
-use jiff::civil::Date;
+use jiff::Timestamp;
 use plan::{ProgressKind, Progression};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -93,13 +93,17 @@ pub struct Overrule {
     pub note: String,
 }
 
-/// What is done next time. `history` is of this exercise, oldest first; `overruled` holds when it was said after the last of
-/// it.
-pub fn next(planned: &Planned, history: &[Performed], overruled: Option<(&Overrule, Date)>) -> Target {
+/// Whether what a coach said still holds: until the exercise is done in a session that was first written down later, so that
+/// neither the session of the same afternoon nor a correction of it ends what is said in the evening. `done` are the moments
+/// at which sessions of the exercise were first written down.
+pub fn still_holds(said: Timestamp, done: impl IntoIterator<Item = Timestamp>) -> bool {
+    done.into_iter().all(|written| written <= said)
+}
+
+/// What is done next time. `history` is of this exercise, oldest first; `overruled` goes before the rules.
+pub fn next(planned: &Planned, history: &[Performed], overruled: Option<&Overrule>) -> Target {
     let sets = usize::from(planned.sets.max(1));
-    if let Some((said, on)) = overruled
-        && history.last().is_none_or(|last| last.on < on || (last.on == on && last.sets(None).next().is_none()))
-    {
+    if let Some(said) = overruled {
         let why = format!("Your coach says so: {}", said.note);
         let counts = vec![said.count; sets];
         return Target { kind: TargetKind::Overruled, load_kg: said.load_kg, step: None, counts, why, offer: None };
@@ -361,18 +365,26 @@ mod tests {
         assert_eq!(next(&planned, &history, None).kind, TargetKind::Load);
     }
 
-    #[rstest]
-    #[case::said_after_the_last_session("2026-03-05", TargetKind::Overruled)]
-    #[case::done_since("2026-02-20", TargetKind::Count)]
-    fn the_coach_overrules_until_it_was_done(#[case] said_on: &str, #[case] kind: TargetKind) {
+    #[test]
+    fn the_coach_s_word_goes_before_the_rules() {
         let rule = double();
         let planned =
             Planned { rule: &rule, sets: 2, lighter: false, reserve: 1, first_side: None, region: "biceps.long" };
         let done = curl(&[(12.0, 10), (12.0, 10)]);
         let history = [Performed { on: "2026-03-02".parse().unwrap(), lighter: false, log: &done }];
         let said = Overrule { load_kg: Some(10.0), count: 15, note: "slower".into() };
-        let target = next(&planned, &history, Some((&said, said_on.parse().unwrap())));
-        assert_eq!(target.kind, kind);
+        let target = next(&planned, &history, Some(&said));
+        assert_eq!((target.kind, target.load_kg, target.counts), (TargetKind::Overruled, Some(10.0), vec![15, 15]));
+    }
+
+    #[rstest]
+    #[case::never_done(&[], true)]
+    #[case::done_the_same_afternoon(&["2026-02-27T17:00:00Z", "2026-03-02T17:00:00Z"], true)]
+    #[case::done_later_the_same_day(&["2026-03-02T17:00:00Z", "2026-03-02T20:00:00Z"], false)]
+    #[case::done_since(&["2026-03-05T17:00:00Z"], false)]
+    fn the_coach_s_word_holds_until_it_was_done(#[case] done: &[&str], #[case] holds: bool) {
+        let said = "2026-03-02T18:30:00Z".parse().unwrap();
+        assert_eq!(still_holds(said, done.iter().map(|at| at.parse().unwrap())), holds);
     }
 
     #[test]

@@ -10,11 +10,11 @@ use crate::state::AppState;
 use assess::Knowledge;
 use atlas::{Atlas, Exercise, Work};
 use casefile::{ItemEntry, LogPart, LogSet, check_log_entry};
-use jiff::ToSpan;
 use jiff::civil::Date;
+use jiff::{Timestamp, ToSpan};
 use logbook::{
-    DueSession, Entry, Offer, Overrule, Part, Performed, Planned, SessionLog, Target, block_week, due, lighten, next,
-    stall,
+    DueSession, Entry, Offer, Overrule, Part, Performed, Planned, SessionKey, SessionLog, Target, block_week, due,
+    lighten, next, stall, still_holds,
 };
 use plan::SidePlan;
 use std::collections::HashMap;
@@ -33,7 +33,9 @@ pub(crate) struct Training<'a> {
     pub plans: Vec<Arc<IssuedRecord>>,
     pub records: Vec<LogRecord>,
     pub entries: Vec<Entry>,
-    overrules: HashMap<String, (Overrule, Date)>,
+    overrules: HashMap<String, (Overrule, Timestamp)>,
+    /// When each exercise of each session was first written down; empty where nothing is overruled.
+    first_written: HashMap<(SessionKey, String), Timestamp>,
     today: Date,
 }
 
@@ -63,14 +65,11 @@ impl<'a> Training<'a> {
         let records = store.log(client_id, since)?;
         // What does not fit any more, such as an exercise the practice has since taken out, is shown but teaches nothing.
         let entries = records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok());
-        Ok(Self {
-            knowledge,
-            plans: store.issued_plans(client_id)?,
-            entries: entries.collect(),
-            overrules: store.overrules(client_id)?,
-            records,
-            today,
-        })
+        let entries = entries.collect();
+        let plans = store.issued_plans(client_id)?;
+        let overrules = store.overrules(client_id)?;
+        let first_written = if overrules.is_empty() { HashMap::new() } else { first_written(store, &plans, &records)? };
+        Ok(Self { knowledge, plans, entries, overrules, first_written, records, today })
     }
 
     /// What the client has.
@@ -82,11 +81,18 @@ impl<'a> Training<'a> {
         &self.knowledge.atlas
     }
 
-    /// What was logged of an exercise, oldest first; of versions side by side the first counts. Today's is left out, as it
-    /// is under way.
+    /// Whether the session it is of is under way: nothing follows from half a session.
+    fn under_way(&self, entry: &Entry) -> bool {
+        let finished =
+            |other: &Entry| other.session == entry.session && matches!(&other.part, Part::Session(log) if log.finished);
+        entry.trained_on >= self.today && !self.entries.iter().any(finished)
+    }
+
+    /// What was logged of an exercise, oldest first; of versions side by side the first counts. What is under way is left
+    /// out.
     fn history(&self, exercise: &str) -> Vec<Performed<'_>> {
         let own = |entry: &'_ &Entry| match &entry.part {
-            Part::Exercise(log) => log.done().as_str() == exercise && entry.trained_on < self.today,
+            Part::Exercise(log) => log.done().as_str() == exercise && !self.under_way(entry),
             Part::Session(_) => false,
         };
         let mut done: Vec<Performed> = Vec::new();
@@ -100,6 +106,20 @@ impl<'a> Training<'a> {
         }
         done.sort_by_key(|performed| performed.on);
         done
+    }
+
+    /// What a coach said of an exercise, as long as it holds.
+    fn overrule(&self, exercise: &str) -> Option<&Overrule> {
+        let (said, at) = self.overrules.get(exercise)?;
+        let done = self.entries.iter().filter(|entry| match &entry.part {
+            Part::Exercise(log) => log.done().as_str() == exercise && !log.sets.is_empty() && !self.under_way(entry),
+            Part::Session(_) => false,
+        });
+        let written = done.filter_map(|entry| {
+            let (session, planned) = entry.slot();
+            self.first_written.get(&(session.clone(), planned?.as_str().to_owned())).copied()
+        });
+        still_holds(*at, written).then_some(said)
     }
 
     fn was_lighter(&self, entry: &Entry) -> bool {
@@ -241,8 +261,7 @@ impl<'a> Training<'a> {
             first_side: first_side(item),
             region: item.region.as_str(),
         };
-        let overrule = self.overrules.get(item.exercise.as_str()).map(|(said, on)| (said, *on));
-        let target = next(&planned, &history, overrule);
+        let target = next(&planned, &history, self.overrule(item.exercise.as_str()));
         let hurt = self.hurt_last(item.exercise.as_str());
         let stalled = stall(&history, first_side(item), self.today);
         let own = |record: &&&LogRecord| match &record.entry.part {
@@ -271,7 +290,7 @@ impl<'a> Training<'a> {
     /// Pain from which the planned exercise stopped last time, whatever was done instead of it.
     fn hurt_last(&self, exercise: &str) -> Option<String> {
         let planned = |entry: &&Entry| match &entry.part {
-            Part::Exercise(log) => log.exercise.as_str() == exercise && entry.trained_on < self.today,
+            Part::Exercise(log) => log.exercise.as_str() == exercise && !self.under_way(entry),
             Part::Session(_) => false,
         };
         let last = self.entries.iter().filter(planned).max_by_key(|entry| entry.trained_on)?;
@@ -295,6 +314,26 @@ impl<'a> Training<'a> {
             pain: last.log.pain.as_ref().map(|pain| pain.level),
         })
     }
+}
+
+fn first_written(
+    store: &Store,
+    plans: &[Arc<IssuedRecord>],
+    records: &[LogRecord],
+) -> Result<HashMap<(SessionKey, String), Timestamp>, ApiError> {
+    let ids: Vec<&str> = plans.iter().map(|plan| plan.id.as_str()).collect();
+    let standing = records.iter().filter_map(|LogRecord { entry, written_at, .. }| match &entry.part {
+        LogPart::Exercise { exercise, .. } => {
+            let session = SessionKey { plan_id: entry.plan.clone(), week: entry.week, day: entry.day };
+            Some((session, exercise.clone(), *written_at))
+        }
+        LogPart::Session { .. } => None,
+    });
+    let mut first = HashMap::new();
+    for (session, exercise, at) in store.replaced(&ids)?.into_iter().chain(standing) {
+        first.entry((session, exercise)).and_modify(|known: &mut Timestamp| *known = at.min(*known)).or_insert(at);
+    }
+    Ok(first)
 }
 
 fn sets_of(part: &LogPart) -> Vec<LogSet> {

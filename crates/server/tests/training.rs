@@ -185,6 +185,45 @@ async fn the_coach_s_word_goes_before_the_rules_and_is_taken_back() {
     assert_eq!(back["kind"], "find");
 }
 
+/// The session of `entry` as finished.
+fn finished(week: &Value) -> Value {
+    let mut whole = entry(week, &[]);
+    whole["part"] = json!({"kind": "session", "finished": true});
+    whole
+}
+
+#[actix_web::test]
+async fn a_finished_session_counts_at_once_for_next_time_and_one_under_way_does_not() {
+    trained!(practice, app, browser, client, _round, week, 153);
+    let path = format!("/api/v1/clients/{client}/log");
+    let mut sore = entry(&week, &[set(1, 8)]);
+    sore["part"]["pain"] = json!({"area": "knee", "level": 4});
+    browser.post(&path, sent(&[sore])).await;
+    let target = |view: &Value| view["sessions"][0]["items"][0]["target"].clone();
+    let under_way = target(&browser.get(&format!("/api/v1/clients/{client}/week")).await.body);
+    assert_eq!((&under_way["kind"], &under_way["swap"]), (&json!("find"), &Value::Null));
+    browser.post(&path, sent(&[finished(&week)])).await;
+    let after = target(&browser.get(&format!("/api/v1/clients/{client}/week")).await.body);
+    assert_eq!(after["swap"], "Pain 4 of 10 last time: swap it.");
+    assert_eq!((&after["kind"], &after["load_kg"]), (&json!("hold"), &json!(20.0)));
+}
+
+#[actix_web::test]
+async fn what_is_said_after_a_session_holds_until_the_next_one_also_when_the_session_is_corrected() {
+    trained!(practice, app, browser, client, _round, week, 154);
+    let path = format!("/api/v1/clients/{client}/log");
+    let first = entry(&week, &[set(1, 8)]);
+    browser.post(&path, sent(&[first.clone(), finished(&week)])).await;
+    let exercise = first["part"]["exercise"].as_str().unwrap();
+    let said = json!({"overrule": {"load_kg": 17.5, "count": 15, "note": "slower"}});
+    browser.put(&format!("/api/v1/clients/{client}/targets/{exercise}"), said).await;
+    let mut corrected = entry(&week, &[set(1, 9)]);
+    corrected["follows"] = json!([first["id"]]);
+    assert_eq!(fates(&browser.post(&path, sent(&[corrected])).await.body), ["kept"]);
+    let shown = browser.get(&format!("/api/v1/clients/{client}/week")).await.body;
+    assert_eq!(shown["sessions"][0]["items"][0]["target"]["kind"], "overruled");
+}
+
 /// A request with the token of a private link.
 macro_rules! linked {
     ($practice:ident, $app:ident, $method:expr, $path:expr, $token:expr, $body:expr) => {{

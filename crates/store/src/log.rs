@@ -9,7 +9,7 @@ use casefile::LogEntry;
 use diesel::prelude::*;
 use jiff::civil::{Date, Weekday};
 use jiff::{Timestamp, ToSpan};
-use logbook::{AlarmKind, BestSets, Overrule};
+use logbook::{AlarmKind, BestSets, Overrule, SessionKey};
 use std::collections::{HashMap, HashSet};
 
 /// Weeks of log that a verdict looks back on.
@@ -187,15 +187,32 @@ impl Store {
         Ok(all.remove(client_id).unwrap_or_default())
     }
 
-    /// What a coach said instead of the rules, by exercise, with the day it was said.
-    pub fn overrules(&self, client_id: &str) -> Result<HashMap<String, (Overrule, Date)>, StoreError> {
+    /// When versions that another has since replaced were written, of parts of sessions under given plans.
+    pub fn replaced(&self, plan_ids: &[&str]) -> Result<Vec<(SessionKey, String, Timestamp)>, StoreError> {
+        let rows: Vec<(String, i32, i32, String, String)> = log_entry::table
+            .filter(log_entry::plan_id.eq_any(plan_ids))
+            .filter(log_entry::superseded.eq(true))
+            .select((log_entry::plan_id, log_entry::week, log_entry::day, log_entry::part, log_entry::written_at))
+            .load(&mut self.connect()?)?;
+        let one = |(plan_id, week, day, part, at): (String, i32, i32, String, String)| {
+            let corrupt = |why: String| StoreError::corrupt("log of plan", &plan_id, why);
+            let number = |number: i32| u8::try_from(number).map_err(|error| corrupt(error.to_string()));
+            let (week, day) = (number(week)?, number(day)?);
+            let at = at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?;
+            Ok((SessionKey { plan_id, week, day }, part, at))
+        };
+        rows.into_iter().map(one).collect()
+    }
+
+    /// What a coach said instead of the rules, by exercise, with the moment it was said.
+    pub fn overrules(&self, client_id: &str) -> Result<HashMap<String, (Overrule, Timestamp)>, StoreError> {
         let rows: Vec<(String, String, String)> = target_overrule::table
             .filter(target_overrule::client_id.eq(client_id))
-            .select((target_overrule::exercise, target_overrule::overrule_json, target_overrule::said_on))
+            .select((target_overrule::exercise, target_overrule::overrule_json, target_overrule::said_at))
             .load(&mut self.connect()?)?;
-        let one = |(exercise, json, on): (String, String, String)| {
+        let one = |(exercise, json, at): (String, String, String)| {
             let corrupt = |error: jiff::Error| StoreError::corrupt("target", &exercise, error.to_string());
-            Ok((exercise.clone(), (parsed("target", &exercise, &json)?, on.parse().map_err(corrupt)?)))
+            Ok((exercise.clone(), (parsed("target", &exercise, &json)?, at.parse().map_err(corrupt)?)))
         };
         rows.into_iter().map(one).collect()
     }
@@ -207,7 +224,7 @@ impl Store {
         exercise: &str,
         overrule: Option<&Overrule>,
         by: &str,
-        on: Date,
+        at: Timestamp,
     ) -> Result<(), StoreError> {
         let mut connection = self.connect()?;
         let Some(overrule) = overrule else {
@@ -220,7 +237,7 @@ impl Store {
                 target_overrule::exercise.eq(exercise),
                 target_overrule::overrule_json.eq(written("target", exercise, overrule)?),
                 target_overrule::said_by.eq(by),
-                target_overrule::said_on.eq(on.to_string()),
+                target_overrule::said_at.eq(at.to_string()),
             ))
             .execute(&mut connection)?;
         Ok(())

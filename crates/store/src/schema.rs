@@ -228,7 +228,7 @@ diesel::table! {
         exercise -> Text,
         overrule_json -> Text,
         said_by -> Text,
-        said_on -> Text,
+        said_at -> Text,
     }
 }
 

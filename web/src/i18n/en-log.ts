@@ -124,7 +124,7 @@ export const log = {
 export const pain = {
   title: "What hurts?",
   where: "Where",
-  whereToo: "Where is it?",
+  whereToo: "Where is it? Without the place it is not kept.",
   much: "How much, 0 to 10",
   side: "Side, when it has one",
   flags: "Anything of this?",

@@ -8,6 +8,7 @@ use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, put, web};
 use casefile::LogPart;
+use jiff::Timestamp;
 use serde::Deserialize;
 use std::collections::BTreeMap;
 use std::sync::Arc;
@@ -170,7 +171,7 @@ pub(crate) async fn save_target(
             }
         }
         let by = &signed_in.0.name;
-        Ok(store.save_overrule(&client_id, &exercise, body.overrule.as_ref(), by, AppState::today())?)
+        Ok(store.save_overrule(&client_id, &exercise, body.overrule.as_ref(), by, Timestamp::now())?)
     });
     saved.await?;
     Ok(HttpResponse::NoContent().finish())

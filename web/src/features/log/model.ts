@@ -178,9 +178,9 @@ export const RED_FLAGS: Schemas["RedFlag"][] = [
 /** Pain from which an exercise stops (cautions.md); the server says so too. */
 const STOPS_FROM = 3;
 
-export const refers = (pain: Pain | null | undefined): boolean => (pain?.red_flags?.length ?? 0) > 0;
-export const stops = (pain: Pain | null | undefined): boolean =>
-  !!pain && (pain.level >= STOPS_FROM || refers(pain));
+type Told = Partial<Pain> | null | undefined;
+export const refers = (pain: Told): boolean => (pain?.red_flags?.length ?? 0) > 0;
+export const stops = (pain: Told): boolean => (pain?.level ?? 0) >= STOPS_FROM || refers(pain);
 
 /** Whether the exercise as it is done now is stopped: a sign for a doctor stops what stands in its place too. */
 export const isStopped = ({ pain, exercise, instead }: ExercisePart): boolean =>

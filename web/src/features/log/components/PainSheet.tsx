@@ -23,7 +23,8 @@ export function PainSheet({ open, areas, likely, pain, onClose, onTell }: Props)
   const { t } = useTranslation();
   const [told, setTold] = useState<Partial<Pain>>(pain ?? { area: areas.find((area) => area === likely) });
   const flags = told.red_flags ?? [];
-  const whole = told.area !== undefined && told.level !== undefined ? (told as Pain) : undefined;
+  // Said, but not where: it could not be kept, and would be gone with the sheet.
+  const placeless = told.level !== undefined && told.area === undefined;
   const tell = (part: Partial<Pain>) => {
     const next = { ...told, ...part };
     setTold(next);
@@ -63,13 +64,17 @@ export function PainSheet({ open, areas, likely, pain, onClose, onTell }: Props)
         picked={(one) => flags.includes(one)}
         onPick={flag}
       />
-      {(stops(whole) || flags.length > 0) && (
+      {stops(told) && (
         <p className={styles.alarm} role="alert">
-          {flags.length > 0 || refers(whole) ? t("pain.refer") : t("pain.stop")}
+          {refers(told) ? t("pain.refer") : t("pain.stop")}
         </p>
       )}
-      {flags.length > 0 && !told.area && <p>{t("pain.whereToo")}</p>}
-      <button type="button" className={styles.big} onClick={onClose}>
+      {placeless && (
+        <p className={styles.wrong} role="status">
+          {t("pain.whereToo")}
+        </p>
+      )}
+      <button type="button" className={styles.big} disabled={placeless} onClick={onClose}>
         {t("pain.done")}
       </button>
       {pain && (

@@ -129,6 +129,19 @@ test("pain takes two taps where the joint that is loaded hurts", () => {
   expect(onTell).toHaveBeenCalledWith(expect.objectContaining({ area: "elbow", level: 5 }));
 });
 
+test("a pain without a place asks for the place instead of being lost", () => {
+  const onTell = vi.fn();
+  show(<PainSheet open areas={["knee", "elbow"]} onClose={() => {}} onTell={onTell} />);
+  fireEvent.click(screen.getByRole("button", { name: "4", hidden: true }));
+  expect(screen.getByRole("alert", { hidden: true }).textContent).toContain("Stop this exercise");
+  const done = screen.getByRole("button", { name: "Done", hidden: true }) as HTMLButtonElement;
+  expect(done.disabled).toBe(true);
+  expect(onTell).not.toHaveBeenCalled();
+  fireEvent.click(screen.getByRole("button", { name: "knee", hidden: true }));
+  expect(onTell).toHaveBeenCalledWith({ area: "knee", level: 4 });
+  expect(done.disabled).toBe(false);
+});
+
 test("a version says what was done, by whom and when", () => {
   const onChoose = vi.fn();
   const one = version({ sets: [{ number: 1, load_kg: 12, reps: 10 }] });
