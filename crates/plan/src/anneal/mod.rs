@@ -85,9 +85,9 @@ const WARM: f64 = 0.8;
 const REWARMED: f64 = 0.5;
 const COOL: f64 = 0.05;
 const COLD: f64 = 0.03;
-/// Price of a minute over the limit: at first, and how it grows and falls with how the week stands.
-const MINUTE_OVER: f64 = 0.5;
-const MINUTE_OVER_BOUNDS: [f64; 2] = [0.2, 60.0];
+/// Price of a minute or a set over the limit: at first, and how it grows and falls with how the week stands.
+const OVER: f64 = 0.5;
+const OVER_BOUNDS: [f64; 2] = [0.2, 60.0];
 const DEARER: f64 = 1.02;
 const CHEAPER: f64 = 0.985;
 /// Moves between two looks at the price.
@@ -155,30 +155,39 @@ struct Search<'a> {
     /// The sets of the best week that keeps every rule.
     best: Vec<u16>,
     best_cost: f64,
+    /// Prices of a minute and of a set too many.
     minute_over: f64,
+    set_over: f64,
     /// What the locked cards break by themselves.
     given: Broken,
     scratch: Scratch,
     changes: Vec<Change>,
 }
 
-/// Hard rules broken and minutes over the limit.
+/// Hard rules broken, minutes and sets over the limit.
 #[derive(Clone, Copy)]
 struct Broken {
     rules: i32,
     over_minutes: f64,
+    over_sets: i32,
+}
+
+/// A price after a look at whether what it is for is overdrawn.
+fn adjust(price: &mut f64, kept: bool) {
+    *price = (*price * if kept { CHEAPER } else { DEARER }).clamp(OVER_BOUNDS[0], OVER_BOUNDS[1]);
 }
 
 impl<'a> Search<'a> {
     fn new(model: &'a Model<'a>) -> Self {
         let state = State::of_sets(model, &model.locked);
-        let given = Broken { rules: state.broken, over_minutes: state.over_minutes };
+        let given = Broken { rules: state.broken, over_minutes: state.over_minutes, over_sets: state.over_sets };
         Self {
             model,
             best: state.sets.clone(),
             best_cost: state.cost,
             state,
-            minute_over: MINUTE_OVER,
+            minute_over: OVER,
+            set_over: OVER,
             given,
             scratch: Scratch::new(model),
             changes: Vec::with_capacity(16),
@@ -202,6 +211,10 @@ impl<'a> Search<'a> {
         self.state.over_minutes < self.given.over_minutes + NOTHING
     }
 
+    fn in_sets(&self) -> bool {
+        self.state.over_sets <= self.given.over_sets
+    }
+
     /// Tries moves while the temperature falls from `hot` to `cold`.
     fn cool(&mut self, rng: &mut Xoshiro256PlusPlus, moves: u32, [hot, cold]: [f64; 2]) {
         let factor = (cold / hot).powf(1.0 / f64::from(moves.max(1)));
@@ -210,9 +223,9 @@ impl<'a> Search<'a> {
             heat *= factor;
             self.step(rng, heat);
             if count % PRICE_MOVES == 0 {
-                let late = !self.in_time();
-                let price = self.minute_over * if late { DEARER } else { CHEAPER };
-                self.minute_over = price.clamp(MINUTE_OVER_BOUNDS[0], MINUTE_OVER_BOUNDS[1]);
+                let (in_time, in_sets) = (self.in_time(), self.in_sets());
+                adjust(&mut self.minute_over, in_time);
+                adjust(&mut self.set_over, in_sets);
             }
         }
     }
@@ -225,25 +238,33 @@ impl<'a> Search<'a> {
     /// What the week would cost after a step; infinite when it breaks a rule.
     fn after(&self, weighed: &Weighed) -> f64 {
         let kept = self.state.broken + weighed.broken <= self.given.rules
+            && self.state.over_sets + weighed.over_sets <= self.given.over_sets
             && self.state.over_minutes + weighed.over_minutes < self.given.over_minutes + NOTHING;
         if kept { self.state.cost + weighed.cost } else { f64::INFINITY }
+    }
+
+    /// By how much a step makes the week dearer, with what is overdrawn at its price.
+    fn rise(&self, weighed: &Weighed) -> f64 {
+        weighed.cost + self.minute_over * weighed.over_minutes + self.set_over * f64::from(weighed.over_sets)
     }
 
     fn step(&mut self, rng: &mut Xoshiro256PlusPlus, heat: f64) {
         let Some(step) = Move::random(self.model, &self.state, rng) else { return };
         step.changes(self.model, &self.state, &mut self.changes);
-        let weighed = self.state.weigh(self.model, &self.changes, &mut self.scratch);
-        if self.state.broken + weighed.broken > self.given.rules {
+        let mut weighed = self.state.weigh_work(self.model, &self.changes, &mut self.scratch);
+        // Taken when exp(-rise / heat) is above a throw, which most steps are not after half of the weighing.
+        let most = -heat * (1.0 - rng.random::<f64>()).ln();
+        if self.rise(&weighed) - self.state.owed > most {
             return;
         }
-        let rise = weighed.cost + self.minute_over * weighed.over_minutes;
-        if rise > 0.0 && rng.random::<f64>() >= (-rise / heat).exp() {
+        self.state.weigh_rules(self.model, &self.changes, &mut self.scratch, &mut weighed);
+        if self.state.broken + weighed.broken > self.given.rules || self.rise(&weighed) > most {
             return;
         }
         for &(session, candidate, sets) in &self.changes {
             self.state.change(self.model, session, candidate, sets);
         }
-        if self.in_time() && self.state.cost < self.best_cost - NOTHING {
+        if self.in_time() && self.in_sets() && self.state.cost < self.best_cost - NOTHING {
             self.best_cost = self.state.cost;
             self.best.clone_from(&self.state.sets);
         }

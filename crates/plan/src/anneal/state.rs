@@ -42,6 +42,8 @@ pub(super) struct Model<'a> {
     target_starts: Vec<usize>,
     family: Vec<usize>,
     families: usize,
+    /// Sets of a week, at most.
+    pub weekly_sets: i32,
     /// Seconds of setting up with the extra sets, and of one set, by candidate.
     pub seconds: Vec<(f64, f64)>,
     pub use_cost: Vec<f64>,
@@ -101,6 +103,7 @@ impl<'a> Model<'a> {
                 .flat_map(|c| c.targets.iter().map(|(d, f)| (*d as u32, (f * QUARTERS).round() as i32, *f >= 1.0)))
                 .collect(),
             families: families.len(),
+            weekly_sets: problem.weekly_sets as i32,
             family,
             seconds: (0..candidates.len())
                 .map(|c| (item_minutes(&candidates[c], 1) * 60.0 - per_set(c), per_set(c)))
@@ -261,6 +264,8 @@ pub(super) struct State {
     pub items: Vec<Vec<usize>>,
     pub dose: Vec<i32>,
     pub total: Vec<i32>,
+    /// What another quarter set saves, by demand.
+    saves: Vec<f64>,
     pub direct: Vec<i32>,
     pub worked: Vec<i32>,
     pub seconds: Vec<f64>,
@@ -274,10 +279,14 @@ pub(super) struct State {
     pub total_sets: i32,
     /// The objective without the penalty for time.
     pub cost: f64,
-    /// Hard rules broken, time aside.
+    /// The part of the cost that [`State::weigh_work`] leaves out: sessions missed, stretches missing, sides uneven.
+    pub owed: f64,
+    /// Hard rules broken, time and the week's sets aside.
     pub broken: i32,
     /// Minutes over the limit, all sessions together.
     pub over_minutes: f64,
+    /// Sets over the week's limit.
+    pub over_sets: i32,
 }
 
 impl State {
@@ -292,6 +301,7 @@ impl State {
             items: vec![Vec::new(); model.sessions],
             dose: cells(model.demands),
             total: vec![0; model.demands],
+            saves: model.asks.iter().map(|asks| asks.cost(0) - asks.cost(1)).collect(),
             direct: cells(model.demands),
             worked: vec![0; model.demands],
             seconds: vec![0.0; model.sessions],
@@ -303,8 +313,10 @@ impl State {
             all_direct: vec![0; model.demands],
             total_sets: 0,
             cost: doses + NOT_STRETCHED * missing + SESSION_MISSED * f64::from(missed) + THIN_SESSION * thin,
+            owed: NOT_STRETCHED * missing + SESSION_MISSED * f64::from(missed),
             broken: 0,
             over_minutes: 0.0,
+            over_sets: 0,
         }
     }
 
@@ -323,10 +335,8 @@ impl State {
 
     /// What another quarter set of each of a candidate's regions saves, for the time it takes, 1/s.
     pub fn worth(&self, model: &Model, candidate: usize) -> f64 {
-        let saves = model.targets_of(candidate).iter().map(|&(demand, quarters, _)| {
-            let (asks, dose) = (&model.asks[demand as usize], self.total[demand as usize]);
-            f64::from(quarters) * (asks.cost(dose) - asks.cost(dose + 1))
-        });
+        let targets = model.targets_of(candidate).iter();
+        let saves = targets.map(|&(demand, quarters, _)| f64::from(quarters) * self.saves[demand as usize]);
         saves.sum::<f64>() / model.seconds[candidate].1
     }
 
@@ -351,9 +361,8 @@ impl State {
         }
         let by = i32::from(new) - i32::from(old);
         self.take_time(model, session, f64::from(by) * model.seconds[candidate].1);
-        let most = model.problem.weekly_sets as i32;
-        self.broken += i32::from(self.total_sets + by > most) - i32::from(self.total_sets > most);
         self.total_sets += by;
+        self.over_sets = (self.total_sets - model.weekly_sets).max(0);
         for &(demand, quarters, main) in model.targets_of(candidate) {
             let demand = demand as usize;
             self.dose_changes(model, session, demand, by * quarters);
@@ -401,9 +410,14 @@ impl State {
                 let before = self.stretched[demand] == 0;
                 self.stretched[demand] += i32::from(one);
                 let after = self.stretched[demand] == 0;
-                self.cost += NOT_STRETCHED * f64::from(i32::from(after) - i32::from(before));
+                self.owe(NOT_STRETCHED * f64::from(i32::from(after) - i32::from(before)));
             }
         }
+    }
+
+    fn owe(&mut self, more: f64) {
+        self.cost += more;
+        self.owed += more;
     }
 
     fn take_time(&mut self, model: &Model, session: usize, seconds: f64) {
@@ -434,7 +448,9 @@ impl State {
         }
         let was = self.total[demand];
         self.total[demand] = was + by;
-        self.cost += asks.cost(was + by) - asks.cost(was);
+        let cost = asks.cost(was + by);
+        self.cost += cost - asks.cost(was);
+        self.saves[demand] = cost - asks.cost(was + by + 1);
     }
 
     fn direct_changes(&mut self, model: &Model, session: usize, candidate: usize, demand: usize, by: i32) {
@@ -448,7 +464,7 @@ impl State {
             let was = self.worked[demand];
             let now = was + if after > 0 { 1 } else { -1 };
             self.worked[demand] = now;
-            self.cost += SESSION_MISSED * (missed(now) - missed(was));
+            self.owe(SESSION_MISSED * (missed(now) - missed(was)));
         }
         if !model.asks[demand].uneven {
             return;
@@ -459,6 +475,6 @@ impl State {
         if model.one_sided[candidate] {
             self.one_sided[demand] += by;
         }
-        self.cost += NOT_STRETCHED * f64::from(short(self) - before);
+        self.owe(NOT_STRETCHED * f64::from(short(self) - before));
     }
 }

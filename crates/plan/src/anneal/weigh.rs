@@ -16,8 +16,10 @@ pub(super) type Change = (usize, usize, u16);
 pub(super) struct Weighed {
     /// The objective without the penalty for time.
     pub cost: f64,
-    /// Hard rules broken, time aside.
+    /// Hard rules broken, time and the week's sets aside.
     pub broken: i32,
+    /// Sets over the week's limit.
+    pub over_sets: i32,
     /// Minutes over the limit.
     pub over_minutes: f64,
     /// Minutes of the week.
@@ -66,6 +68,11 @@ fn bits(mut mask: u64) -> impl Iterator<Item = usize> {
     })
 }
 
+/// 1 when an exercise comes into the week, -1 when it leaves it.
+fn first_use(before: i32, by: i32) -> f64 {
+    f64::from(i32::from(before + by > 0) - i32::from(before > 0))
+}
+
 fn take(value: &mut i32) -> i32 {
     std::mem::take(value)
 }
@@ -73,23 +80,84 @@ fn take(value: &mut i32) -> i32 {
 impl State {
     /// What the changes of one step would change. They are taken to leave room: an exercise comes only where [`State::room`] says so.
     pub fn weigh(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) -> Weighed {
+        let mut weighed = self.weigh_work(model, changes, scratch);
+        self.weigh_rules(model, changes, scratch, &mut weighed);
+        weighed
+    }
+
+    /// The first and cheaper half: doses, time, exercises used. What is left out can lower the cost by [`State::owed`] at most.
+    pub fn weigh_work(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) -> Weighed {
         let mut weighed = Weighed::default();
-        let (mut sessions, mut demands, mut stretched) = (0_u64, 0_u64, 0_u64);
-        let mut sets_by = 0;
+        if let &[(session, candidate, new)] = changes {
+            let (by, comes) = self.by(model, session, candidate, new);
+            let (set_up, per_set) = model.seconds[candidate];
+            let seconds = f64::from(by) * per_set + f64::from(comes) * set_up;
+            self.weigh_session(model, session, comes, seconds, &mut weighed);
+            weighed.over_sets = self.over_sets_by(model, by);
+            for &(demand, quarters, _) in model.targets_of(candidate) {
+                weighed.cost += self.dose_cost(model, demand as usize, by * quarters);
+            }
+            let before = i32::from(self.used[candidate]);
+            weighed.cost += model.use_cost[candidate] * first_use(before, comes);
+            return weighed;
+        }
+        let (mut sessions, mut demands, mut sets_by) = (0_u64, 0_u64, 0);
         for &(session, candidate, new) in changes {
-            let old = self.of(model, session, candidate);
-            let by = i32::from(new) - i32::from(old);
-            let comes = i32::from(new > 0) - i32::from(old > 0);
+            let (by, comes) = self.by(model, session, candidate, new);
+            let (set_up, per_set) = model.seconds[candidate];
             sessions |= 1 << session;
             sets_by += by;
-            let (set_up, per_set) = model.seconds[candidate];
             scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
             scratch.items[session] += comes;
+            scratch.used[candidate] += comes;
+            for &(demand, quarters, _) in model.targets_of(candidate) {
+                demands |= 1 << demand;
+                scratch.total[demand as usize] += by * quarters;
+            }
+        }
+        for &(_, candidate, _) in changes {
+            let by = take(&mut scratch.used[candidate]);
+            weighed.cost += model.use_cost[candidate] * first_use(i32::from(self.used[candidate]), by);
+        }
+        weighed.over_sets = self.over_sets_by(model, sets_by);
+        for session in bits(sessions) {
+            let (items, seconds) = (take(&mut scratch.items[session]), std::mem::take(&mut scratch.seconds[session]));
+            self.weigh_session(model, session, items, seconds, &mut weighed);
+        }
+        for demand in bits(demands) {
+            weighed.cost += self.dose_cost(model, demand, take(&mut scratch.total[demand]));
+        }
+        weighed
+    }
+
+    /// Sets that a change adds, and whether the exercise comes (1) or goes (-1).
+    fn by(&self, model: &Model, session: usize, candidate: usize, new: u16) -> (i32, i32) {
+        let old = self.of(model, session, candidate);
+        (i32::from(new) - i32::from(old), i32::from(new > 0) - i32::from(old > 0))
+    }
+
+    fn over_sets_by(&self, model: &Model, by: i32) -> i32 {
+        (self.total_sets + by - model.weekly_sets).max(0) - self.over_sets
+    }
+
+    fn dose_cost(&self, model: &Model, demand: usize, by: i32) -> f64 {
+        let (asks, before) = (&model.asks[demand], self.total[demand]);
+        if by == 0 { 0.0 } else { asks.cost(before + by) - asks.cost(before) }
+    }
+
+    /// The other half: the rules, and what is owed to regions that are brought up.
+    pub fn weigh_rules(&self, model: &Model, changes: &[Change], scratch: &mut Scratch, weighed: &mut Weighed) {
+        let (mut sessions, mut demands, mut stretched) = (0_u64, 0_u64, 0_u64);
+        for &(session, candidate, new) in changes {
+            let (by, comes) = self.by(model, session, candidate, new);
+            if sessions >> session & 1 == 0 {
+                scratch.loaded[session] = self.loaded[session];
+                sessions |= 1 << session;
+            }
             scratch.used[candidate] += comes;
             for &(demand, quarters, main) in model.targets_of(candidate) {
                 let demand = demand as usize;
                 demands |= 1 << demand;
-                scratch.total[demand] += by * quarters;
                 scratch.dose[session * model.demands + demand] += by * quarters;
                 if main {
                     scratch.direct[session * model.demands + demand] += by;
@@ -103,7 +171,6 @@ impl State {
             let before = i32::from(self.used[candidate]);
             let first = i32::from(before + by > 0) - i32::from(before > 0);
             if first != 0 {
-                weighed.cost += f64::from(first) * model.use_cost[candidate];
                 for &demand in &model.stretches[candidate] {
                     stretched |= 1 << demand;
                     scratch.stretched[demand] += first;
@@ -115,11 +182,8 @@ impl State {
             let after = before + take(&mut scratch.stretched[demand]);
             weighed.cost += NOT_STRETCHED * f64::from(i32::from(after == 0) - i32::from(before == 0));
         }
-        let most = model.problem.weekly_sets as i32;
-        weighed.broken += i32::from(self.total_sets + sets_by > most) - i32::from(self.total_sets > most);
-        self.weigh_sessions(model, sessions, scratch, &mut weighed);
         for demand in bits(demands) {
-            self.weigh_demand(model, sessions, demand, scratch, &mut weighed);
+            self.weigh_demand(model, sessions, demand, scratch, weighed);
         }
         let mask =
             |session: usize| if sessions >> session & 1 == 1 { scratch.loaded[session] } else { self.loaded[session] };
@@ -129,36 +193,28 @@ impl State {
                 weighed.broken += tired - (self.loaded[one] & self.loaded[other]).count_ones() as i32;
             }
         }
-        weighed
     }
 
-    fn weigh_sessions(&self, model: &Model, sessions: u64, scratch: &mut Scratch, weighed: &mut Weighed) {
-        for session in bits(sessions) {
-            scratch.loaded[session] = self.loaded[session];
+    /// Exercises that come into a session, or go, and the seconds they take beside the warm-up.
+    fn weigh_session(&self, model: &Model, session: usize, comes: i32, mut seconds: f64, weighed: &mut Weighed) {
+        if comes != 0 {
             let before = self.items[session].len() as i32;
-            let after = before + take(&mut scratch.items[session]);
-            let mut seconds = std::mem::take(&mut scratch.seconds[session]);
-            if before != after {
-                let thin = |count: i32| f64::from((EXERCISES_AT_LEAST as i32 - count).max(0));
-                weighed.cost += THIN_SESSION * (thin(after) - thin(before));
-                let crowded = |count: i32| i32::from(count > model.problem.max_exercises as i32);
-                weighed.broken += crowded(after) - crowded(before);
-                seconds += WARM_UP_S * f64::from(i32::from(after > 0) - i32::from(before > 0));
-            }
-            let over = |time: f64| (time - model.limit_s[session]).max(0.0);
-            let time = self.seconds[session];
-            weighed.over_minutes += (over(time + seconds) - over(time)) / 60.0;
-            weighed.minutes += seconds / 60.0;
-            weighed.cost += MINUTE / 60.0 * seconds;
+            let after = before + comes;
+            let thin = |count: i32| f64::from((EXERCISES_AT_LEAST as i32 - count).max(0));
+            weighed.cost += THIN_SESSION * (thin(after) - thin(before));
+            let crowded = |count: i32| i32::from(count > model.problem.max_exercises as i32);
+            weighed.broken += crowded(after) - crowded(before);
+            seconds += WARM_UP_S * f64::from(i32::from(after > 0) - i32::from(before > 0));
         }
+        let over = |time: f64| (time - model.limit_s[session]).max(0.0);
+        let time = self.seconds[session];
+        weighed.over_minutes += (over(time + seconds) - over(time)) / 60.0;
+        weighed.minutes += seconds / 60.0;
+        weighed.cost += MINUTE / 60.0 * seconds;
     }
 
     fn weigh_demand(&self, model: &Model, sessions: u64, demand: usize, scratch: &mut Scratch, weighed: &mut Weighed) {
         let asks = &model.asks[demand];
-        let by = take(&mut scratch.total[demand]);
-        if by != 0 {
-            weighed.cost += asks.cost(self.total[demand] + by) - asks.cost(self.total[demand]);
-        }
         let mut worked = 0;
         for session in bits(sessions) {
             let cell = session * model.demands + demand;
