@@ -29,7 +29,13 @@ export function Dialog({ open, title, onClose, wide = false, children }: Props) 
       ref={element}
       className={wide ? `${styles.dialog} ${styles.wide}` : styles.dialog}
       aria-labelledby={titleId}
-      onClose={onClose}
+      onCancel={(event) => {
+        // Closed by what is shown, at once: a key pressed before the browser says "close" finds the page as it looks.
+        event.preventDefault();
+        onClose();
+      }}
+      // It is said late, and means nothing when the dialog has been opened again meanwhile.
+      onClose={() => element.current?.open || onClose()}
     >
       <header className={styles.head}>
         <h2 id={titleId}>{title}</h2>

@@ -50,6 +50,26 @@ test("a dialog holds its content only while open, and closes by its button", () 
   expect(onClose).toHaveBeenCalled();
 });
 
+test("Escape closes a dialog at once, and a late word of it does not close what was opened again", () => {
+  const onClose = vi.fn();
+  const { container } = show(
+    <Dialog open title="Keys" onClose={onClose}>
+      <p>inside</p>
+    </Dialog>,
+  );
+  const element = container.querySelector("dialog") as HTMLDialogElement;
+  const cancel = new Event("cancel", { cancelable: true });
+  fireEvent(element, cancel);
+  expect(cancel.defaultPrevented).toBe(true);
+  expect(onClose).toHaveBeenCalledTimes(1);
+  element.setAttribute("open", "");
+  fireEvent(element, new Event("close"));
+  expect(onClose).toHaveBeenCalledTimes(1);
+  element.removeAttribute("open");
+  fireEvent(element, new Event("close"));
+  expect(onClose).toHaveBeenCalledTimes(2);
+});
+
 test("an error is the server's own sentence and can be tried again", () => {
   const onRetry = vi.fn();
   show(
