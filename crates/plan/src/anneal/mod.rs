@@ -1,6 +1,8 @@
 //! Fills the week by simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983, Science 220:671-680).
 //!
-//! Hard rules are kept by every step but time, which may be overdrawn at a price that rises while sessions stay too long.
+//! Hard rules are kept by every step but four: time, the week's sets, rest and the exercises of a session may be overdrawn, each
+//! at a price that rises while it is and falls while it is not. With these kept by every step too, a full week could not be
+//! rebuilt.
 //! Many hot starts; the best of them are cooled; the best weeks found are warmed up and cooled again, now mostly among the
 //! exercises that some good week has; at last no two steps together make the week better ([`polish`]). The same problem, seed and
 //! number of moves give the same week.
@@ -31,9 +33,9 @@ pub struct Effort {
     pub seed: u64,
 }
 
-/// Moves tried in a millisecond by each of the two searches, by and large: what a time limit is turned into, so that the same limit gives
-/// the same week on every machine.
-const MOVES_A_MS: u32 = 3_300;
+/// Moves tried in a millisecond by each of the two searches, by and large: what a time limit is turned into, so that the same
+/// limit gives the same week on every machine.
+const MOVES_A_MS: u32 = 3_800;
 
 impl Effort {
     /// The moves that take about so many milliseconds.
@@ -45,7 +47,7 @@ impl Effort {
 impl Default for Effort {
     /// About 0.3 s on two cores.
     fn default() -> Self {
-        Self { moves: 1_000_000, seed: 1 }
+        Self { moves: 1_150_000, seed: 1 }
     }
 }
 
@@ -85,9 +87,15 @@ const WARM: f64 = 0.8;
 const REWARMED: f64 = 0.5;
 const COOL: f64 = 0.05;
 const COLD: f64 = 0.03;
-/// Price of a minute or a set over the limit: at first, and how it grows and falls with how the week stands.
+/// At the end, weeks that differ by a minute are told apart.
+const COLDEST: f64 = 0.01;
+/// Price of a minute and of a set over the limit, at first, and between which bounds it moves.
 const OVER: f64 = 0.5;
 const OVER_BOUNDS: [f64; 2] = [0.2, 60.0];
+/// The same of a region that is loaded again before it is rested: one of a few, not one of many.
+const TIRED: f64 = 4.0;
+const TIRED_BOUNDS: [f64; 2] = [2.0, 60.0];
+/// How the prices grow and fall.
 const DEARER: f64 = 1.02;
 const CHEAPER: f64 = 0.985;
 /// Moves between two looks at the price.
@@ -124,13 +132,15 @@ pub fn solve_around(problem: &PlanProblem, effort: Effort, locks: &Locks) -> Wee
     let mut good: Vec<Found> = first.collect();
     for time in 1..=TIMES_AGAIN {
         good.sort_by(|a, b| a.cost.total_cmp(&b.cost));
+        good.dedup_by(|a, b| (a.cost - b.cost).abs() < NOTHING);
         good.truncate(GOOD);
         let narrowed = model.with_favourites(&good);
         let again = (0..AGAIN.searches).into_par_iter().map(|number| {
             let mut rng = rng(ROUND_STEP * time + u64::from(number));
             let mut search = Search::from(&narrowed, &good[number as usize % good.len()]);
-            search.cool(&mut rng, AGAIN.moves(effort), [REWARMED, COLD]);
-            if time == TIMES_AGAIN {
+            let last = time == TIMES_AGAIN;
+            search.cool(&mut rng, AGAIN.moves(effort), [REWARMED, if last { COLDEST } else { COLD }]);
+            if last {
                 search.polish();
             }
             search.found()
@@ -155,39 +165,91 @@ struct Search<'a> {
     /// The sets of the best week that keeps every rule.
     best: Vec<u16>,
     best_cost: f64,
-    /// Prices of a minute and of a set too many.
-    minute_over: f64,
-    set_over: f64,
+    prices: Prices,
     /// What the locked cards break by themselves.
     given: Broken,
     scratch: Scratch,
     changes: Vec<Change>,
 }
 
-/// Hard rules broken, minutes and sets over the limit.
+/// What a week breaks and overdraws.
 #[derive(Clone, Copy)]
 struct Broken {
     rules: i32,
     over_minutes: f64,
     over_sets: i32,
+    tired: i32,
+    crowded: i32,
 }
 
-/// A price after a look at whether what it is for is overdrawn.
-fn adjust(price: &mut f64, kept: bool) {
-    *price = (*price * if kept { CHEAPER } else { DEARER }).clamp(OVER_BOUNDS[0], OVER_BOUNDS[1]);
+impl Broken {
+    fn of(state: &State) -> Self {
+        let State { broken: rules, over_minutes, over_sets, tired, crowded, .. } = *state;
+        Self { rules, over_minutes, over_sets, tired, crowded }
+    }
+
+    /// The same after a step that weighs so much.
+    fn with(self, weighed: &Weighed) -> Self {
+        Self {
+            rules: self.rules + weighed.broken,
+            over_minutes: self.over_minutes + weighed.over_minutes,
+            over_sets: self.over_sets + weighed.over_sets,
+            tired: self.tired + weighed.tired,
+            crowded: self.crowded + weighed.crowded,
+        }
+    }
+
+    fn within(&self, given: &Self) -> bool {
+        self.rules <= given.rules
+            && self.in_time(given)
+            && self.over_sets <= given.over_sets
+            && self.tired <= given.tired
+            && self.crowded <= given.crowded
+    }
+
+    fn in_time(&self, given: &Self) -> bool {
+        self.over_minutes < given.over_minutes + NOTHING
+    }
+}
+
+/// Prices of what may be overdrawn.
+struct Prices {
+    minute: f64,
+    set: f64,
+    tired: f64,
+    crowded: f64,
+}
+
+impl Prices {
+    fn of(&self, weighed: &Weighed) -> f64 {
+        self.minute * weighed.over_minutes
+            + self.set * f64::from(weighed.over_sets)
+            + self.tired * f64::from(weighed.tired)
+            + self.crowded * f64::from(weighed.crowded)
+    }
+
+    /// After a look at what is overdrawn.
+    fn adjust(&mut self, now: &Broken, given: &Broken) {
+        let adjust = |price: &mut f64, kept: bool, [least, most]: [f64; 2]| {
+            *price = (*price * if kept { CHEAPER } else { DEARER }).clamp(least, most);
+        };
+        adjust(&mut self.minute, now.in_time(given), OVER_BOUNDS);
+        adjust(&mut self.set, now.over_sets <= given.over_sets, OVER_BOUNDS);
+        adjust(&mut self.tired, now.tired <= given.tired, TIRED_BOUNDS);
+        adjust(&mut self.crowded, now.crowded <= given.crowded, OVER_BOUNDS);
+    }
 }
 
 impl<'a> Search<'a> {
     fn new(model: &'a Model<'a>) -> Self {
         let state = State::of_sets(model, &model.locked);
-        let given = Broken { rules: state.broken, over_minutes: state.over_minutes, over_sets: state.over_sets };
+        let given = Broken::of(&state);
         Self {
             model,
             best: state.sets.clone(),
             best_cost: state.cost,
             state,
-            minute_over: OVER,
-            set_over: OVER,
+            prices: Prices { minute: OVER, set: OVER, tired: TIRED, crowded: OVER },
             given,
             scratch: Scratch::new(model),
             changes: Vec::with_capacity(16),
@@ -207,14 +269,6 @@ impl<'a> Search<'a> {
         Found { cost: self.best_cost, sets: self.best }
     }
 
-    fn in_time(&self) -> bool {
-        self.state.over_minutes < self.given.over_minutes + NOTHING
-    }
-
-    fn in_sets(&self) -> bool {
-        self.state.over_sets <= self.given.over_sets
-    }
-
     /// Tries moves while the temperature falls from `hot` to `cold`.
     fn cool(&mut self, rng: &mut Xoshiro256PlusPlus, moves: u32, [hot, cold]: [f64; 2]) {
         let factor = (cold / hot).powf(1.0 / f64::from(moves.max(1)));
@@ -223,9 +277,7 @@ impl<'a> Search<'a> {
             heat *= factor;
             self.step(rng, heat);
             if count % PRICE_MOVES == 0 {
-                let (in_time, in_sets) = (self.in_time(), self.in_sets());
-                adjust(&mut self.minute_over, in_time);
-                adjust(&mut self.set_over, in_sets);
+                self.prices.adjust(&Broken::of(&self.state), &self.given);
             }
         }
     }
@@ -237,15 +289,13 @@ impl<'a> Search<'a> {
 
     /// What the week would cost after a step; infinite when it breaks a rule.
     fn after(&self, weighed: &Weighed) -> f64 {
-        let kept = self.state.broken + weighed.broken <= self.given.rules
-            && self.state.over_sets + weighed.over_sets <= self.given.over_sets
-            && self.state.over_minutes + weighed.over_minutes < self.given.over_minutes + NOTHING;
+        let kept = Broken::of(&self.state).with(weighed).within(&self.given);
         if kept { self.state.cost + weighed.cost } else { f64::INFINITY }
     }
 
     /// By how much a step makes the week dearer, with what is overdrawn at its price.
     fn rise(&self, weighed: &Weighed) -> f64 {
-        weighed.cost + self.minute_over * weighed.over_minutes + self.set_over * f64::from(weighed.over_sets)
+        weighed.cost + self.prices.of(weighed)
     }
 
     fn step(&mut self, rng: &mut Xoshiro256PlusPlus, heat: f64) {
@@ -264,7 +314,7 @@ impl<'a> Search<'a> {
         for &(session, candidate, sets) in &self.changes {
             self.state.change(self.model, session, candidate, sets);
         }
-        if self.in_time() && self.in_sets() && self.state.cost < self.best_cost - NOTHING {
+        if self.state.cost < self.best_cost - NOTHING && Broken::of(&self.state).within(&self.given) {
             self.best_cost = self.state.cost;
             self.best.clone_from(&self.state.sets);
         }
@@ -310,7 +360,7 @@ mod tests {
         let late = broken.iter().any(|v| matches!(v, crate::rules::Violation::Time { .. }));
         assert_eq!(late, state.over_minutes > NOTHING);
         let hard = broken.iter().filter(|v| !matches!(v, crate::rules::Violation::Time { .. })).count();
-        assert_eq!(hard > 0, state.broken > 0, "{broken:?}");
+        assert_eq!(hard > 0, state.broken + state.tired + state.over_sets + state.crowded > 0, "{broken:?}");
         let penalised = 60.0 * broken.len() as f64;
         assert!((cost(&problem, &week) - penalised - state.cost).abs() < 1e-6);
     }
@@ -330,11 +380,15 @@ mod tests {
             let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
             step.changes(&model, &state, &mut changes);
             let weighed = state.weigh(&model, &changes, &mut scratch);
-            let before = (state.cost, state.broken, state.over_minutes);
+            let counts = |state: &State| [state.broken, state.tired, state.over_sets, state.crowded];
+            let (before, had) = ((state.cost, state.over_minutes), counts(&state));
             take(&model, &mut state, &step);
             assert!((state.cost - before.0 - weighed.cost).abs() < 1e-9, "{step:?}");
-            assert_eq!(state.broken - before.1, weighed.broken, "{step:?}");
-            assert!((state.over_minutes - before.2 - weighed.over_minutes).abs() < 1e-9, "{step:?}");
+            let by = [weighed.broken, weighed.tired, weighed.over_sets, weighed.crowded];
+            for (place, now) in counts(&state).into_iter().enumerate() {
+                assert_eq!(now - had[place], by[place], "{step:?}, count {place}");
+            }
+            assert!((state.over_minutes - before.1 - weighed.over_minutes).abs() < 1e-9, "{step:?}");
         }
     }
 

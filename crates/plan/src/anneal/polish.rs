@@ -46,7 +46,9 @@ impl Search<'_> {
         let mut changes = Vec::new();
         step.changes(self.model, &self.state, &mut changes);
         let weighed = self.state.weigh(self.model, &changes, &mut self.scratch);
-        let rank = weighed.cost + self.minute_over.min(PRICE_MOST) * weighed.minutes + f64::from(weighed.broken);
+        let rank = weighed.cost
+            + self.prices.minute.min(PRICE_MOST) * weighed.minutes
+            + f64::from(weighed.broken + weighed.tired + weighed.over_sets + weighed.crowded);
         WeighedStep { after: self.after(&weighed), rank, changes }
     }
 

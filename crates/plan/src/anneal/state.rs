@@ -281,12 +281,16 @@ pub(super) struct State {
     pub cost: f64,
     /// The part of the cost that [`State::weigh_work`] leaves out: sessions missed, stretches missing, sides uneven.
     pub owed: f64,
-    /// Hard rules broken, time and the week's sets aside.
+    /// Hard rules broken, but for those that may be overdrawn.
     pub broken: i32,
     /// Minutes over the limit, all sessions together.
     pub over_minutes: f64,
     /// Sets over the week's limit.
     pub over_sets: i32,
+    /// Regions loaded again before they are rested, each pair of sessions once.
+    pub tired: i32,
+    /// Sessions with an exercise too many.
+    pub crowded: i32,
 }
 
 impl State {
@@ -317,6 +321,8 @@ impl State {
             broken: 0,
             over_minutes: 0.0,
             over_sets: 0,
+            tired: 0,
+            crowded: 0,
         }
     }
 
@@ -340,13 +346,14 @@ impl State {
         saves.sum::<f64>() / model.seconds[candidate].1
     }
 
-    /// Whether a candidate may come into a session as far as places and families go, with `leaving` out of it.
+    /// Whether a candidate may come into a session as far as places, one too many among them, and families go, with `leaving` out
+    /// of it.
     pub fn room(&self, model: &Model, session: usize, candidate: usize, leaving: Option<usize>) -> bool {
         let family = model.family[candidate];
         let leaves = leaving.is_some_and(|other| model.family[other] == family);
         let taken = usize::from(self.family[session * model.families + family]) - usize::from(leaves);
         let items = self.items[session].len() - usize::from(leaving.is_some());
-        taken < model.problem.family_limit && items < model.problem.max_exercises
+        taken < model.problem.family_limit && items <= model.problem.max_exercises
     }
 
     /// Puts `new` sets of a candidate into a session and brings every count up to date. Gives the sets it had.
@@ -387,7 +394,7 @@ impl State {
         let thin = |count: usize| EXERCISES_AT_LEAST.saturating_sub(count) as f64;
         self.cost += THIN_SESSION * (thin(after) - thin(before));
         let crowded = |count: usize| i32::from(count > model.problem.max_exercises);
-        self.broken += crowded(after) - crowded(before);
+        self.crowded += crowded(after) - crowded(before);
         let warm_up = if comes && before == 0 {
             WARM_UP_S
         } else if !comes && after == 0 {
@@ -443,7 +450,7 @@ impl State {
                 _ => None,
             });
             let tired = near.filter(|other| self.loaded[*other] >> demand & 1 == 1).count() as i32;
-            self.broken += if loaded(after) { tired } else { -tired };
+            self.tired += if loaded(after) { tired } else { -tired };
             self.loaded[session] ^= 1 << demand;
         }
         let was = self.total[demand];

@@ -16,10 +16,14 @@ pub(super) type Change = (usize, usize, u16);
 pub(super) struct Weighed {
     /// The objective without the penalty for time.
     pub cost: f64,
-    /// Hard rules broken, time and the week's sets aside.
+    /// Hard rules broken, but for those that may be overdrawn.
     pub broken: i32,
     /// Sets over the week's limit.
     pub over_sets: i32,
+    /// Regions loaded again before they are rested.
+    pub tired: i32,
+    /// Sessions with an exercise too many.
+    pub crowded: i32,
     /// Minutes over the limit.
     pub over_minutes: f64,
     /// Minutes of the week.
@@ -190,7 +194,7 @@ impl State {
         for &(one, other) in &model.near_pairs {
             if (sessions >> one | sessions >> other) & 1 == 1 {
                 let tired = (mask(one) & mask(other)).count_ones() as i32;
-                weighed.broken += tired - (self.loaded[one] & self.loaded[other]).count_ones() as i32;
+                weighed.tired += tired - (self.loaded[one] & self.loaded[other]).count_ones() as i32;
             }
         }
     }
@@ -203,7 +207,7 @@ impl State {
             let thin = |count: i32| f64::from((EXERCISES_AT_LEAST as i32 - count).max(0));
             weighed.cost += THIN_SESSION * (thin(after) - thin(before));
             let crowded = |count: i32| i32::from(count > model.problem.max_exercises as i32);
-            weighed.broken += crowded(after) - crowded(before);
+            weighed.crowded += crowded(after) - crowded(before);
             seconds += WARM_UP_S * f64::from(i32::from(after > 0) - i32::from(before > 0));
         }
         let over = |time: f64| (time - model.limit_s[session]).max(0.0);
