@@ -67,10 +67,11 @@ accuracy: tools
 
 ## weeks: the planner on twenty generated clients, beside HiGHS
 weeks: tools $(PYTHON)
-	cargo run --release --locked -p plan --example instances -- target/weeks
+	cargo build --profile quick --locked --workspace --example instances
+	target/quick/examples/instances target/weeks
 	$(PYTHON) reference/plan_table.py target/weeks
-	cargo run --release --locked -p plan --example instances -- target/weeks-exercises exercises
-	cargo run --release --locked -p plan --example instances -- target/weeks-days days
+	target/quick/examples/instances target/weeks-exercises exercises
+	target/quick/examples/instances target/weeks-days days
 
 ## load: the server with 200 clients and three years of logs under 20 readers and 2 writers; a phone that comes back
 load: build e2e/node_modules/.package-lock.json

@@ -52,6 +52,9 @@ pub struct BrokenEntry {
     pub region: Option<RegionId>,
     /// Whether the plan may not be given to the client because of it.
     pub forbids: bool,
+    /// Whether it is the order within a day alone.
+    #[serde(default)]
+    pub order_only: bool,
 }
 
 /// A card of the week.
@@ -240,6 +243,7 @@ fn broken(broken: &Broken) -> BrokenEntry {
         days: broken.days.clone(),
         region: broken.region.clone(),
         forbids: broken.forbids,
+        order_only: broken.order_only,
     }
 }
 

@@ -22,6 +22,8 @@ pub struct Broken {
     pub region: Option<RegionId>,
     /// Whether a plan may be given to the client in spite of it: only what is refused for the client's safety may not.
     pub forbids: bool,
+    /// Whether it is the order within a day alone: the week's exercises and sets keep every rule as far as this goes.
+    pub order_only: bool,
 }
 
 /// Every rule that a week breaks, the most serious first.
@@ -59,7 +61,7 @@ impl Faults<'_> {
     fn broken(&self, says: String, sessions: &[usize], cards: Vec<CardPlace>, demand: Option<usize>) -> Broken {
         let days = sessions.iter().map(|session| self.problem.days[*session]).collect();
         let region = demand.map(|demand| self.problem.demands[demand].region.clone());
-        Broken { says, cards, days, region, forbids: false }
+        Broken { says, cards, days, region, forbids: false, order_only: false }
     }
 
     /// Cards of a session for which `concerned` holds.
@@ -161,7 +163,8 @@ impl Faults<'_> {
                     }
                     Misplaced::Early(early) => (early, format!("{} comes last: a finisher.", self.name(early))),
                 };
-                found.push(self.broken(says, &[session], vec![self.card(session, card)], None));
+                let broken = self.broken(says, &[session], vec![self.card(session, card)], None);
+                found.push(Broken { order_only: true, ..broken });
             }
         }
         found
@@ -177,7 +180,8 @@ impl Faults<'_> {
                     self.name(card.candidate),
                     self.day(session)
                 );
-                self.broken(says, &[session], vec![self.card(session, card.candidate)], None)
+                let broken = self.broken(says, &[session], vec![self.card(session, card.candidate)], None);
+                Broken { order_only: true, ..broken }
             })
             .collect()
     }

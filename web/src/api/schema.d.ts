@@ -1363,6 +1363,8 @@ export interface components {
             days: number[];
             /** @description Whether the plan may not be given to the client because of it. */
             forbids: boolean;
+            /** @description Whether it is the order within a day alone. */
+            order_only?: boolean;
             region?: components["schemas"]["RegionId"] | null;
             /** @description What is wrong, and what would be right. */
             says: string;

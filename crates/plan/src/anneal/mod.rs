@@ -35,7 +35,7 @@ pub struct Effort {
 
 /// Moves tried in a millisecond by each of the two searches, by and large: what a time limit is turned into, so that the same
 /// limit gives the same week on every machine.
-const MOVES_A_MS: u32 = 3_800;
+const MOVES_A_MS: u32 = 4_200;
 
 impl Effort {
     /// The moves that take about so many milliseconds.
@@ -47,7 +47,7 @@ impl Effort {
 impl Default for Effort {
     /// About 0.3 s on two cores.
     fn default() -> Self {
-        Self { moves: 1_150_000, seed: 1 }
+        Self { moves: 1_250_000, seed: 1 }
     }
 }
 
@@ -76,9 +76,9 @@ impl Round {
 
 /// Hot starts; the best of them, cooled; the best weeks cooled again and again.
 const START: Round = Round { searches: 18, share: 0.1 };
-const FIRST: Round = Round { searches: 4, share: 0.4 };
-const AGAIN: Round = Round { searches: 4, share: 1.0 / 6.0 };
-const TIMES_AGAIN: u64 = 3;
+const FIRST: Round = Round { searches: 4, share: 0.3 };
+const AGAIN: Round = Round { searches: 4, share: 0.1 };
+const TIMES_AGAIN: u64 = 6;
 /// The best weeks from which it goes on.
 const GOOD: usize = 4;
 

@@ -10,6 +10,9 @@ use rand::seq::IndexedRandom;
 pub(crate) const SETS_LOW: u16 = 2;
 pub(crate) const SETS_HIGH: u16 = 5;
 
+/// Sets that pass from one item to another at once, at most.
+const PASSED: u16 = 3;
+
 /// A cell of the week.
 type Cell = (usize, usize);
 
@@ -26,8 +29,10 @@ pub(super) enum Move {
     Exchange(Cell, Cell),
     /// Another exercise in every place of one.
     Replace(usize, usize),
-    /// A set from one item to another.
-    Pass(Cell, Cell),
+    /// Sets from one item to another.
+    Pass(Cell, Cell, u16),
+    /// The sets that an exercise has in two sessions, shared out anew: so many for the item, the rest for the other session.
+    Share(Cell, usize, u16),
 }
 
 impl Move {
@@ -40,7 +45,8 @@ impl Move {
             50..66 => swap(model, state, rng),
             66..74 => shift(model, state, rng),
             74..79 => exchange(model, state, rng),
-            79..92 => replace(model, state, rng),
+            79..90 => replace(model, state, rng),
+            90..95 => share(model, state, rng),
             _ => pass(model, state, rng),
         }
     }
@@ -73,9 +79,14 @@ impl Move {
                     }
                 }
             }
-            Self::Pass(one, other) => {
-                let left = if of(one) > SETS_LOW { of(one) - 1 } else { 0 };
-                changes.extend([(one.0, one.1, left), (other.0, other.1, of(other) + 1)]);
+            Self::Share((session, candidate), other, sets) => {
+                let all = of((session, candidate)) + of((other, candidate));
+                changes.extend([(session, candidate, sets), (other, candidate, all - sets)]);
+            }
+            Self::Pass(one, other, sets) => {
+                // Too few to stay are left out.
+                let left = if of(one) >= SETS_LOW + sets { of(one) - sets } else { 0 };
+                changes.extend([(one.0, one.1, left), (other.0, other.1, of(other) + sets)]);
             }
         }
     }
@@ -180,9 +191,12 @@ pub(super) fn around(model: &Model, state: &State, session: usize, all: &mut Vec
             if to != session && free(model, state, to, candidate, None) {
                 all.push(Move::Shift(cell, to));
             }
+            let shared = (0..=SETS_HIGH).map(|sets| Move::Share(cell, to, sets));
+            all.extend(shared.filter(|step| shareable(model, state, step)));
             for &other in state.items[to].iter().filter(|other| model.open(to, **other)) {
-                if (to, other) != cell && state.of(model, to, other) < SETS_HIGH {
-                    all.push(Move::Pass(cell, (to, other)));
+                if (to, other) != cell {
+                    let room = SETS_HIGH.saturating_sub(state.of(model, to, other)).min(PASSED);
+                    all.extend((1..=room).map(|sets| Move::Pass(cell, (to, other), sets)));
                 }
                 if to > session && exchangeable(model, state, cell, (to, other)) {
                     all.push(Move::Exchange(cell, (to, other)));
@@ -240,6 +254,25 @@ fn replaceable(model: &Model, state: &State, candidate: usize, other: usize) -> 
     other != candidate && places.all(fits)
 }
 
+/// Whether sets can be so many: none, or as many as an exercise has in a session.
+fn fitting(sets: u16) -> bool {
+    sets == 0 || (SETS_LOW..=SETS_HIGH).contains(&sets)
+}
+
+fn share(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
+    let (session, candidate) = item(model, state, rng)?;
+    let other = rng.random_range(0..model.sessions);
+    let step = Move::Share((session, candidate), other, rng.random_range(0..=SETS_HIGH));
+    shareable(model, state, &step).then_some(step)
+}
+
+fn shareable(model: &Model, state: &State, step: &Move) -> bool {
+    let Move::Share((session, candidate), other, sets) = *step else { return false };
+    let (here, there) = (state.of(model, session, candidate), state.of(model, other, candidate));
+    let place = if there > 0 { model.open(other, candidate) } else { free(model, state, other, candidate, None) };
+    other != session && sets != here && here + there >= sets && fitting(sets) && fitting(here + there - sets) && place
+}
+
 fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let one = item(model, state, rng)?;
     let other = if rng.random::<bool>() {
@@ -249,6 +282,7 @@ fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mo
     } else {
         item(model, state, rng)?
     };
-    let room = one != other && state.of(model, other.0, other.1) < SETS_HIGH;
-    room.then_some(Move::Pass(one, other))
+    let sets = rng.random_range(1..=PASSED);
+    let room = one != other && state.of(model, other.0, other.1) + sets <= SETS_HIGH;
+    room.then_some(Move::Pass(one, other, sets))
 }

@@ -5,7 +5,9 @@ use super::weigh::Change;
 use super::{NOTHING, Search};
 
 /// Single steps, best first, that are tried two by two.
-const PAIRED: usize = 200;
+const PAIRED: usize = 400;
+/// Two steps whose ranks come to more are not tried: none of them made any of twenty weeks better.
+const RANKS_MOST: f64 = 3.0;
 /// Steps taken at most: a descent has come to its end long before.
 const STEPS: usize = 200;
 
@@ -60,15 +62,22 @@ impl Search<'_> {
         let mut both = Vec::new();
         for (place, one) in steps.iter().enumerate() {
             for other in &steps[place + 1..] {
+                if one.rank + other.rank > RANKS_MOST {
+                    break;
+                }
                 let touches = |a: &Change| one.changes.iter().any(|b| (a.0, a.1) == (b.0, b.1));
                 if other.changes.iter().any(touches) {
                     continue;
                 }
                 both.clear();
                 both.extend(one.changes.iter().chain(&other.changes));
-                let weighed = self.state.weigh(self.model, &both, &mut self.scratch);
-                let cost = self.after(&weighed);
+                let mut weighed = self.state.weigh_work(self.model, &both, &mut self.scratch);
                 let least = best.as_ref().map_or(self.state.cost - NOTHING, |(cost, _)| *cost);
+                if self.after(&weighed) - self.state.owed >= least {
+                    continue;
+                }
+                self.state.weigh_rules(self.model, &both, &mut self.scratch, &mut weighed);
+                let cost = self.after(&weighed);
                 if cost < least && self.leaves_room(&both) {
                     best = Some((cost, both.clone()));
                 }

@@ -15,7 +15,9 @@ const LONGER_S = 60;
 export function Gap({ plan, proving }: Props) {
   const { t } = useTranslation();
   const { proof, running, start, stop } = proving;
-  if ((plan.broken ?? []).length > 0) return <span className="quiet">{t("plan.gapBroken")}</span>;
+  // In another order the same week is as good.
+  if ((plan.broken ?? []).some((broken) => !broken.order_only))
+    return <span className="quiet">{t("plan.gapBroken")}</span>;
   const gap = proof?.gap ?? plan.gap ?? undefined;
   const best = gap !== undefined && gap < 0.0005;
   return (

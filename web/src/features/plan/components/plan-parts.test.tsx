@@ -94,6 +94,16 @@ test.each([
   expect(screen.getByRole("status").textContent).toBe(says);
 });
 
+test.each([
+  ["whose order alone is at fault is compared", true, "Within 3.0 % of the best possible week."],
+  ["that breaks another rule is not compared", false, undefined],
+])("a week %s with the best possible one", (_, order_only, says) => {
+  const proving = { running: false, start: () => {}, stop: () => {} };
+  const broken = [{ says: "Row before curl.", cards: [], days: [1], forbids: false, order_only }];
+  show(<Gap plan={{ gap: 0.03, broken } as unknown as Plan} proving={proving} />);
+  expect(screen.queryByRole("status")?.textContent).toBe(says);
+});
+
 test("the block shows each week's sets of what is chosen and can be looked at week by week", () => {
   const onShow = vi.fn();
   const week = (number: number, dose: number, lighter = false) => ({
