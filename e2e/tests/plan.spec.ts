@@ -1,7 +1,7 @@
 import { parse } from "csv-parse/sync";
 import ICAL from "ical.js";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
-import { expect, freshRound, openStep, saveState, test } from "./practice";
+import { expect, freshRound, openStep, openSwaps, saveState, test } from "./practice";
 import type { Page } from "@playwright/test";
 
 const days = (page: Page) => page.getByRole("region", { name: /^Session/ });
@@ -26,7 +26,9 @@ test("choosing on the verdict leads to a week with reasons, side order and a led
   await expect(page.getByText("left first").first()).toBeVisible();
   const ledger = page.getByRole("region", { name: "Week's ledger" }).getByRole("row", { name: /Biceps, long head/ });
   await expect(ledger).toContainText("bring up");
-  await page.getByRole("listitem").filter({ hasText: "Biceps, long head" }).first().getByRole("button", { expanded: false }).click();
+  // At least half of its work is done one side at a time, but not every card of it.
+  const oneSided = page.getByRole("listitem").filter({ hasText: "Biceps, long head" }).filter({ hasText: "left first" });
+  await oneSided.first().getByRole("button", { expanded: false }).click();
   await expect(page.getByText(/is being brought up and is the main target here/).first()).toBeVisible();
   await expect(page.getByText(/The left side is smaller, so it goes first/).first()).toBeVisible();
 });
@@ -96,19 +98,8 @@ test("a full day says what it breaks on the card's day and in the list", async (
 test("an alternative is taken from the ranked list, which says what it changes", async ({ page }) => {
   await board(page, "Swap Tester");
   const panel = page.getByRole("region", { name: /^Instead of/ });
-  const others = panel.getByRole("listitem");
-  // The first card for whose region there is something else.
-  let place = -1;
-  do {
-    place += 1;
-    await page.keyboard.press("j");
-    await page.keyboard.press("x");
-    const card = (await cards(page, 0).nth(place).getByRole("button", { expanded: false }).textContent()) ?? "";
-    const named = async () => (await panel.getAttribute("aria-label"))?.replace("Instead of ", "") ?? "no panel";
-    await expect.poll(async () => card.startsWith(await named())).toBe(true);
-    await expect(others.or(panel.getByText(/^Nothing else/)).first()).toBeVisible();
-  } while ((await others.count()) === 0);
-  const other = others.first().getByRole("button");
+  const place = await openSwaps(page);
+  const other = panel.getByRole("listitem").first().getByRole("button");
   const name = (await other.textContent()) ?? "";
   await other.click();
   await expect(cards(page, 0).nth(place)).toContainText(name);

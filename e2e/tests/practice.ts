@@ -106,6 +106,22 @@ export async function freshRound(
   return `/clients/${client.id}/rounds/${(await round.json()).id}`;
 }
 
+/** On the board: the first card of the first day for which there is something else, with the list beside it. Gives its place. */
+export async function openSwaps(page: Page): Promise<number> {
+  const panel = page.getByRole("region", { name: /^Instead of/ });
+  const others = panel.getByRole("listitem");
+  const cards = page.getByRole("region", { name: /^Session/ }).first().getByRole("listitem");
+  for (let place = 0; ; place++) {
+    await page.keyboard.press("j");
+    await page.keyboard.press("x");
+    const card = (await cards.nth(place).getByRole("button", { expanded: false }).textContent()) ?? "";
+    const named = async () => (await panel.getAttribute("aria-label"))?.replace("Instead of ", "") ?? "no panel";
+    await expect.poll(async () => card.startsWith(await named())).toBe(true);
+    await expect(others.or(panel.getByText(/^Nothing else/)).first()).toBeVisible();
+    if ((await others.count()) > 0) return place;
+  }
+}
+
 export const reading = (page: Page, label: string, unit = "cm") => page.getByLabel(`${label}, ${unit}`);
 export const saveState = (page: Page) => page.locator("[role=status][data-state]");
 

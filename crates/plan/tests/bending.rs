@@ -216,8 +216,8 @@ fn a_block_raises_what_is_chosen_by_no_more_than_a_fifth_or_two_sets_and_ends_li
 
 /// A day with room takes the sets as they are; a full one has another card give them.
 #[rstest]
-#[case::room_is_left(&[(0, "incline-curl", 2, "straight"), (2, "db-curl", 2, "straight")], 30.0, "gains 2 sets.", false)]
-#[case::the_day_is_full(&[(0, "incline-curl", 2, "straight"), (0, "leg-press", 5, "straight"), (2, "leg-press", 5, "straight")], 0.0, "taken from: Leg press", false)]
+#[case::room_is_left(&[(0, "incline-curl", 2, "straight"), (2, "db-curl", 2, "straight")], 30.0, "gains 2 sets.")]
+#[case::the_day_is_full(&[(0, "incline-curl", 2, "straight"), (0, "leg-press", 5, "straight"), (2, "leg-press", 5, "straight")], 0.0, "taken from: Leg press")]
 fn a_chosen_region_short_of_its_aim_gains_sets(
     #[case] cards: &[(usize, &str, u16, &str)],
     #[case] room_min: f64,
