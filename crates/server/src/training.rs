@@ -69,7 +69,7 @@ impl<'a> Training<'a> {
         let plans = store.issued_plans(client_id)?;
         let overrules = store.overrules(client_id)?;
         let first_written = if overrules.is_empty() { HashMap::new() } else { first_written(store, &plans, &records)? };
-        Ok(Self { knowledge, plans, entries, overrules, first_written, records, today })
+        Ok(Self { knowledge, plans, records, entries, overrules, first_written, today })
     }
 
     /// What the client has.
