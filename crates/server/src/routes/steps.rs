@@ -49,6 +49,11 @@ fn brief(case: &Case) -> StepView {
     view("brief", StepState::Enough, format!("{} days a week", case.client.days_per_week))
 }
 
+/// So many of a thing.
+fn counted(count: usize, thing: &str) -> String {
+    if count == 1 { format!("1 {thing}") } else { format!("{count} {thing}s") }
+}
+
 fn photos(case: &Case, pictures: &[PhotoRecord]) -> StepView {
     if pictures.is_empty() {
         let refusal = case.client.may_be_photographed(case.as_of).err();
@@ -66,7 +71,7 @@ fn photos(case: &Case, pictures: &[PhotoRecord]) -> StepView {
     match (waiting, unsaid, doubtful) {
         (0, 0, 0) => {
             let rated = case.rounds.last().map_or(0, |round| round.ratings.len());
-            view("photos", StepState::Enough, format!("{count} pictures, {rated} ratings"))
+            view("photos", StepState::Enough, format!("{}, {}", counted(count, "picture"), counted(rated, "rating")))
         }
         (0, 0, doubtful) => view("photos", StepState::Look, format!("{doubtful} of {count} in doubt")),
         (0, unsaid, _) => view("photos", StepState::Look, format!("{unsaid} of {count}: mirror?")),
@@ -119,8 +124,7 @@ fn log(after: &Afterwards) -> StepView {
     match after.sessions {
         None => view("log", StepState::Empty, "no plan given"),
         Some(0) => view("log", StepState::Empty, "nothing logged"),
-        Some(1) => view("log", StepState::Enough, "1 session"),
-        Some(count) => view("log", StepState::Enough, format!("{count} sessions")),
+        Some(count) => view("log", StepState::Enough, counted(count, "session")),
     }
 }
 
@@ -129,5 +133,19 @@ fn review(after: &Afterwards) -> StepView {
         (true, _) => view("review", StepState::Enough, "decided"),
         (_, true) => view("review", StepState::Look, "to decide"),
         _ => view("review", StepState::Empty, "after the next round"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::none(0, "0 ratings")]
+    #[case::one(1, "1 rating")]
+    #[case::several(4, "4 ratings")]
+    fn one_is_no_plural(#[case] count: usize, #[case] says: &str) {
+        assert_eq!(counted(count, "rating"), says);
     }
 }
