@@ -46,7 +46,7 @@ fn brief(case: &Case) -> StepView {
         Err(NotReady::NotCleared) => return view("brief", StepState::Look, "clearance needed"),
         Ok(()) => {}
     }
-    view("brief", StepState::Enough, format!("{} days a week", case.client.days_per_week))
+    view("brief", StepState::Enough, format!("{} a week", counted(case.client.days_per_week.into(), "day")))
 }
 
 /// So many of a thing.
@@ -87,7 +87,7 @@ fn tape(assessment: &Assessment) -> StepView {
         (_, 1, _) => view("tape", StepState::Look, "1 third reading due"),
         (_, due, _) if due > 0 => view("tape", StepState::Look, format!("{due} third readings due")),
         (_, _, missing) if missing > 0 => view("tape", StepState::Look, "too little to judge size"),
-        (count, ..) => view("tape", StepState::Enough, format!("{count} values")),
+        (count, ..) => view("tape", StepState::Enough, counted(count, "value")),
     }
 }
 
@@ -97,8 +97,8 @@ fn tests(case: &Case, assessment: &Assessment) -> StepView {
     match (count, leaning) {
         (0, _) => view("tests", StepState::Empty, "nothing tested"),
         (1, 0) => view("tests", StepState::Enough, "1 test"),
-        (count, 0) => view("tests", StepState::Enough, format!("{count} tests")),
-        (count, leaning) => view("tests", StepState::Enough, format!("{count} tests, {leaning} lean")),
+        (count, 0) => view("tests", StepState::Enough, counted(count, "test")),
+        (count, leaning) => view("tests", StepState::Enough, format!("{}, {leaning} lean", counted(count, "test"))),
     }
 }
 
