@@ -89,7 +89,8 @@ impl State {
         weighed
     }
 
-    /// The first and cheaper half: doses, time, exercises used. What is left out can lower the cost by [`State::owed`] at most.
+    /// The first and cheaper half: doses, time, exercises used. What is left out can lower the cost by [`State::owed`]
+    /// and take away what is tired, no more.
     pub fn weigh_work(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) -> Weighed {
         let mut weighed = Weighed::default();
         if let &[(session, candidate, new)] = changes {
