@@ -39,7 +39,7 @@ pub fn plan(path: &Path, time_limit_ms: u32, prove_s: u32, lp: Option<&Path>) ->
         std::fs::write(file, plan::lp(&problem)).map_err(Failure::other)?;
     }
     let start = Instant::now();
-    let week = plan::solve(&problem, plan::Effort::for_ms(time_limit_ms));
+    let week = plan::solve(&problem, plan::Effort::for_ms(time_limit_ms, problem.days.len()));
     let solve_ms = start.elapsed().as_secs_f64() * 1000.0;
     let plan = plan::present(&problem, &week);
     let weeks = plan::block(&problem, &plan::Draft::worked(&problem, &week), plan::WEEKS_USUAL);

@@ -90,12 +90,12 @@ fn main() -> Result<(), Box<dyn Error>> {
         std::fs::write(directory.join(format!("{number:02}.lp")), lp(&problem))?;
         let objective = |effort: Effort| present(&problem, &solve(&problem, effort)).objective;
         let start = Instant::now();
-        let found = objective(Effort::default());
+        let found = objective(Effort::usual(&problem));
         let ms = start.elapsed().as_secs_f64() * 1000.0;
-        let long = |seed| objective(Effort { moves: 6 * Effort::default().moves, seed });
+        let long = |seed| objective(Effort { moves: 6 * Effort::usual(&problem).moves, seed });
         let best = LONG_SEEDS.map(long).into_iter().fold(found, f64::min);
         let start = Instant::now();
-        let proof = prove(&problem, &solve(&problem, Effort::default()), |_| start.elapsed() < PROOF);
+        let proof = prove(&problem, &solve(&problem, Effort::usual(&problem)), |_| start.elapsed() < PROOF);
         let gap_pct = proof.map_or(100.0, |proof| 100.0 * proof.gap());
         let (days, minutes) = (problem.days.len(), case.client.minutes_per_session);
         let kit = KITS[number % KITS.len()];

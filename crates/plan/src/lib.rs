@@ -46,6 +46,6 @@ use assess::{Assessment, Case, Knowledge};
 /// Plans the week for an assessed case.
 pub fn plan(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> Plan {
     let problem = PlanProblem::new(knowledge, case, assessment);
-    let week = solve(&problem, Effort::default());
+    let week = solve(&problem, Effort::usual(&problem));
     present(&problem, &week)
 }

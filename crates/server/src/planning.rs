@@ -58,10 +58,10 @@ impl<'a> Planning<'a> {
     }
 
     /// The planner's own week.
-    pub fn solved(&self, shape: WeekShape, effort: Effort) -> Planned {
+    pub fn solved(&self, shape: WeekShape) -> Planned {
         let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, shape);
         let locks = plan::Locks::default();
-        let week = solve_around(&problem, effort, &locks);
+        let week = solve_around(&problem, Effort::usual(&problem), &locks);
         Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
     }
 
@@ -120,7 +120,7 @@ impl Solved {
         if let Some(week) = known(self) {
             return week;
         }
-        let week = solve_around(problem, Effort::default(), &plan::Locks::default());
+        let week = solve_around(problem, Effort::usual(problem), &plan::Locks::default());
         let mut solved = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         if solved.len() >= KEPT {
             solved.clear();

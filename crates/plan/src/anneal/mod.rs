@@ -33,21 +33,23 @@ pub struct Effort {
     pub seed: u64,
 }
 
-/// Moves tried in a millisecond by each of the two searches, by and large: what a time limit is turned into, so that the same
-/// limit gives the same week on every machine.
-const MOVES_A_MS: u32 = 4_200;
+/// What a move takes, by and large, and what it takes longer for each session, ns: by these a time limit is turned into a number
+/// of moves, so that the same limit gives the same week on every machine.
+const MOVE_NS: [u64; 2] = [76, 43];
+/// Time for a week, ms.
+const USUAL_MS: u32 = 300;
 
 impl Effort {
-    /// The moves that take about so many milliseconds.
-    pub fn for_ms(ms: u32) -> Self {
-        Self { moves: ms.max(1).saturating_mul(MOVES_A_MS), ..Self::default() }
+    /// The moves that take about so many milliseconds on two cores for a week of so many sessions.
+    pub fn for_ms(ms: u32, sessions: usize) -> Self {
+        let [a_move, a_session] = MOVE_NS;
+        let moves = u64::from(ms.max(1)) * 1_000_000 / (a_move + a_session * sessions as u64);
+        Self { moves: u32::try_from(moves).unwrap_or(u32::MAX), seed: 1 }
     }
-}
 
-impl Default for Effort {
-    /// About 0.3 s on two cores.
-    fn default() -> Self {
-        Self { moves: 1_250_000, seed: 1 }
+    /// What is tried when nobody says how long: about 0.3 s on two cores.
+    pub fn usual(problem: &PlanProblem) -> Self {
+        Self::for_ms(USUAL_MS, problem.days.len())
     }
 }
 
@@ -367,7 +369,7 @@ mod tests {
         assert!((cost(&problem, &week) - penalised - state.cost).abs() < 1e-6);
     }
 
-    /// Every step is weighed, then taken, whether it is good or not.
+    /// Every step is weighed, by half and as a whole, then taken, whether it is good or not.
     #[rstest]
     #[case::six_days(json!({"days_per_week": 6}))]
     #[case::two_short_days(json!({"days_per_week": 2, "minutes_per_session": 40}))]
@@ -381,7 +383,10 @@ mod tests {
         for _ in 0..3000 {
             let Some(step) = Move::random(&model, &state, &mut rng) else { continue };
             step.changes(&model, &state, &mut changes);
+            let half = state.weigh_work(&model, &changes, &mut scratch);
             let weighed = state.weigh(&model, &changes, &mut scratch);
+            assert!(half.cost - state.owed <= weighed.cost + 1e-9, "{step:?} takes off more than is owed");
+            assert!(-state.tired <= weighed.tired, "{step:?} parts more than there is");
             let counts = |state: &State| [state.broken, state.tired, state.over_sets, state.crowded];
             let (before, had) = ((state.cost, state.over_minutes), counts(&state));
             take(&model, &mut state, &step);
@@ -392,6 +397,29 @@ mod tests {
             }
             assert!((state.over_minutes - before.1 - weighed.over_minutes).abs() < 1e-9, "{step:?}");
         }
+    }
+
+    #[test]
+    fn a_week_of_more_sessions_is_searched_in_fewer_moves_and_twice_the_time_in_twice_as_many() {
+        let moves = |ms, sessions| f64::from(Effort::for_ms(ms, sessions).moves);
+        assert!((1..7).all(|sessions| moves(300, sessions) > moves(300, sessions + 1)));
+        assert!((moves(600, 4) / moves(300, 4) - 2.0).abs() < 1e-3);
+    }
+
+    #[rstest]
+    #[case::no_time(0, 1)]
+    #[case::an_hour(3_600_000, 1)]
+    #[case::longer_than_there_are_moves_for(u32::MAX, 1)]
+    fn any_time_is_some_number_of_moves(#[case] ms: u32, #[case] sessions: usize) {
+        let moves = Effort::for_ms(ms, sessions).moves;
+        assert!(moves >= Effort::for_ms(1, sessions).moves, "{moves}");
+    }
+
+    /// The search keeps regions as the bits of a number.
+    #[test]
+    fn the_catalogue_has_fewer_regions_than_a_mask_has_bits() {
+        let problem = problem(&json!({}));
+        assert!(problem.demands.len() < 64 && problem.days.len() < 64, "{} regions", problem.demands.len());
     }
 
     #[test]

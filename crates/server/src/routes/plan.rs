@@ -139,7 +139,7 @@ pub(crate) async fn solve_plan(
         let planning = Planning::read(store, knowledge, &id)?;
         let dropped = days.map_or_else(Vec::new, |days| with_days(&planning, &mut week, days));
         let planned = planning.of("/week", &week)?;
-        let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::default() };
+        let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::usual(&planned.problem) };
         let week = planning.week(&planned.solved_around(effort));
         Ok(SolvedPlan { week, dropped })
     });
@@ -193,7 +193,7 @@ pub(crate) async fn prove_plan(
         let planning = Planning::read(store, knowledge, &id)?;
         match store.plan_draft(&id)? {
             Some(kept) => planning.of("/week", &kept.week),
-            None => Ok(planning.solved(planning.shape(None, None), Effort::default())),
+            None => Ok(planning.solved(planning.shape(None, None))),
         }
     });
     let planned = planned.await?;
