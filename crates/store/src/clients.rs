@@ -8,9 +8,15 @@ use assess::Client;
 use atlas::Atlas;
 use casefile::ClientEntry;
 use diesel::prelude::*;
+use icu_normalizer::DecomposingNormalizerBorrowed;
 use jiff::Timestamp;
 use jiff::civil::Date;
 use jiff::tz::TimeZone;
+use std::collections::HashMap;
+use std::ops::RangeInclusive;
+
+/// Marks that stand above or below the letter before them.
+const ACCENTS: RangeInclusive<char> = '\u{300}'..='\u{36f}';
 
 /// A client as stored.
 #[derive(Clone, Debug)]
@@ -59,6 +65,12 @@ fn brief_json(client: &Client) -> Result<String, StoreError> {
     serde_json::to_string(&ClientEntry::from(client)).map_err(|e| StoreError::corrupt("client", &client.name, e))
 }
 
+/// A name as it is looked for and ordered by: small letters without accents, which the database cannot tell apart.
+fn plain(name: &str) -> String {
+    let apart = DecomposingNormalizerBorrowed::new_nfkd().normalize(name.trim());
+    apart.chars().filter(|letter| !ACCENTS.contains(letter)).flat_map(char::to_lowercase).collect()
+}
+
 impl Store {
     /// Adds a client.
     pub fn add_client(&self, atlas: &Atlas, client: &Client) -> Result<ClientRecord, StoreError> {
@@ -81,41 +93,31 @@ impl Store {
         find(&mut *self.connect()?, atlas, id)
     }
 
-    /// Clients by name, those whose name contains `find` when given; and how many there are in all.
+    /// Clients by name, those whose name contains `find` when given, letters of any case, with or without their accents; and how
+    /// many there are in all.
     pub fn clients(
         &self,
         atlas: &Atlas,
         find: Option<&str>,
         page: Page,
     ) -> Result<(Vec<ClientRecord>, u32), StoreError> {
-        let mut connection = self.connect()?;
-        let pattern = format!("%{}%", find.unwrap_or_default().replace(['%', '_'], ""));
-        let matching = client::name.like(&pattern);
-        let total: i64 = client::table.filter(matching).count().get_result(&mut connection)?;
-        let rows: Vec<Row> = client::table
-            .filter(client::name.like(&pattern))
-            .order((client::name.asc(), client::id.asc()))
-            .limit(i64::from(page.size))
-            .offset(i64::from(page.number.saturating_sub(1)) * i64::from(page.size))
-            .select(Row::as_select())
-            .load(&mut connection)?;
-        let records = rows.into_iter().map(|row| row.record(atlas)).collect::<Result<_, _>>()?;
-        Ok((records, u32::try_from(total).unwrap_or(u32::MAX)))
+        let (ids, total) = self.client_ids(find, page)?;
+        let mut found: HashMap<String, ClientRecord> =
+            self.clients_by_id(atlas, &ids)?.into_iter().map(|record| (record.id.clone(), record)).collect();
+        Ok((ids.iter().filter_map(|id| found.remove(id)).collect(), total))
     }
 
     /// Ids of clients as [`Store::clients`] lists them.
     pub fn client_ids(&self, find: Option<&str>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
-        let mut connection = self.connect()?;
-        let pattern = format!("%{}%", find.unwrap_or_default().replace(['%', '_'], ""));
-        let total: i64 = client::table.filter(client::name.like(&pattern)).count().get_result(&mut connection)?;
-        let ids = client::table
-            .filter(client::name.like(&pattern))
-            .order((client::name.asc(), client::id.asc()))
-            .limit(i64::from(page.size))
-            .offset(i64::from(page.number.saturating_sub(1)) * i64::from(page.size))
-            .select(client::id)
-            .load(&mut connection)?;
-        Ok((ids, u32::try_from(total).unwrap_or(u32::MAX)))
+        let all: Vec<(String, String)> = client::table.select((client::id, client::name)).load(&mut self.connect()?)?;
+        let wanted = plain(find.unwrap_or_default());
+        let named = all.into_iter().map(|(id, name)| (plain(&name), name, id));
+        let mut found: Vec<(String, String, String)> = named.filter(|(key, ..)| key.contains(&wanted)).collect();
+        found.sort_unstable();
+        let total = u32::try_from(found.len()).unwrap_or(u32::MAX);
+        let before = page.number.saturating_sub(1).saturating_mul(page.size) as usize;
+        let ids = found.into_iter().map(|(.., id)| id).skip(before).take(page.size as usize).collect();
+        Ok((ids, total))
     }
 
     /// Clients by id, in no order; those that are not there are left out.

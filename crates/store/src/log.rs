@@ -183,7 +183,7 @@ impl Store {
 
     /// What was trained in the half year up to a day, from the log alone.
     pub fn logged_training(&self, client_id: &str, until: Date) -> Result<Vec<TrainingEntry>, StoreError> {
-        let mut all = load_training(&mut self.connect()?, &[client_id], until)?;
+        let mut all = load_training(&mut self.connect()?, &[client_id], until, until)?;
         Ok(all.remove(client_id).unwrap_or_default())
     }
 
@@ -328,18 +328,20 @@ fn insert(
 
 type TrainedRow = (String, String, i32, String, i32, String, i32, i32, bool, Option<i32>);
 
-/// Training of the last half year before `until` by client id, from the log alone. Where versions stand side by side, what
-/// came first counts.
+/// Training from half a year before `asked` up to `until` by client id, from the log alone. Where versions stand side by side,
+/// what came first counts.
 pub(crate) fn load_training(
     connection: &mut Connection,
     client_ids: &[&str],
+    asked: Date,
     until: Date,
 ) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
-    let since = until.checked_sub(LOOK_BACK_WEEKS.weeks()).unwrap_or(Date::MIN);
+    let since = asked.checked_sub(LOOK_BACK_WEEKS.weeks()).unwrap_or(Date::MIN);
     let rows: Vec<TrainedRow> = log_entry::table
         .filter(log_entry::client_id.eq_any(client_ids))
         .filter(log_entry::superseded.eq(false))
         .filter(log_entry::trained_on.ge(since.to_string()))
+        .filter(log_entry::trained_on.le(until.to_string()))
         .filter(log_entry::done.is_not_null())
         .order((log_entry::trained_on.asc(), log_entry::arrival.asc()))
         .select((

@@ -202,7 +202,7 @@ fn trained(
     until: Date,
 ) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
     let mut training = usual_week::load_many(connection, atlas, client_ids)?;
-    for (client, logged) in log::load_training(connection, client_ids, until)? {
+    for (client, logged) in log::load_training(connection, client_ids, until, Date::MAX)? {
         let first = logged.iter().map(|row| row.week_of).min().unwrap_or(Date::MAX);
         let told = training.entry(client).or_default();
         told.retain(|row| row.week_of < first);
