@@ -60,6 +60,7 @@ test("an assistant is added, signs in, and changes nothing of the practice", asy
   const refused = await theirs.request.put("/api/v1/practice", { data: { revision: 0, settings: {} } });
   expect(refused.status()).toBe(403);
   await other.close();
-  await page.getByRole("button", { name: "Remove Jonah Vell" }).click();
+  await page.getByRole("button", { name: "Remove Jonah Vell…" }).click();
+  await page.getByRole("button", { name: "Remove Jonah Vell", exact: true }).click();
   await expect(page.getByText("jonah", { exact: true })).toHaveCount(0);
 });

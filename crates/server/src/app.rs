@@ -13,6 +13,7 @@ use crate::state::AppState;
 use actix_web::body::MessageBody;
 use actix_web::cookie::Key;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
+use actix_web::error::JsonPayloadError;
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
 use tracing_actix_web::TracingLogger;
@@ -163,13 +164,22 @@ fn after_the_plan(config: &mut ServiceConfig) {
 }
 
 fn json_config() -> web::JsonConfig {
-    web::JsonConfig::default().limit(JSON_LIMIT_BYTES).error_handler(|error, _| {
-        let detail = match &error {
-            actix_web::error::JsonPayloadError::Deserialize(why) => why.to_string(),
-            other => other.to_string(),
-        };
-        ApiError::Malformed(detail).into()
-    })
+    web::JsonConfig::default()
+        .limit(JSON_LIMIT_BYTES)
+        .error_handler(|error, _| ApiError::Malformed(malformed(&error)).into())
+}
+
+/// What is wrong with a body, in a sentence.
+fn malformed(error: &JsonPayloadError) -> String {
+    let too_large =
+        |limit: usize| format!("what was sent is larger than {} kB: nothing of it was taken in", limit / 1024);
+    match error {
+        JsonPayloadError::Deserialize(why) => why.to_string(),
+        JsonPayloadError::OverflowKnownLength { limit, .. } | JsonPayloadError::Overflow { limit } => too_large(*limit),
+        JsonPayloadError::ContentType => "what was sent is not said to be JSON: expected application/json".to_owned(),
+        JsonPayloadError::Payload(why) => format!("the upload broke off: {why}"),
+        other => other.to_string(),
+    }
 }
 
 /// The OpenAPI document.

@@ -56,6 +56,7 @@ async fn a_csv_file_is_read_without_saving_anything_and_its_limit_is_its_own() {
     assert_eq!(long.body["rows"].as_array().unwrap().len(), 40_000, "longer than a sheet's own limit");
     let endless = browser.post("/api/v1/files/tape/csv", json!({"text": "x".repeat(5_000_000)})).await;
     assert_eq!(endless.status, StatusCode::BAD_REQUEST);
+    assert_eq!(endless.body["detail"], "what was sent is larger than 4096 kB: nothing of it was taken in");
 }
 
 #[actix_web::test]
@@ -190,6 +191,25 @@ async fn people_are_the_owners_business_but_everyone_keeps_their_own_password() 
     assert_eq!(owner.send(Method::DELETE, &own, None).await.status, StatusCode::CONFLICT, "an owner stays");
     assert_eq!(owner.send(Method::DELETE, &jo, None).await.status, StatusCode::NO_CONTENT);
     assert_eq!(theirs.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED, "the way in is gone at once");
+}
+
+#[actix_web::test]
+async fn a_new_password_ends_every_session_but_the_one_it_was_typed_in() {
+    let practice = practice(42);
+    browser!(practice, app);
+    let mut desk = of(&practice, &app);
+    desk.become_owner().await;
+    let mut lost_phone = of(&practice, &app);
+    lost_phone.post("/api/v1/session", json!({"login": "mara", "password": PASSWORD})).await;
+    assert_eq!(lost_phone.get("/api/v1/clients").await.status, StatusCode::OK);
+    let people = desk.get("/api/v1/practice/people").await.body;
+    let own = format!("/api/v1/practice/people/{}", people[0]["id"].as_str().unwrap());
+    assert_eq!(desk.put(&own, json!({"name": "Mara T."})).await.status, StatusCode::OK);
+    assert_eq!(lost_phone.get("/api/v1/clients").await.status, StatusCode::OK, "a name is no password");
+    assert_eq!(desk.put(&own, json!({"password": "quite another one"})).await.status, StatusCode::OK);
+    assert_eq!(desk.get("/api/v1/clients").await.status, StatusCode::OK);
+    assert_eq!(lost_phone.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED);
+    assert_eq!(lost_phone.get("/api/v1/session").await.body["standing"], "signed-out");
 }
 
 #[actix_web::test]

@@ -5,19 +5,21 @@ use crate::state::AppState;
 use actix_governor::governor::clock::QuantaInstant;
 use actix_governor::governor::middleware::NoOpMiddleware;
 use actix_governor::{Governor, GovernorConfig, GovernorConfigBuilder, KeyExtractor, SimpleKeyExtractionError};
-use actix_session::SessionExt;
+use actix_session::{Session, SessionExt};
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode};
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, HttpResponseBuilder, ResponseError, web};
+use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
 use std::net::IpAddr;
 use std::sync::LazyLock;
-use store::{Account, Kind};
+use store::{Account, Kind, Store, StoreError};
 
-/// Key of the account id in a session.
-pub(crate) const ACCOUNT: &str = "account";
+/// Keys in a session: the account's id, and the mark of the password it was opened with.
+const ACCOUNT: &str = "account";
+const PASSWORD: &str = "password";
 
 /// Whoever is signed in; present on every request that passed [`require_sign_in`].
 #[derive(Clone)]
@@ -48,14 +50,43 @@ pub(crate) async fn require_sign_in<B: MessageBody + 'static>(
 }
 
 async fn signed_in(request: &ServiceRequest) -> Result<Account, ApiError> {
-    let id: Option<String> = request.get_session().get(ACCOUNT).unwrap_or_default();
+    let opened = Opened::of(&request.get_session());
     let state = request.app_data::<web::Data<AppState>>().cloned();
-    let (Some(id), Some(state)) = (id, state) else { return Err(ApiError::SignInNeeded) };
-    let found = state.run(move |store, _| match store.account(&id) {
-        Err(error) if error.kind() == Kind::NotFound => Err(ApiError::SignInNeeded),
-        other => Ok(other?),
-    });
-    found.await
+    let (Some(opened), Some(state)) = (opened, state) else { return Err(ApiError::SignInNeeded) };
+    state.run(move |store, _| opened.account(store)?.ok_or(ApiError::SignInNeeded)).await
+}
+
+/// What a session was opened with. It ends when the account's password is another one: whoever has the old one is out at once.
+pub(crate) struct Opened {
+    account_id: String,
+    password: String,
+}
+
+impl Opened {
+    pub fn of(session: &Session) -> Option<Self> {
+        let kept = |key| session.get(key).unwrap_or_default();
+        Some(Self { account_id: kept(ACCOUNT)?, password: kept(PASSWORD)? })
+    }
+
+    /// Whose session it is, while it holds.
+    pub fn account(&self, store: &Store) -> Result<Option<Account>, StoreError> {
+        match store.account(&self.account_id) {
+            Err(error) if error.kind() == Kind::NotFound => Ok(None),
+            other => Ok(Some(other?).filter(|account| mark(account) == self.password)),
+        }
+    }
+}
+
+/// Opens a session for an account, under a new key: one from before can not be used to ride along.
+pub(crate) fn open_session(session: &Session, account: &Account) -> Result<(), ApiError> {
+    session.renew();
+    let inserted = session.insert(ACCOUNT, &account.id).and_then(|()| session.insert(PASSWORD, mark(account)));
+    inserted.map_err(|error| ApiError::Internal(error.to_string()))
+}
+
+/// Tells passwords of an account apart without saying anything about them.
+fn mark(account: &Account) -> String {
+    hex::encode(Sha256::digest(account.password_hash.as_bytes()))
 }
 
 /// Attempts are counted per address of the caller.

@@ -5,7 +5,7 @@ mod link;
 mod password;
 mod session_store;
 
-pub(crate) use guard::{ACCOUNT, SignedIn, require_sign_in, sign_in_limit};
+pub(crate) use guard::{Opened, SignedIn, open_session, require_sign_in, sign_in_limit};
 pub(crate) use link::{LinkedClient, new_token, require_link};
 pub(crate) use password::verify_password;
 pub use password::{PasswordError, hash_password};

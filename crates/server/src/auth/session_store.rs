@@ -34,21 +34,13 @@ pub(crate) fn middleware(store: &Store, key: &Key) -> SessionMiddleware<SqliteSe
 
 /// The key that signs cookies, made at the first start.
 pub(crate) fn cookie_key(store: &Store) -> Result<Key, StoreError> {
-    let fresh = || hex(&rand::rng().random::<[u8; 64]>());
+    let fresh = || hex::encode(rand::rng().random::<[u8; 64]>());
     let text = store.setting_or("cookie-key", fresh)?;
     Ok(Key::derive_from(text.as_bytes()))
 }
 
-fn hex(bytes: &[u8]) -> String {
-    use std::fmt::Write;
-    bytes.iter().fold(String::new(), |mut text, byte| {
-        let _ = write!(text, "{byte:02x}");
-        text
-    })
-}
-
 fn hashed(key: &str) -> String {
-    hex(&Sha256::digest(key.as_bytes()))
+    hex::encode(Sha256::digest(key.as_bytes()))
 }
 
 impl SqliteSessions {

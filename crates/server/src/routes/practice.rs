@@ -1,12 +1,13 @@
 //! The practice: what it sets, who works in it, how well each of them measures, how they like their sheets.
 
-use crate::auth::{SignedIn, hash_password};
+use crate::auth::{SignedIn, hash_password, open_session};
 use crate::dto::{
     LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
     SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::{AppState, PageOf};
+use actix_session::Session;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
@@ -184,10 +185,13 @@ fn hashed(password: &str) -> Result<String, Problem> {
 pub(crate) async fn save_person(
     state: web::Data<AppState>,
     signed_in: SignedIn,
+    session: Session,
     id: web::Path<String>,
     body: web::Json<SavePerson>,
 ) -> Result<web::Json<PersonView>, ApiError> {
-    if signed_in.0.id != *id || body.role.is_some() {
+    let own = signed_in.0.id == *id;
+    let renewed = body.password.is_some();
+    if !own || body.role.is_some() {
         owner_only(&signed_in.0)?;
     }
     let saved = state.run(move |store, _| {
@@ -201,9 +205,14 @@ pub(crate) async fn save_person(
             role: body.role.map(Role::from),
             password_hash: hash.map_err(|problem| ApiError::Invalid(vec![problem]))?,
         };
-        Ok(person(&store.change_account(&id, &change)?))
+        Ok(store.change_account(&id, &change)?)
     });
-    saved.await.map(web::Json)
+    let saved = saved.await?;
+    if own && renewed {
+        // A new password ends every session but the one it was typed in.
+        open_session(&session, &saved)?;
+    }
+    Ok(web::Json(person(&saved)))
 }
 
 /// Takes someone's way in away.

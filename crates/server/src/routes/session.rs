@@ -1,6 +1,6 @@
 //! Signing in and out, and the owner's account at the first start.
 
-use crate::auth::{ACCOUNT, PasswordError, hash_password, verify_password};
+use crate::auth::{Opened, PasswordError, hash_password, open_session, verify_password};
 use crate::dto::{NewOwner, SessionStanding, SessionView, SignIn};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
@@ -13,12 +13,6 @@ fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView
     SessionView { standing, name: account.map(|account| account.name.clone()) }
 }
 
-fn sign_in_as(session: &Session, account: &Account) -> Result<(), ApiError> {
-    // A new key at sign-in: a key from before can not be used to ride along.
-    session.renew();
-    session.insert(ACCOUNT, &account.id).map_err(|error| ApiError::Internal(error.to_string()))
-}
-
 /// How this browser stands.
 #[utoipa::path(tag = "session", responses((status = 200, body = SessionView), (status = 500, body = ProblemDetails)))]
 #[get("")]
@@ -26,12 +20,12 @@ pub(crate) async fn show_session(
     state: web::Data<AppState>,
     session: Session,
 ) -> Result<web::Json<SessionView>, ApiError> {
-    let id: Option<String> = session.get(ACCOUNT).unwrap_or_default();
+    let opened = Opened::of(&session);
     let view = state.read(move |store, _| {
         if store.is_new()? {
             return Ok(standing(SessionStanding::New, None));
         }
-        let account = id.and_then(|id| store.account(&id).ok());
+        let account = opened.map(|opened| opened.account(store)).transpose()?.flatten();
         let how = if account.is_some() { SessionStanding::SignedIn } else { SessionStanding::SignedOut };
         Ok(standing(how, account.as_ref()))
     });
@@ -55,7 +49,7 @@ pub(crate) async fn sign_in(
             account.clone().filter(|_| verify_password(&password, hash)).ok_or(ApiError::SignInFailed)
         })
         .await?;
-    sign_in_as(&session, &account)?;
+    open_session(&session, &account)?;
     Ok(web::Json(standing(SessionStanding::SignedIn, Some(&account))))
 }
 
@@ -75,7 +69,7 @@ pub(crate) async fn make_owner(
             Ok(store.add_owner(&owner)?)
         })
         .await?;
-    sign_in_as(&session, &account)?;
+    open_session(&session, &account)?;
     Ok(HttpResponse::Created().json(standing(SessionStanding::SignedIn, Some(&account))))
 }
 
