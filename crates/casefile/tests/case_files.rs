@@ -145,6 +145,7 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
 )]
 #[case::an_outline_of_no_limb("/rounds/0/outlines/0/segment", json!("tail"), "/rounds/0/outlines/0/segment: unknown variant")]
 #[case::a_hang_of_an_hour("/rounds/0/tests/1/seconds", json!(3600), "/rounds/0/tests/1/seconds: a hang of 3600 s")]
+#[case::a_field_no_test_has("/rounds/0/tests/0/grip", json!("firm"), "/rounds/0/tests/0: unknown field `grip`")]
 #[case::a_test_nobody_knows("/rounds/0/tests/1/kind", json!("jump"), "/rounds/0/tests/1")]
 #[case::felt_in_the_soul("/rounds/0/tests/2/felt", json!("soul"), "/rounds/0/tests/2/felt: there is no region \"soul\"")]
 #[case::felt_in_an_exercise_of_dreams(

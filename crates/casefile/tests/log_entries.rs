@@ -76,6 +76,8 @@ fn an_entry_is_taken_with_both_sides_of_its_set(known: &Atlas) {
 #[case::pain_beyond_ten("/part/pain/level", json!(11), "/part/pain/level", "expected 0 to 10")]
 #[case::a_novel("/part/note", json!("x".repeat(501)), "/part/note", "longer than 500")]
 #[case::an_unknown_field("/colour", json!("red"), "/colour", "unknown field")]
+#[case::an_unknown_field_of_a_part("/part/tempo", json!("slow"), "", "unknown field `tempo`")]
+#[case::an_unknown_field_of_a_set("/part/sets/0/rir", json!(2), "", "unknown field `rir`")]
 #[case::an_unknown_red_flag("/part/pain/red_flags", json!(["itch"]), "", "unknown variant")]
 fn what_breaks_a_rule_is_refused_with_its_place(
     known: &Atlas,

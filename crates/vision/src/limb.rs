@@ -31,7 +31,7 @@ fn line(points: &[(f64, f64)]) -> Option<(f64, f64)> {
 }
 
 /// A limb's axis.
-#[derive(Clone, Copy)]
+#[derive(Clone, Copy, Debug)]
 pub(crate) struct Axis {
     pub from: (f64, f64),
     pub to: (f64, f64),
@@ -62,5 +62,60 @@ impl Axis {
         let (level, slope) = line(&middles)?;
         let at = |share: f64| self.place(share, level + slope * share);
         Some(Self { from: at(0.0), to: at(1.0) })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    const GONE: f64 = -1.0;
+
+    /// Widths where a negative one is none.
+    fn widths(all: &[f64]) -> Vec<Option<f64>> {
+        all.iter().map(|width| (*width >= 0.0).then_some(*width)).collect()
+    }
+
+    #[rstest]
+    #[case::a_straight_limb(&[30.0, 30.0, 30.0, 30.0], &[30.0, 30.0, 30.0, 30.0])]
+    #[case::one_that_tapers(&[40.0, 36.0, 32.0, 28.0, 24.0], &[40.0, 36.0, 32.0, 28.0, 24.0])]
+    #[case::a_bench_behind_it(
+        &[40.0, 39.0, 38.0, 80.0, 36.0, 35.0, 34.0, 33.0], &[40.0, 39.0, 38.0, GONE, 36.0, 35.0, 34.0, 33.0]
+    )]
+    #[case::a_gap_stays_a_gap(&[40.0, GONE, 38.0, 37.0], &[40.0, GONE, 38.0, 37.0])]
+    #[case::one_width_alone(&[40.0], &[40.0])]
+    #[case::none(&[], &[])]
+    fn widths_that_stand_out_from_the_line_are_no_limb_s(#[case] seen: &[f64], #[case] kept: &[f64]) {
+        assert_eq!(steady(widths(seen)), widths(kept));
+    }
+
+    /// Straight down, 100 px long.
+    const DOWN: Axis = Axis { from: (50.0, 10.0), to: (50.0, 110.0) };
+
+    #[rstest]
+    #[case::where_it_begins(0.0, 0.0, (50.0, 10.0))]
+    #[case::half_way(0.5, 0.0, (50.0, 60.0))]
+    #[case::across_at_the_end(1.0, 8.0, (42.0, 110.0))]
+    fn a_place_lies_along_and_across(#[case] share: f64, #[case] right: f64, #[case] place: (f64, f64)) {
+        let found = DOWN.place(share, right);
+        assert!((found.0 - place.0).abs() < 1e-9 && (found.1 - place.1).abs() < 1e-9, "{found:?}");
+    }
+
+    #[test]
+    fn the_axis_moves_to_the_middle_of_what_lies_across_it() {
+        let across: Vec<Option<Run>> = vec![Some((-6.0, 10.0)); 8];
+        let centred = DOWN.centred(&across, (0.0, 1.0)).unwrap();
+        // Across is to the left of one who looks down the picture: 2 px of it are 2 px less of x.
+        assert!((centred.from.0 - 48.0).abs() < 1e-9 && (centred.to.0 - 48.0).abs() < 1e-9, "{centred:?}");
+        assert!((centred.length() - DOWN.length()).abs() < 1e-9);
+    }
+
+    #[rstest]
+    #[case::half_of_it_free(4, true)]
+    #[case::less_than_half(3, false)]
+    fn an_axis_needs_half_of_its_places_free(#[case] free: usize, #[case] found: bool) {
+        let across: Vec<Option<Run>> = (0..8).map(|i| (i < free).then_some((-5.0, 5.0))).collect();
+        assert_eq!(DOWN.centred(&across, (0.0, 1.0)).is_some(), found);
     }
 }

@@ -164,3 +164,64 @@ fn mask(confidence: f64) -> Check {
     };
     check("mask", value, "%", ok, says)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use image::{Luma, Rgb};
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::straight(roll(0.4), true, "leans 0.4 degrees, which is straight enough")]
+    #[case::at_the_limit(roll(-2.0), true, "leans 2.0 degrees")]
+    #[case::to_the_right(roll(2.1), false, "leans 2.1 degrees to the right: level the camera")]
+    #[case::to_the_left(roll(-7.0), false, "leans 7.0 degrees to the left")]
+    #[case::as_far_as_last_time(scale(0.103, 0.1), true, "as last time within 3.0 %")]
+    #[case::nearer(scale(0.09, 0.1), false, "stands nearer than last time by about 10 %")]
+    #[case::further_away(scale(0.105, 0.1), false, "stands further away than last time by about 5 %")]
+    #[case::sure(mask(0.93), true, "The outline is 93 % sure.")]
+    #[case::unsure(mask(0.59), false, "only 59 % sure: look at it and mark it by hand")]
+    fn a_check_says_its_number_and_what_to_do(#[case] check: Check, #[case] ok: bool, #[case] says: &str) {
+        assert_eq!(check.ok, ok, "{}", check.says);
+        assert!(check.says.contains(says), "{}", check.says);
+    }
+
+    /// Ten pixels of which so many are of one colour, the others of an even grey; the last one is not the person's.
+    fn exposed(odd: usize, colour: [u8; 3]) -> Check {
+        let picture = RgbImage::from_fn(11, 1, |x, _| Rgb(if (x as usize) < odd { colour } else { [120, 100, 90] }));
+        let mut mask = Plane::filled(11, 1, 1.0);
+        mask.values[10] = 0.0;
+        exposure(&picture, &mask)
+    }
+
+    #[rstest]
+    #[case::nothing(0, [0; 3], 0.0, true)]
+    #[case::black(1, [0, 2, 4], 10.0, false)]
+    #[case::white(2, [255, 252, 254], 20.0, false)]
+    #[case::a_strong_colour_is_not_white(3, [255, 20, 10], 0.0, true)]
+    fn what_is_pure_black_or_white_is_counted_on_the_person(
+        #[case] odd: usize,
+        #[case] colour: [u8; 3],
+        #[case] pct: f64,
+        #[case] ok: bool,
+    ) {
+        let check = exposed(odd, colour);
+        assert!((check.value - pct).abs() < 1e-9 && check.ok == ok, "{check:?}");
+    }
+
+    #[test]
+    fn a_wall_of_another_light_does_not_count() {
+        let picture = RgbImage::from_pixel(4, 4, Rgb([255, 255, 255]));
+        assert!((exposure(&picture, &Plane::filled(4, 4, 0.0)).value).abs() < 1e-9);
+    }
+
+    #[test]
+    fn what_is_blurred_has_less_of_an_edge_than_what_is_sharp() {
+        let edge = GrayImage::from_fn(20, 20, |x, _| Luma([if x < 10 { 40 } else { 200 }]));
+        let soft = imageops::blur(&edge, 2.0);
+        assert!(sharpness(&soft, None) < 0.2 * sharpness(&edge, None));
+        assert!(sharpness(&GrayImage::from_pixel(20, 20, Luma([90])), None).abs() < 1e-9, "an even wall has none");
+        let nobody = Plane::filled(20, 20, 0.0);
+        assert!(sharpness(&edge, Some(&nobody)).abs() < 1e-9);
+    }
+}
