@@ -15,7 +15,9 @@ export const atlas = {
   sites: named({ calf: "Calf", "arm-flexed": "Upper arm, flexed" }),
   looks: named({ taper: "Taper" }),
   equipment: [],
+  poses: named({ F: "Front relaxed" }),
   pairings: [],
+  takeovers: { momentum: "Momentum" },
   schemes: [
     { id: "straight", name: "Straight sets", how: "Every set alike." },
     { id: "drop", name: "Drop after the last set", how: "A lighter load to failure." },

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { sets } from "../../../shared/format";
@@ -14,7 +15,7 @@ interface Props {
 const HEIGHT = 34;
 
 /** The weeks of the block: the chosen regions' sets as columns; a week is picked to see its sets on the board. */
-export function BlockStrip({ plan, number, onShow }: Props) {
+export const BlockStrip = memo(function BlockStrip({ plan, number, onShow }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const regions = Object.keys(plan.weeks[0]?.doses ?? {});
@@ -73,4 +74,4 @@ export function BlockStrip({ plan, number, onShow }: Props) {
       </p>
     </section>
   );
-}
+});

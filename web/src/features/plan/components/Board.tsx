@@ -7,10 +7,11 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { isTyping, useKeys } from "../../../shared/ui/keys";
+import { useSteady } from "../../../shared/ui/steady";
 import {
   added,
   beside,
@@ -41,7 +42,7 @@ interface Props {
 }
 
 /** The days of the week as columns. Cards go by drag, or picked by j and k and moved by Alt and the arrows. */
-export function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
+export const Board = memo(function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const [opened, setOpened] = useState<string>();
@@ -51,6 +52,8 @@ export function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
   const editable = number === 1;
   useBoardKeys({ week, picked, setPicked, onChange, onSwap, onOpen: setOpened, editable });
 
+  const changeDay = useSteady((session: number, day: number) => onChange(onDay(week, session, day)));
+  const add = useSteady((session: number, exercise: string) => onChange(added(week, session, exercise)));
   const spotOf = (id: string): Spot | undefined => {
     const [first, second] = id.split(" ") as [string, string];
     if (first === "day")
@@ -89,8 +92,8 @@ export function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
             broken={dayRules(plan, day.day)}
             atlas={atlas}
             editable={editable}
-            onDay={(other) => onChange(onDay(week, session, other))}
-            onAdd={(exercise) => onChange(added(week, session, exercise))}
+            onDay={changeDay}
+            onAdd={add}
           >
             {day.items.map((card, place) => {
               const spot = { session, place };
@@ -136,7 +139,7 @@ export function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
       </DragOverlay>
     </DndContext>
   );
-}
+});
 
 /** Rules of a day that no card of it carries. */
 function dayRules(plan: Plan, day: number): string[] {

@@ -1,7 +1,7 @@
 import { useDroppable } from "@dnd-kit/core";
 import { SortableContext, useSortable, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Select } from "antd";
-import { type ReactNode, useMemo, useState } from "react";
+import { memo, type ReactNode, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
@@ -17,8 +17,9 @@ interface Props {
   broken: string[];
   atlas: Atlas;
   editable: boolean;
-  onDay: (day: number) => void;
-  onAdd: (exercise: string) => void;
+  /** Neither changes from one drawing to the next. */
+  onDay: (session: number, day: number) => void;
+  onAdd: (session: number, exercise: string) => void;
   children: ReactNode;
 }
 
@@ -43,29 +44,12 @@ export function DayColumn({
   const minutes = planned?.minutes ?? 0;
   const weekday = dayName(day.day);
   const late = minutes > week.minutes + 1e-9;
-  const taken = week.sessions.map((other) => other.day);
+  const taken = week.sessions.map((other) => other.day).join(" ");
   return (
     <section className={styles.session} aria-label={`${t("plan.day", { number: session + 1 })}, ${weekday}`}>
       <header className={styles.head}>
         <h2>
-          {editable ? (
-            <Select
-              variant="borderless"
-              size="small"
-              className={styles.weekday}
-              aria-label={t("plan.weekday", { number: session + 1 })}
-              value={day.day}
-              onChange={onDay}
-              popupMatchSelectWidth={false}
-              options={[1, 2, 3, 4, 5, 6, 7].map((one) => ({
-                value: one,
-                label: dayName(one),
-                disabled: one !== day.day && taken.includes(one),
-              }))}
-            />
-          ) : (
-            weekday
-          )}
+          {editable ? <Weekday session={session} day={day.day} taken={taken} onDay={onDay} /> : weekday}
           {day.home && <span className="quiet"> · {t("plan.atHome")}</span>}
         </h2>
         <span className={late ? styles.late : "quiet"}>
@@ -96,7 +80,7 @@ export function DayColumn({
           {children}
         </ol>
       </SortableContext>
-      {editable && <AddCard week={week} session={session} atlas={atlas} onAdd={onAdd} />}
+      {editable && <AddCard session={session} day={day} atlas={atlas} onAdd={onAdd} />}
     </section>
   );
 }
@@ -118,24 +102,51 @@ function Ladder({ ladder }: { ladder: Schemas["LadderEntry"] }) {
   );
 }
 
-function AddCard({
-  week,
-  session,
-  atlas,
-  onAdd,
-}: {
-  week: Week;
+interface WeekdayProps {
   session: number;
+  day: number;
+  /** Weekdays of all sessions, one after another. */
+  taken: string;
+  onDay: Props["onDay"];
+}
+
+/** The weekday of a session; one that another session has is not offered. Drawn anew only when a weekday changes. */
+const Weekday = memo(function Weekday({ session, day, taken, onDay }: WeekdayProps) {
+  const { t } = useTranslation();
+  return (
+    <Select
+      variant="borderless"
+      size="small"
+      className={styles.weekday}
+      aria-label={t("plan.weekday", { number: session + 1 })}
+      value={day}
+      onChange={(other) => onDay(session, other)}
+      popupMatchSelectWidth={false}
+      options={[1, 2, 3, 4, 5, 6, 7].map((one) => ({
+        value: one,
+        label: dayName(one),
+        disabled: one !== day && taken.includes(String(one)),
+      }))}
+    />
+  );
+});
+
+interface AddProps {
+  session: number;
+  day: Week["sessions"][number];
   atlas: Atlas;
-  onAdd: (exercise: string) => void;
-}) {
+  onAdd: Props["onAdd"];
+}
+
+/** A place to add a card; drawn anew only when its day changes. */
+const AddCard = memo(function AddCard({ session, day, atlas, onAdd }: AddProps) {
   const { t } = useTranslation();
   const names = useNames();
   const [value, setValue] = useState<string>();
-  const items = week.sessions[session]?.items;
+  const { items } = day;
   // A hundred and more options: the list is made anew only when the day has other exercises.
   const options = useMemo(() => {
-    const free = atlas.exercises.filter(({ id }) => items?.every((card) => card.exercise !== id));
+    const free = atlas.exercises.filter(({ id }) => items.every((card) => card.exercise !== id));
     return free.map(({ id }) => ({ value: id, label: names.exercise(id) }));
   }, [atlas, names, items]);
   return (
@@ -144,19 +155,19 @@ function AddCard({
       variant="borderless"
       size="small"
       className={styles.add}
-      aria-label={t("plan.addTo", { day: dayName(week.sessions[session]?.day ?? 1) })}
+      aria-label={t("plan.addTo", { day: dayName(day.day) })}
       placeholder={t("plan.add")}
       value={value}
       popupMatchSelectWidth={false}
       onChange={(exercise) => {
         setValue(undefined);
-        onAdd(exercise);
+        onAdd(session, exercise);
       }}
       optionFilterProp="label"
       options={options}
     />
   );
-}
+});
 
 /** A card that can be dragged by its handle. */
 export function Draggable({ id, children }: { id: string; children: (handle: ReactNode) => ReactNode }) {

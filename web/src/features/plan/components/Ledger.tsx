@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { memo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { LedgerBar } from "../../../shared/charts";
@@ -7,7 +7,7 @@ import { type LedgerRow, ledgerEnd, ledgerRows } from "../model";
 import styles from "./Ledger.module.css";
 
 /** Weekly sets per region against their band, chosen regions first. */
-export function Ledger({ ledger }: { ledger: LedgerRow[] }) {
+export const Ledger = memo(function Ledger({ ledger }: { ledger: LedgerRow[] }) {
   const { t } = useTranslation();
   const names = useNames();
   const [all, setAll] = useState(false);
@@ -56,4 +56,4 @@ export function Ledger({ ledger }: { ledger: LedgerRow[] }) {
       </button>
     </section>
   );
-}
+});

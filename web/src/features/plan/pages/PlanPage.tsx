@@ -5,6 +5,7 @@ import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { ErrorNote } from "../../../shared/ui";
+import { useSteady } from "../../../shared/ui/steady";
 import { forget, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
 import { BlockStrip } from "../components/BlockStrip";
@@ -59,6 +60,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
   const [seed, setSeed] = useState(1);
   const proving = useProof(roundId, () => void refetch());
   useUndoKeys(document);
+  const change = useSteady(document.change);
   const { value: week, stored } = document;
   const plan = stored.plan;
   const settled = document.state === "saved" && differing(week, stored.week) === 0;
@@ -152,7 +154,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
           plan={plan}
           atlas={atlas}
           number={Math.min(number, plan.weeks.length)}
-          onChange={document.change}
+          onChange={change}
           onSwap={setSwapping}
         />
         <aside>
