@@ -34,9 +34,10 @@ export const practice = {
   add: "Add a person",
   added: "{{name}} can sign in.",
   remove: "Remove {{name}}",
+  stays: "Leave it",
   measurers: "Who measures how well",
   measurersHint:
-    "Technical error of a reading, learned from repeated readings and held to {{default}} % until there are enough. Lower is better.",
+    "Technical error of a reading, learned from repeated readings and held to {{default}}\u00a0% until there are enough. Lower is better.",
   noMeasurers: "Nobody has taken a reading twice yet.",
   tem: "{{percent}} % over {{pairs}} pairs",
   bySite: "By site",

@@ -142,6 +142,7 @@ export const en = {
     side: "Side",
     both: "both or middle",
     painLevel: "Pain, 0 to 10",
+    otherSide: "this side too",
     screensHint:
       "What is under what an exercise asks for rules it out. Three points on a still: under Tests.",
     excluded: "Exercises ruled out",

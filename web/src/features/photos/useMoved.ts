@@ -10,6 +10,8 @@ export function useMoved(photo: Photo | undefined, onError: (error: unknown) => 
   const past = useRef<{ id: string; steps: Moved[] }>({ id: "", steps: [] });
   const inFlight = useRef(false);
   const waiting = useRef<Moved>(undefined);
+  /** The newest revision the server gave: the picture itself may arrive a moment later. */
+  const answered = useRef({ id: "", revision: 0 });
   const latest = useRef(photo);
   latest.current = photo;
 
@@ -34,13 +36,15 @@ export function useMoved(photo: Photo | undefined, onError: (error: unknown) => 
     waiting.current = next;
     if (inFlight.current) return;
     inFlight.current = true;
-    let revision = latest.current?.revision;
-    while (waiting.current && latest.current && revision !== undefined) {
+    while (waiting.current && latest.current) {
+      const { id } = latest.current;
+      const newest = answered.current.id === id ? answered.current.revision : 0;
+      const revision = Math.max(newest, latest.current.revision);
       const body = { ...saved(latest.current), revision, moved: waiting.current };
       waiting.current = undefined;
       try {
-        const answer = await saving.mutateAsync({ params: { path: { photo_id: latest.current.id } }, body });
-        revision = answer.revision;
+        const answer = await saving.mutateAsync({ params: { path: { photo_id: id } }, body });
+        answered.current = { id, revision: answer.revision };
       } catch (error) {
         setDraft(undefined);
         onError(error);
@@ -50,7 +54,7 @@ export function useMoved(photo: Photo | undefined, onError: (error: unknown) => 
   };
 
   const show = (next: Moved) => photo && setDraft({ id: photo.id, moved: next });
-  const remember = () => past.current.steps.push(photo?.moved ?? moved);
+  const remember = () => past.current.steps.push(moved);
   const before = useRef<Moved>(undefined);
   return {
     moved,

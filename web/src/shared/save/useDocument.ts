@@ -7,6 +7,8 @@ import { after, type History, redone, start, undone } from "./history";
 
 /** A pause in typing after which a sheet is saved. */
 const PAUSE_MS = 350;
+/** How long after a failed attempt a server that could not be reached is tried again. */
+const AGAIN_MS = 5000;
 
 export interface Conflict {
   why: string;
@@ -66,6 +68,8 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
   }>();
   const [theirs, setTheirs] = useState<{ why: string; stored: S }>();
   const [pending, setPending] = useState(false);
+  /** Attempts that have ended: one that ends at once would else go unseen, and the next never be made. */
+  const [attempts, setAttempts] = useState(0);
   const inFlight = useRef(false);
   const known = useRef(stored);
   const latest = useRef(history.now);
@@ -114,16 +118,32 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
       .finally(() => {
         inFlight.current = false;
         setPending(false);
+        setAttempts((count) => count + 1);
       });
   };
   const saveNow = useRef(save);
   saveNow.current = save;
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: after every attempt there is one to be made again
   useEffect(() => {
     if (!dirty || failure || theirs || pending) return;
     const timer = setTimeout(() => saveNow.current(), kind.pause_ms ?? PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [dirty, failure, theirs, pending, kind.pause_ms]);
+  }, [dirty, failure, theirs, pending, attempts, kind.pause_ms]);
+
+  // A server that was away for a while is found again without anybody typing.
+  const away = dirty && failure?.kind === "offline" && !theirs && !pending;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: after every attempt there is one to be made again
+  useEffect(() => {
+    if (!away) return;
+    const again = () => saveNow.current();
+    const timer = setTimeout(again, AGAIN_MS);
+    window.addEventListener("online", again);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("online", again);
+    };
+  }, [away, attempts]);
 
   const become = (next: History<T>) => {
     latest.current = next.now;

@@ -66,13 +66,28 @@ export function PainFields({ screens }: { screens: Schemas["Screen"][] }) {
   );
 }
 
-/** A range by side, degrees; what is wrong with it stands below it. */
+/** A range by side, degrees; what is wrong with it stands below it. Of one side alone nothing can be kept, which is said. */
 function ScreenFields({ screen }: { screen: Schemas["Screen"] }) {
+  const { t } = useTranslation();
+  const measured = Form.useWatch<Partial<Record<"left" | "right", number | null>> | undefined>([
+    "screens",
+    `${screen.id}_deg`,
+  ]);
+  const typed = SIDES.filter((side) => typeof measured?.[side] === "number");
+  const missing = (side: "left" | "right") =>
+    typed.length === 1 && !typed.includes(side)
+      ? { validateStatus: "error" as const, help: t("brief.otherSide") }
+      : {};
   return (
     <>
       <span title={screen.how}>{screen.name}, °</span>
       {SIDES.map((side) => (
-        <Form.Item key={side} name={["screens", `${screen.id}_deg`, side]} className={styles.degrees}>
+        <Form.Item
+          key={side}
+          name={["screens", `${screen.id}_deg`, side]}
+          className={styles.degrees}
+          {...missing(side)}
+        >
           <InputNumber aria-label={`${screen.name} ${side}`} placeholder={`≥ ${screen.normal_low_deg}`} />
         </Form.Item>
       ))}

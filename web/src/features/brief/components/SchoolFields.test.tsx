@@ -1,13 +1,10 @@
 import { cleanup, screen } from "@testing-library/react";
 import { Form } from "antd";
-import { afterEach, beforeAll, expect, test, vi } from "vitest";
+import { afterEach, expect, test } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
 import { show } from "../../../test/render";
 import { SchoolFields } from "./SchoolFields";
 
-beforeAll(() => {
-  vi.stubGlobal("matchMedia", () => ({ matches: false, addListener: vi.fn(), removeListener: vi.fn() }));
-});
 afterEach(cleanup);
 
 const school: Schemas["School"] = {

@@ -42,6 +42,7 @@ export function ClientsPage() {
           onChange={(event) => {
             setFind(event.target.value);
             setPage(1);
+            setPicked(-1);
           }}
         />
         <Button type="primary" onClick={() => navigate("/clients/new")}>

@@ -16,10 +16,14 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
   const items = week.sessions
     .flatMap(({ items }) => items)
     .filter(({ item }) => !seen.has(item.exercise) && seen.add(item.exercise));
+  const open = (item: Item) => {
+    overrule.reset();
+    setSaying(item);
+  };
   const path = (exercise: string) => ({ params: { path: { client_id: clientId, exercise } } });
   return (
     <>
-      {overrule.error && <ErrorNote error={overrule.error} />}
+      {overrule.error && !saying && <ErrorNote error={overrule.error} />}
       <table className={styles.targets}>
         <tbody>
           {items.map((item) => (
@@ -40,7 +44,7 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
                     {t("log.page.takeBack")}
                   </button>
                 ) : (
-                  <button type="button" className="text-button" onClick={() => setSaying(item)}>
+                  <button type="button" className="text-button" onClick={() => open(item)}>
                     {t("log.page.overrule")}
                   </button>
                 )}
@@ -52,11 +56,14 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
       {saying && (
         <Saying
           item={saying}
+          error={overrule.error}
           onClose={() => setSaying(undefined)}
-          onSay={(said) => {
-            overrule.mutate({ ...path(saying.item.exercise), body: { overrule: said } });
-            setSaying(undefined);
-          }}
+          onSay={(said) =>
+            overrule.mutate(
+              { ...path(saying.item.exercise), body: { overrule: said } },
+              { onSuccess: () => setSaying(undefined) },
+            )
+          }
         />
       )}
     </>
@@ -72,11 +79,13 @@ export function targetText({ target, item }: Item): string {
 
 interface SayingProps {
   item: Item;
+  /** Why what was said last was not taken; what was typed stays. */
+  error: unknown;
   onClose: () => void;
   onSay: (said: { load_kg?: number; count: number; note: string }) => void;
 }
 
-function Saying({ item, onClose, onSay }: SayingProps) {
+function Saying({ item, error, onClose, onSay }: SayingProps) {
   const { t } = useTranslation();
   const [load, setLoad] = useState(item.target.load_kg != null ? String(item.target.load_kg) : "");
   const [count, setCount] = useState(String(item.target.counts[0] ?? ""));
@@ -106,6 +115,7 @@ function Saying({ item, onClose, onSay }: SayingProps) {
         value={note}
         onChange={(event) => setNote(event.target.value)}
       />
+      {error ? <ErrorNote error={error} /> : null}
       <Button
         type="primary"
         style={{ marginTop: 12 }}

@@ -61,7 +61,7 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
   const nowLines = useOutline(now.photo, outlines);
   const thenLines = useOutline(pair?.photo, shown === "outlines");
 
-  const fit = () => store.set(fitted(now.photo, size.current.width, size.current.height));
+  const showWhole = () => store.set(fitted(now.photo, size.current.width, size.current.height));
   const zoom = (factor: number) => {
     const { width, height } = size.current;
     const sight = store.get();
@@ -78,7 +78,7 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
     size.current = { width, height };
     if (fitTo.current !== key) {
       fitTo.current = key;
-      fit();
+      showWhole();
     }
   };
   useEffect(() => {
@@ -94,7 +94,7 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
     if (shown === "halves") setHalf((h) => (h === "left" ? "right" : "left"));
     else setFront((f) => (f === "now" ? "then" : "now"));
   };
-  useKeys({ " ": swap, "+": () => zoom(1.25), "-": () => zoom(0.8), f: fit });
+  useKeys({ " ": swap, "+": () => zoom(1.25), "-": () => zoom(0.8), f: showWhole });
 
   const label = (side: Side, when: "earlier" | "now") =>
     t("photos.pane", { when: t(`photos.when.${when}`), date: day(side.date), pose: side.photo.pose ?? "" });

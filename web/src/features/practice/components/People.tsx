@@ -31,7 +31,9 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
   const saving = useSavePerson();
   const removing = useRemovePerson();
   const [password, setPassword] = useState<string>();
+  const [leaving, setLeaving] = useState(false);
   const params = { path: { account_id: person.id } };
+  const stay = () => setLeaving(false);
   const explain = (error: unknown) => message.error(problemOf(error)?.detail ?? t("error.unknown"));
   const set = () =>
     saving.mutate(
@@ -62,7 +64,7 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
       )}
       {mayChange && (
         <span className={styles.personTools}>
-          {password === undefined ? (
+          {leaving ? null : password === undefined ? (
             <Button size="small" type="text" onClick={() => setPassword("")}>
               {t("practice.newPassword")}
             </Button>
@@ -80,14 +82,30 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
               </Button>
             </>
           )}
-          <Button
-            size="small"
-            type="text"
-            aria-label={t("practice.remove", { name: person.name })}
-            onClick={() => removing.mutate({ params }, { onError: explain })}
-          >
-            ×
-          </Button>
+          {leaving ? (
+            <>
+              <Button
+                size="small"
+                danger
+                loading={removing.isPending}
+                onClick={() => removing.mutate({ params }, { onError: explain, onSettled: stay })}
+              >
+                {t("practice.remove", { name: person.name })}
+              </Button>
+              <Button size="small" type="text" onClick={stay}>
+                {t("practice.stays")}
+              </Button>
+            </>
+          ) : (
+            <Button
+              size="small"
+              type="text"
+              aria-label={`${t("practice.remove", { name: person.name })}…`}
+              onClick={() => setLeaving(true)}
+            >
+              ×
+            </Button>
+          )}
         </span>
       )}
     </div>

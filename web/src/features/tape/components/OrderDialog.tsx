@@ -2,7 +2,7 @@ import { Button, Checkbox } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, ErrorNote } from "../../../shared/ui";
 import { useSaveTapeOrder } from "../api";
 import type { Site } from "../model";
 import { moved } from "../order";
@@ -69,6 +69,7 @@ export function OrderDialog({ sites, order, open, onClose }: Props) {
           </li>
         ))}
       </ol>
+      {saving.error && <ErrorNote error={saving.error} />}
       <div className={styles.foot}>
         <Button
           type="primary"
