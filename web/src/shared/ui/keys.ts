@@ -1,8 +1,9 @@
-import { useEffect, useRef } from "react";
+import { type RefObject, useEffect, useRef } from "react";
 
 type Bindings = Record<string, () => void>;
 
-/** How long the second key of a pair such as `g c` is waited for. */
+/** The key that begins a pair such as `g c`, and how long the second one is waited for. */
+const LEAD = "g";
 const PAIR_MS = 1200;
 
 export function isTyping(target: EventTarget | null): boolean {
@@ -10,33 +11,34 @@ export function isTyping(target: EventTarget | null): boolean {
   return !!element?.closest("input, textarea, select, [contenteditable], dialog, [role=listbox]");
 }
 
-let lead: { key: string; at: number } | undefined;
+const inUse = new Set<RefObject<Bindings>>();
+let ledAt: number | undefined;
 
 /** Calls the binding of a key, or of two keys in a row. Keys typed into fields and dialogs are left alone. */
 export function useKeys(bindings: Bindings): void {
   const current = useRef(bindings);
   current.current = bindings;
   useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-      const paired = lead && event.timeStamp - lead.at < PAIR_MS ? `${lead.key} ${event.key}` : undefined;
-      const action = (paired && current.current[paired]) || (!paired && current.current[event.key]);
-      if (action) {
-        event.preventDefault();
-        action();
-      }
+    if (inUse.size === 0) window.addEventListener("keydown", onKey);
+    inUse.add(current);
+    return () => {
+      inUse.delete(current);
+      if (inUse.size === 0) window.removeEventListener("keydown", onKey);
     };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
   }, []);
 }
 
-if (typeof window !== "undefined") {
-  // After all bindings have seen a key it becomes the first of a possible pair.
-  window.addEventListener("keydown", (event) => {
-    const at = event.timeStamp;
-    const key = event.key;
-    if (!isTyping(event.target))
-      queueMicrotask(() => setTimeout(() => (lead = key === "g" ? { key, at } : undefined)));
-  });
+/** One listener for all bindings: whether a key is the second of a pair is the same for each of them. */
+function onKey(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+  const paired = ledAt !== undefined && event.timeStamp - ledAt < PAIR_MS;
+  const name = paired ? `${LEAD} ${event.key}` : event.key;
+  // From here on, not from when it was pressed: a page that was busy meanwhile has shown nothing of it yet.
+  ledAt = event.key === LEAD ? performance.now() : undefined;
+  for (const { current } of [...inUse]) {
+    const action = current[name];
+    if (!action) continue;
+    event.preventDefault();
+    action();
+  }
 }
