@@ -49,6 +49,7 @@ reference: $(PYTHON)
 	$(PYTHON) reference/posterior.py
 	$(PYTHON) reference/verdict.py
 	$(PYTHON) reference/agreement.py
+	$(PYTHON) reference/eye.py
 	$(PYTHON) reference/schools.py
 	$(PYTHON) reference/vision.py
 	git diff --exit-code reference/fixtures crates/assess/data

@@ -1,14 +1,8 @@
-import AxeBuilder from "@axe-core/playwright";
 import type { BrowserContext, Page } from "@playwright/test";
+import { serious } from "./axe";
 import { boothPicture, expect, freshRound, openStep, test } from "./practice";
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
-
-async function serious(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  const found = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
-  return found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
-}
 
 /** A client with a plan since this week, trained with dumbbells, and their private link. */
 async function linked(page: Page, name: string): Promise<{ id: string; token: string; round: string }> {
@@ -222,15 +216,3 @@ test("a client goes out as an archive and a practice as a backup", async ({ page
   await page.getByRole("link", { name: "Backup" }).click();
   expect((await backup).suggestedFilename()).toMatch(/^orthomer-.*\.zip$/);
 });
-
-for (const [theme, path] of [
-  ["paper", "/today"],
-  ["night", "/today"],
-] as const) {
-  test(`axe finds nothing serious on ${path}, ${theme}`, async ({ page }) => {
-    await page.addInitScript((name) => localStorage.setItem("orthomer-theme", name), theme);
-    await page.goto(path);
-    await page.getByRole("heading", { name: "Today", exact: true }).waitFor();
-    expect(await serious(page)).toEqual([]);
-  });
-}

@@ -5,8 +5,8 @@ use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
 use crate::routes::{
-    archive, clients, devices, general, links, log, my, photos, plan, practice, ratings, review, rounds, session, tape,
-    tests, today, usual_week,
+    archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds, session,
+    tape, tests, today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -126,6 +126,11 @@ fn routes(
         .service(ratings::show_repeats)
         .service(ratings::save_repeat)
         .service(ratings::withdraw_consent)
+        .service(eye::show_eye)
+        .service(eye::start_sitting)
+        .service(eye::show_sitting)
+        .service(eye::show_eye_picture)
+        .service(eye::answer_eye)
         .default_service(web::route().to(no_such_route));
     App::new()
         .app_data(web::Data::new(state))

@@ -8,7 +8,7 @@ use crate::looking::Looker;
 use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day};
 use crate::roster::rests_on_all;
-use crate::routes::MeasuredTrends;
+use crate::routes::{Drawn, MeasuredTrends};
 use crate::training::Instead;
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, web};
@@ -80,6 +80,8 @@ pub struct AppState {
     client_days: Kept<ClientDay>,
     /// Each client's line in the list.
     pub(crate) summaries: Kept<ClientSummary>,
+    /// Pictures of the eye's sittings.
+    pub(crate) drawn: Drawn,
     /// Weeks as the planner solved them.
     pub(crate) solved: Solved,
     /// Pages of a client or a round, as they are sent.
@@ -114,6 +116,7 @@ impl AppState {
             proofs: Proofs::default(),
             client_days: Kept::default(),
             summaries: Kept::default(),
+            drawn: Drawn::default(),
             solved: Solved::default(),
             pages: Kept::default(),
             arrivals: Kept::default(),

@@ -392,12 +392,13 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
     let sides = practice.state.store.repeat_pairs(&rater, RatingKind::LeftRight).unwrap();
     assert_eq!(sides, [[1, 1]], "right larger in a mirrored picture is left larger");
     let after = browser.get(&path).await.body;
-    assert_eq!((after["repeats"].as_i64(), after["within_sd_steps"].as_f64()), (Some(1), Some(0.0)));
-    let worth = |view: &Value| view["pooled_sd_steps"].as_f64().unwrap();
+    let agreement = &after["agreement"];
+    assert_eq!((agreement["repeats"].as_i64(), agreement["within_sd_steps"].as_f64()), (Some(1), Some(0.0)));
+    let worth = |view: &Value| view["agreement"]["pooled_sd_steps"].as_f64().unwrap();
     assert!(worth(&after) < worth(&before) && after["due"] == json!([]));
     let case = browser.get(&format!("/api/v1/rounds/{round}/case")).await.body;
     let rating = &case["rounds"][0]["ratings"][0];
-    assert_eq!(rating["rater_sd_steps"], after["pooled_sd_steps"], "{rating}");
+    assert_eq!(rating["rater_sd_steps"], agreement["pooled_sd_steps"], "{rating}");
 }
 
 #[actix_web::test]

@@ -2,6 +2,7 @@
 
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
+use crate::eye;
 use crate::schema::{rating, rating_repeat, round};
 use assess::{Rating, RatingJudgement};
 use diesel::prelude::*;
@@ -20,14 +21,14 @@ pub enum RatingKind {
 }
 
 impl RatingKind {
-    fn as_str(self) -> &'static str {
+    pub(crate) fn as_str(self) -> &'static str {
         match self {
             Self::Standing => "standing",
             Self::LeftRight => "left-right",
         }
     }
 
-    fn parse(text: &str) -> Self {
+    pub(crate) fn parse(text: &str) -> Self {
         if text == "standing" { Self::Standing } else { Self::LeftRight }
     }
 
@@ -97,7 +98,7 @@ impl TryFrom<Row> for RatingRecord {
 }
 
 /// The table holds -2 to 2 only.
-fn value(stored: Option<i32>) -> Option<i8> {
+pub(crate) fn value(stored: Option<i32>) -> Option<i8> {
     stored.and_then(|value| i8::try_from(value).ok())
 }
 
@@ -204,7 +205,8 @@ impl Store {
         Ok(())
     }
 
-    /// All pairs of first and repeated answers of a rater, of one kind; repeats that could not be told are left out.
+    /// All pairs of first and repeated answers of a rater, of one kind, before pictures and before made-up figures; repeats that
+    /// could not be told are left out.
     pub fn repeat_pairs(&self, rater: &str, kind: RatingKind) -> Result<Vec<[i8; 2]>, StoreError> {
         Ok(repeat_pairs(&mut self.connect()?, &[rater.to_owned()], kind)?.remove(rater).unwrap_or_default())
     }
@@ -225,6 +227,9 @@ fn repeat_pairs(
         if let Some((first, again)) = value(Some(first)).zip(value(again)) {
             pairs.entry(rater).or_default().push([first, again]);
         }
+    }
+    for (rater, pair) in eye::pairs(connection, raters, kind)? {
+        pairs.entry(rater).or_default().push(pair);
     }
     Ok(pairs)
 }

@@ -272,9 +272,34 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    eye_sitting (id) {
+        id -> Text,
+        account_id -> Text,
+        seed -> BigInt,
+        started_at -> Text,
+    }
+}
+
+diesel::table! {
+    eye_answer (sitting_id, place) {
+        sitting_id -> Text,
+        place -> Integer,
+        figure -> Integer,
+        kind -> Text,
+        site -> Text,
+        mirrored -> Bool,
+        value -> Nullable<Integer>,
+        truth -> Double,
+        answered_at -> Text,
+    }
+}
+
 diesel::joinable!(round -> client (client_id));
 diesel::joinable!(photo -> round (round_id));
 diesel::joinable!(outline -> round (round_id));
 diesel::joinable!(rating -> round (round_id));
 diesel::joinable!(rating_repeat -> round (round_id));
 diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, rating, rating_repeat);
+diesel::joinable!(eye_answer -> eye_sitting (sitting_id));
+diesel::allow_tables_to_appear_in_same_query!(eye_sitting, eye_answer);

@@ -332,6 +332,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the own eye is worth, and the sitting that was left open. */
+        get: operations["show_eye"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/eye/sittings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begins a sitting, or goes on with the one that was left open. */
+        post: operations["start_sitting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/eye/sittings/{sitting_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One of the own sittings. */
+        get: operations["show_sitting"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/eye/sittings/{sitting_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers the next picture of one of the own sittings. An answer stays: its truth may have been told. */
+        post: operations["answer_eye"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/eye/sittings/{sitting_id}/pictures/{place}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture of one of the own sittings. Whether it is mirrored cannot be seen from it. */
+        get: operations["show_eye_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/files/tape/csv": {
         parameters: {
             query?: never;
@@ -1084,6 +1169,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How far a coach agrees with themselves about standings. */
+        AgreementView: {
+            /**
+             * Format: double
+             * @description Quadratic-weighted kappa.
+             */
+            kappa?: number | null;
+            /**
+             * Format: double
+             * @description What a rating of this coach is taken to be worth: SD, rating steps.
+             */
+            pooled_sd_steps: number;
+            /** @description Repeats given so far, over all clients and made-up figures. */
+            repeats: number;
+            /**
+             * Format: double
+             * @description The coach's own SD, rating steps.
+             */
+            within_sd_steps?: number | null;
+        };
         /**
          * @description How pressing it is; the more pressing first.
          * @enum {string}
@@ -1125,6 +1230,16 @@ export interface components {
              * @description Degrees.
              */
             degrees: number;
+        };
+        /** @description An answer to the next picture. */
+        AnswerEye: {
+            /** @description The picture's place in the sitting. */
+            place: number;
+            /**
+             * Format: int32
+             * @description -2 to 2, as the picture shows it; null when it cannot be told.
+             */
+            value?: number | null;
         };
         /** @description A sheet's wish. */
         AskDevice: {
@@ -1983,6 +2098,67 @@ export interface components {
          * @enum {string}
          */
         Experience: "beginner" | "intermediate" | "advanced";
+        /** @description A picture to judge. */
+        EyeLook: {
+            /** @description Where the part is, both sides. */
+            frames: components["schemas"]["Frame"][];
+            /** @description What is judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description Its place in the sitting, from 0. */
+            place: number;
+            /** @description How the figure stands. */
+            pose: components["schemas"]["PoseId"];
+            /** @description The tape's site of the part. */
+            site: components["schemas"]["SiteId"];
+        };
+        /** @description A coach's own eye, as far as it is known. */
+        EyePage: {
+            /** @description Agreement with oneself, from standings judged twice, here and on the light table. */
+            agreement: components["schemas"]["AgreementView"];
+            /** @description By kind of question, from all ended sittings. */
+            kinds: components["schemas"]["KindSkill"][];
+            open?: components["schemas"]["EyeSittingView"] | null;
+            /** @description Ended sittings, newest first. */
+            past: components["schemas"]["PastSitting"][];
+            /** @description Pictures of a sitting. */
+            pictures: number;
+        };
+        /** @description A sitting as far as it has come. */
+        EyeSittingView: {
+            /** @description Its id. */
+            id: string;
+            next?: components["schemas"]["EyeLook"] | null;
+            /** @description Pictures in it. */
+            pictures: number;
+            /** @description What was answered, in order. */
+            told: components["schemas"]["EyeToldView"][];
+        };
+        /** @description An answer, with the truth once the figure does not come again. All of the figure itself, however it was shown. */
+        EyeToldView: {
+            /**
+             * Format: int32
+             * @description -2 to 2; left out when it could not be told.
+             */
+            answer?: number | null;
+            /** @description What was judged. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description Its place in the sitting, from 0. */
+            place: number;
+            /** @description The place at which the same figure was shown before; it was mirrored this time. */
+            seen_at?: number | null;
+            /** @description The tape's site of the part. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description % (left larger positive) or SD (ahead positive); left out until it may be told.
+             */
+            truth?: number | null;
+            /**
+             * Format: double
+             * @description The truth in steps of the scale.
+             */
+            truth_steps?: number | null;
+        };
         /** @description What goes wrong, and what then does the work. */
         Fault: {
             /** @description What is seen. */
@@ -2037,6 +2213,31 @@ export interface components {
              * @description Value, mm.
              */
             value_mm: number;
+        };
+        /** @description Where one side of the part is in the picture as shown, all as shares of the picture's width or height. */
+        Frame: {
+            /**
+             * Format: double
+             * @description Down.
+             */
+            height: number;
+            /** @description The side as it is seen: of a mirrored picture, the other one. */
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description Across.
+             */
+            width: number;
+            /**
+             * Format: double
+             * @description Left edge.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Upper edge.
+             */
+            y: number;
         };
         /** @description A girth at both ends. */
         GirthMoveView: {
@@ -2243,6 +2444,19 @@ export interface components {
          * @enum {string}
          */
         JudgedKind: "standing" | "left-right";
+        /** @description What is known of one kind of question. */
+        KindSkill: {
+            /** @description Which. */
+            kind: components["schemas"]["JudgedKind"];
+            /** @description By part. */
+            parts: components["schemas"]["PartSkill"][];
+            skill?: components["schemas"]["Skill"] | null;
+            /**
+             * Format: double
+             * @description A step of the scale: % for left-right, SD of the expected size for standing.
+             */
+            step: number;
+        };
         /** @description A named set of equipment a coach can start from. */
         Kit: {
             /** @description Stable id. */
@@ -2845,6 +3059,24 @@ export interface components {
             exercises: components["schemas"]["ExerciseId"][];
             /** @description Why. */
             why: string;
+        };
+        /** @description What is known of a part. */
+        PartSkill: {
+            /** @description The tape's site of the part. */
+            site: components["schemas"]["SiteId"];
+            /** @description The eye for it. */
+            skill: components["schemas"]["Skill"];
+        };
+        /** @description An ended sitting in a line. */
+        PastSitting: {
+            /** @description The day it was begun. */
+            date: string;
+            /** @description Its id. */
+            id: string;
+            /** @description Differences of a step or more. */
+            of: number;
+            /** @description Differences of a step or more whose direction was named rightly. */
+            right: number;
         };
         /**
          * @description What someone may do.
@@ -3596,30 +3828,15 @@ export interface components {
         };
         /** @description Blind repeats and what they have shown so far. */
         RepeatsView: {
+            /** @description What the repeats so far have shown. */
+            agreement: components["schemas"]["AgreementView"];
             /** @description What to ask again. */
             due: components["schemas"]["RepeatView"][];
-            /**
-             * Format: double
-             * @description Quadratic-weighted kappa.
-             */
-            kappa?: number | null;
-            /**
-             * Format: double
-             * @description What a rating of this coach is taken to be worth: SD, rating steps.
-             */
-            pooled_sd_steps: number;
-            /** @description Repeats given so far, over all clients. */
-            repeats: number;
             /**
              * Format: int32
              * @description Days a rating rests before it is asked again.
              */
             rest_days: number;
-            /**
-             * Format: double
-             * @description The coach's own SD, rating steps.
-             */
-            within_sd_steps?: number | null;
         };
         /** @description A round reviewed. */
         ReviewView: {
@@ -4401,6 +4618,33 @@ export interface components {
          * @enum {string}
          */
         SizingSchool: "rest-of-body" | "frame-ratios" | "silhouette" | "own-roster";
+        /** @description A coach's eye for one kind of question, in steps of its scale. A truth past the scale's end counts as its end. */
+        Skill: {
+            /** @description Answers it rests on. */
+            answers: number;
+            /**
+             * Format: double
+             * @description Mean of answer minus truth: what is seen larger, or more to the left, than it is.
+             */
+            bias_steps: number;
+            /** @description How often it could not be told. */
+            not_told: number;
+            /** @description Differences of a step or more. */
+            of: number;
+            /** @description Of the differences of a step or more, those whose direction was named rightly. */
+            right: number;
+            /**
+             * Format: double
+             * @description SD of answer minus truth; from two answers on.
+             */
+            sd_steps?: number | null;
+            /**
+             * Format: double
+             * @description The difference whose direction is named rightly nine times in ten: from the least-squares line of answers over truth,
+             *     `1.2816 s / slope` with its residual SD `s`. None with few answers, or when they do not follow the truth.
+             */
+            sure_from_steps?: number | null;
+        };
         /** @description Readings of one skinfold. */
         SkinfoldEntry: {
             /** @description One to three readings, mm. */
@@ -5810,6 +6054,169 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_eye: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyePage"];
+                };
+            };
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    start_sitting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeSittingView"];
+                };
+            };
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_sitting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeSittingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    answer_eye: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitting_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerEye"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EyeSittingView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_eye_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sitting_id: string;
+                /** @description from 0 */
+                place: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

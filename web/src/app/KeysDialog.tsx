@@ -19,6 +19,7 @@ const KEYS: [
     | "judge"
     | "practice"
     | "library"
+    | "eye"
     | "empty"
     | "level"
     | "undo"
@@ -34,6 +35,7 @@ const KEYS: [
   [["g", "d"], "today"],
   [["g", "c"], "clients"],
   [["g", "x"], "library"],
+  [["g", "e"], "eye"],
   [["g", "s"], "practice"],
   [["Ctrl Z", "Ctrl Y"], "undo"],
   [["/"], "find"],

@@ -24,6 +24,7 @@ export function Shell() {
     "g d": () => navigate("/today"),
     "g c": () => navigate("/clients"),
     "g x": () => navigate("/library"),
+    "g e": () => navigate("/eye"),
     "g s": () => navigate("/practice"),
   });
   useEffect(() => {
@@ -43,6 +44,7 @@ export function Shell() {
           <NavLink to="/today">{t("app.today")}</NavLink>
           <NavLink to="/clients">{t("app.clients")}</NavLink>
           <NavLink to="/library">{t("app.library")}</NavLink>
+          <NavLink to="/eye">{t("app.eye")}</NavLink>
           <NavLink to="/practice">{t("app.practice")}</NavLink>
         </nav>
         <div className={styles.tools}>

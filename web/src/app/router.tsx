@@ -102,6 +102,14 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/library")).LibraryPage }),
           },
           {
+            path: "/eye",
+            lazy: async () => ({ Component: (await import("../features/eye")).EyePage }),
+          },
+          {
+            path: "/eye/:sittingId",
+            lazy: async () => ({ Component: (await import("../features/eye")).SittingPage }),
+          },
+          {
             path: "/practice",
             lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
           },

@@ -1,5 +1,6 @@
 // Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
 
+import { eye, judging } from "./en-eye";
 import { library } from "./en-library";
 import { felt, log, pain } from "./en-log";
 import { consent, photos } from "./en-photos";
@@ -15,6 +16,7 @@ export const en = {
     clients: "Clients",
     practice: "Practice",
     library: "Library",
+    eye: "Eye",
     signOut: "Sign out",
     night: "Night",
     paper: "Paper",
@@ -83,6 +85,8 @@ export const en = {
     caseFile: "Case file",
   },
   photos,
+  judging,
+  eye,
   consent,
   brief: {
     name: "Name",
@@ -352,6 +356,7 @@ export const en = {
     seen: "Today: seen to",
     practice: "to the practice",
     library: "to the library",
+    eye: "to the eye: practice in judging",
     undo: "take a step back on the sheet that is open, and forth again",
     lay: "verdict: by body or by need; fold or open all girths",
     figure: "verdict: back to the figure",

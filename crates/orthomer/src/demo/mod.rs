@@ -1,6 +1,7 @@
 //! Demo data: Millrace Studio in the invented town of Karrow, its coach, and its made-up clients.
 
 mod body;
+mod eye;
 mod hour;
 mod judgements;
 mod people;
@@ -50,6 +51,7 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
     }
     hour::keep(store, knowledge, &rounds, COACH)?;
     judgements::give(store, &rounds, &coach.id)?;
+    eye::keep(store, knowledge, &coach.id, today)?;
     training::keep(store, knowledge, &rounds, COACH, today)
 }
 

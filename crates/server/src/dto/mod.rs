@@ -2,6 +2,7 @@
 
 mod atlas;
 mod client;
+mod eye;
 mod log;
 mod my;
 mod photos;
@@ -16,6 +17,7 @@ pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
     ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary,
 };
+pub(crate) use eye::{AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, PartSkill, PastSitting};
 pub(crate) use log::{
     DoneSession, EntryFate, EntryOutcome, FeelChoice, InsteadView, LastTime, LogEntryView, LogPage, PlanInHand,
     SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession, TrainingView,
@@ -25,8 +27,9 @@ pub(crate) use my::{
     SharedView,
 };
 pub(crate) use photos::{
-    BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView,
-    RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent, Withdrawn,
+    AgreementView, BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound,
+    PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent,
+    Withdrawn,
 };
 pub(crate) use plan::{
     AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,

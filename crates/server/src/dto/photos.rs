@@ -1,5 +1,6 @@
 //! Pictures, what was found in them, how they lie over each other, and what was judged.
 
+use assess::RaterAgreement;
 use lighttable::{Frames, Laid, Question, RegionFrame, WidthChange};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -309,12 +310,10 @@ pub struct RepeatView {
     pub photo: PhotoView,
 }
 
-/// Blind repeats and what they have shown so far.
+/// How far a coach agrees with themselves about standings.
 #[derive(Serialize, ToSchema)]
-pub struct RepeatsView {
-    /// What to ask again.
-    pub due: Vec<RepeatView>,
-    /// Repeats given so far, over all clients.
+pub struct AgreementView {
+    /// Repeats given so far, over all clients and made-up figures.
     pub repeats: usize,
     /// The coach's own SD, rating steps.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -324,6 +323,22 @@ pub struct RepeatsView {
     pub kappa: Option<f64>,
     /// What a rating of this coach is taken to be worth: SD, rating steps.
     pub pooled_sd_steps: f64,
+}
+
+impl From<RaterAgreement> for AgreementView {
+    fn from(agreement: RaterAgreement) -> Self {
+        let RaterAgreement { repeats, within_sd_steps, kappa, pooled_sd_steps } = agreement;
+        Self { repeats, within_sd_steps, kappa, pooled_sd_steps }
+    }
+}
+
+/// Blind repeats and what they have shown so far.
+#[derive(Serialize, ToSchema)]
+pub struct RepeatsView {
+    /// What to ask again.
+    pub due: Vec<RepeatView>,
+    /// What the repeats so far have shown.
+    pub agreement: AgreementView,
     /// Days a rating rests before it is asked again.
     pub rest_days: i32,
 }

@@ -3,6 +3,7 @@
 pub(crate) mod archive;
 pub(crate) mod clients;
 pub(crate) mod devices;
+pub(crate) mod eye;
 pub(crate) mod general;
 pub(crate) mod links;
 pub(crate) mod log;
@@ -20,4 +21,5 @@ pub(crate) mod tests;
 pub(crate) mod today;
 pub(crate) mod usual_week;
 
+pub(crate) use eye::Drawn;
 pub(crate) use review::MeasuredTrends;

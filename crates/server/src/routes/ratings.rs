@@ -2,8 +2,8 @@
 
 use crate::auth::SignedIn;
 use crate::dto::{
-    JudgedKind, PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SaveRating, SaveRepeat, WithdrawConsent,
-    Withdrawn,
+    AgreementView, JudgedKind, PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SaveRating, SaveRepeat,
+    WithdrawConsent, Withdrawn,
 };
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
@@ -140,13 +140,10 @@ fn repeats_view(
         })
     });
     let due = due.collect();
-    let agreement = rater_agreement(knowledge.atlas.evidence(), &store.repeat_pairs(rater, RatingKind::Standing)?);
+    let pairs = store.repeat_pairs(rater, RatingKind::Standing)?;
     Ok(RepeatsView {
         due,
-        repeats: agreement.repeats,
-        within_sd_steps: agreement.within_sd_steps,
-        kappa: agreement.kappa,
-        pooled_sd_steps: agreement.pooled_sd_steps,
+        agreement: AgreementView::from(rater_agreement(knowledge.atlas.evidence(), &pairs)),
         rest_days: MIN_REST_DAYS,
     })
 }

@@ -1,6 +1,7 @@
 //! A practice on a real SQLite file, with clients like the example's.
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+#![allow(dead_code, reason = "each test file uses its part")]
 
 use atlas::Atlas;
 use casefile::CaseFile;

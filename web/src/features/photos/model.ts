@@ -1,11 +1,11 @@
 // The light table's geometry, questions and words, without React. Every place is in px of a picture's view.
 import type { Schemas } from "../../shared/api/client";
+import type { Frame, Kind } from "../../shared/judging";
 
 export type LightTable = Schemas["LightTable"];
 export type Photo = Schemas["PhotoView"];
 export type Question = Schemas["Question"];
 export type Rating = Schemas["RatingView"];
-export type Kind = Schemas["JudgedKind"];
 export type Laid = Schemas["Laid"];
 export type Moved = Schemas["MovedBody"];
 
@@ -142,18 +142,6 @@ export function nextOpen(questions: Question[], current: string, judged: (region
   const at = questions.findIndex((question) => question.region === current);
   const order = [...questions.slice(at + 1), ...questions.slice(0, at + 1)];
   return order.find((question) => !judged(question.region))?.region;
-}
-
-/** `1` to `5` judge the standing, `6` to `0` left against right, `x` cannot tell. */
-export const STANDING_KEYS = ["1", "2", "3", "4", "5"];
-export const SIDE_KEYS = ["6", "7", "8", "9", "0"];
-
-export interface Frame {
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-  side?: Schemas["Side"];
 }
 
 export function framesOf(photo: Photo | undefined, region: string | undefined): Frame[] {

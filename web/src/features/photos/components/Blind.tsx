@@ -1,10 +1,11 @@
 import { useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { RegionFrames } from "../../../shared/judging";
 import { viewOf } from "../api";
 import { fitted, framesOf, type Photo } from "../model";
 import page from "../pages/PhotosPage.module.css";
 import { SightStore } from "../sight";
-import { Lines, RegionFrames } from "./Lines";
+import { Lines } from "./Lines";
 import { Layer, Overlay, Pane } from "./Pane";
 
 /** A picture without its date, mirrored or not, with the region framed. Sides are named as they are seen. */

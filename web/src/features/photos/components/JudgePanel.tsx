@@ -1,11 +1,11 @@
-import { Button, Select } from "antd";
+import { Select } from "antd";
 import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
-import { type Kind, kindsFor, type Question, type Rating, ratingAt } from "../model";
+import { CannotTell, type Kind, KindAsked, MiniScale } from "../../../shared/judging";
+import { kindsFor, type Question, type Rating, ratingAt } from "../model";
 import styles from "./Judge.module.css";
-import { MiniScale, Scale } from "./Scale";
 
 interface Props {
   roundId: string;
@@ -55,19 +55,15 @@ export function JudgePanel(props: Props) {
             <span className="quiet">{t("photos.seenIn", { pose: poseName(pose) })}</span>
           )}
           {kindsFor(question, pose, sidesKnown).map((kind) => (
-            <fieldset key={kind} className={styles.ask}>
-              <legend>{t(kind === "standing" ? "photos.judgeTitle" : "photos.sidesTitle")}</legend>
-              <Scale
-                kind={kind}
-                value={given(kind)?.value ?? undefined}
-                onRate={(value) => onRate(kind, value)}
-              />
-            </fieldset>
+            <KindAsked
+              key={kind}
+              kind={kind}
+              value={given(kind)?.value ?? undefined}
+              onRate={(value) => onRate(kind, value)}
+            />
           ))}
           {question.sides && !sidesKnown && <p className="quiet">{t("photos.sidesUnsaid")}</p>}
-          <Button size="small" onClick={() => onRate("standing", null)} aria-keyshortcuts="x">
-            {t("photos.cannotTell")} <kbd className={styles.key}>x</kbd>
-          </Button>
+          <CannotTell onClick={() => onRate("standing", null)} />
         </section>
       )}
       {strip}

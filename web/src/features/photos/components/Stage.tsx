@@ -1,22 +1,13 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day } from "../../../shared/format";
+import { type Frame, RegionFrames } from "../../../shared/judging";
 import { SideMark } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useOutline, viewOf } from "../api";
-import {
-  type Frame,
-  fitted,
-  type Laid,
-  type Mode,
-  matrix,
-  mirroredAbout,
-  type Photo,
-  pathOf,
-  plumb,
-} from "../model";
+import { fitted, type Laid, type Mode, matrix, mirroredAbout, type Photo, pathOf, plumb } from "../model";
 import { SightStore } from "../sight";
-import { Lines, RegionFrames } from "./Lines";
+import { Lines } from "./Lines";
 import { Layer, Overlay, Pane } from "./Pane";
 import styles from "./Table.module.css";
 import { Wipe } from "./Wipe";

@@ -1,8 +1,9 @@
 import { useTranslation } from "react-i18next";
 import { shortDay } from "../../../shared/format";
+import type { Frame } from "../../../shared/judging";
 import { SideMark } from "../../../shared/ui";
 import { viewOf } from "../api";
-import { acrossPicture, type Frame, framesOf, inPose, type LightTable, type Photo, plumb } from "../model";
+import { acrossPicture, framesOf, inPose, type LightTable, type Photo, plumb } from "../model";
 import styles from "./Strip.module.css";
 
 /** Height of a cut-out, px. */

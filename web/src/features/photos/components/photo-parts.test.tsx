@@ -1,12 +1,12 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
+import { Scale } from "../../../shared/judging";
 import { show } from "../../../test/render";
 import type { Photo, Question, Rating } from "../model";
 import { Empty } from "./Empty";
 import { JudgePanel } from "./JudgePanel";
 import { PhotoNotes } from "./PhotoNotes";
 import { PoseBar } from "./PoseBar";
-import { Scale } from "./Scale";
 import { UploadTray } from "./UploadTray";
 import { Wipe } from "./Wipe";
 

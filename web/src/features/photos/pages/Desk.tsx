@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
+import { type Kind, SIDE_KEYS, STANDING_KEYS } from "../../../shared/judging";
 import { useKeys } from "../../../shared/ui/keys";
 import {
   saved,
@@ -26,7 +27,6 @@ import {
   earlierWith,
   framesOf,
   inPose,
-  type Kind,
   kindsFor,
   type LightTable,
   MODES,
@@ -36,8 +36,6 @@ import {
   type Point,
   pathOf,
   ratingAt,
-  SIDE_KEYS,
-  STANDING_KEYS,
   TOOLS,
   type Tool,
 } from "../model";

@@ -22,12 +22,8 @@ const due = (region: string, kind: "standing" | "left-right" = "standing") => ({
 const view = (all: object[], change: object = {}) =>
   ({
     rest_days: 3,
-    repeats: 0,
-    pooled_sd_steps: 0.62,
-    within_sd_steps: null,
-    kappa: null,
+    agreement: { repeats: 0, pooled_sd_steps: 0.62, within_sd_steps: null, kappa: null, ...change },
     due: all,
-    ...change,
   }) as unknown as Schemas["RepeatsView"];
 
 async function page(

@@ -1,16 +1,14 @@
-import { App, Button } from "antd";
+import { App } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
-import { problemOf, type Schemas } from "../../../shared/api/client";
+import { problemOf } from "../../../shared/api/client";
+import { Agreement, Ask } from "../../../shared/judging";
 import { ErrorNote } from "../../../shared/ui";
-import { useKeys } from "../../../shared/ui/keys";
 import { useRepeats, useSaveRepeat } from "../api";
 import { Blind } from "../components/Blind";
 import judge from "../components/Judge.module.css";
-import { Scale } from "../components/Scale";
-import { SIDE_KEYS, STANDING_KEYS } from "../model";
 import styles from "./PhotosPage.module.css";
 
 /** Ratings asked again without date or answer, some mirrored: what a coach's own eye is worth. */
@@ -39,12 +37,6 @@ export function RepeatsPage() {
       },
     );
   };
-  const keys = due?.kind === "left-right" ? SIDE_KEYS : STANDING_KEYS;
-  const value = (i: number) => (due?.kind === "left-right" ? 2 - i : i - 2);
-  useKeys({
-    ...Object.fromEntries(keys.map((key, i) => [key, () => answer(value(i))])),
-    x: () => answer(null),
-  });
   if (repeats.error) return <ErrorNote error={repeats.error} onRetry={() => repeats.refetch()} />;
   if (!repeats.data) return null;
   return (
@@ -63,39 +55,20 @@ export function RepeatsPage() {
                 pose: atlas.data?.poses.find(({ id }) => id === due.pose)?.name ?? due.pose,
               })}
             </span>
-            <fieldset className={judge.ask}>
-              <legend>{t(due.kind === "standing" ? "photos.judgeTitle" : "photos.sidesTitle")}</legend>
-              <Scale kind={due.kind} onRate={answer} />
-            </fieldset>
-            <Button size="small" onClick={() => answer(null)} aria-keyshortcuts="x">
-              {t("photos.cannotTell")} <kbd className={judge.key}>x</kbd>
-            </Button>
+            <Ask kind={due.kind} onAnswer={answer} />
             <p className="quiet">{t("photos.left", { count: repeats.data.due.length - at })}</p>
-            <Agreement repeats={repeats.data} />
+            <Agreement agreement={repeats.data.agreement} />
           </section>
         </div>
       ) : (
         <section>
           <p>
-            {repeats.data.repeats > 0 ? t("photos.againDone") : ""}{" "}
+            {repeats.data.agreement.repeats > 0 ? t("photos.againDone") : ""}{" "}
             {t("photos.againNone", { days: repeats.data.rest_days })}
           </p>
-          <Agreement repeats={repeats.data} />
+          <Agreement agreement={repeats.data.agreement} />
         </section>
       )}
     </>
-  );
-}
-
-function Agreement({ repeats }: { repeats: Schemas["RepeatsView"] }) {
-  const { t } = useTranslation();
-  const sd = repeats.pooled_sd_steps.toFixed(2);
-  if (typeof repeats.within_sd_steps !== "number") return <p>{t("photos.noRepeats", { sd })}</p>;
-  return (
-    <p>
-      {t("photos.agreement", { count: repeats.repeats, sd: repeats.within_sd_steps.toFixed(2) })}{" "}
-      {typeof repeats.kappa === "number" && t("photos.kappa", { kappa: repeats.kappa.toFixed(2) })}{" "}
-      {t("photos.worth", { sd })}
-    </p>
   );
 }

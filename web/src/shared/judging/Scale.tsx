@@ -1,11 +1,17 @@
 import { useTranslation } from "react-i18next";
-import { type Kind, SIDE_KEYS, STANDING_KEYS } from "../model";
-import styles from "./Judge.module.css";
+import type { Schemas } from "../api/client";
+import styles from "./Judging.module.css";
+
+export type Kind = Schemas["JudgedKind"];
+
+/** `1` to `5` judge the standing, `6` to `0` left against right, `x` cannot tell. */
+export const STANDING_KEYS = ["1", "2", "3", "4", "5"];
+export const SIDE_KEYS = ["6", "7", "8", "9", "0"];
 
 /** From the left: behind hangs left, ahead right; of two sides the larger one, positive for the left, is leant to. */
-const STOPS: Record<Kind, number[]> = { standing: [-2, -1, 0, 1, 2], "left-right": [2, 1, 0, -1, -2] };
+export const STOPS: Record<Kind, number[]> = { standing: [-2, -1, 0, 1, 2], "left-right": [2, 1, 0, -1, -2] };
 
-function colour(kind: Kind, value: number): string {
+export function colour(kind: Kind, value: number): string {
   if (value === 0) return "var(--level)";
   if (kind === "standing") return value < 0 ? "var(--behind)" : "var(--ahead)";
   return value > 0 ? "var(--left)" : "var(--right)";
@@ -20,7 +26,7 @@ interface Props {
 /** Five stops across a plumb line, each with its key. */
 export function Scale({ kind, value, onRate }: Props) {
   const { t } = useTranslation();
-  const words = t(`photos.stops.${kind === "standing" ? "standing" : "sides"}`, {
+  const words = t(`judging.stops.${kind === "standing" ? "standing" : "sides"}`, {
     returnObjects: true,
   }) as string[];
   const keys = kind === "standing" ? STANDING_KEYS : SIDE_KEYS;

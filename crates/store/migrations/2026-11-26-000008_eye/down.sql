@@ -1,0 +1,2 @@
+DROP TABLE eye_answer;
+DROP TABLE eye_sitting;

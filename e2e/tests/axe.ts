@@ -1,0 +1,11 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+
+/** What axe finds of serious and critical problems on a page that has come to rest; by some rules only, where they are given. */
+export async function serious(page: Page, rules?: string[]): Promise<string[]> {
+  await page.waitForLoadState("networkidle");
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
+  const found = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
+  return found.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`);
+}

@@ -1,0 +1,55 @@
+import { useTranslation } from "react-i18next";
+import { useNames } from "../../../shared/api/atlas";
+import { judged, rightOf, type Sitting } from "../model";
+import styles from "./Eye.module.css";
+import { EyeLine } from "./EyeLine";
+import { Truth } from "./ToldPanel";
+import { useWord } from "./useWord";
+
+/** A sitting that is over: every figure along the plumb line, what is true of it beside what was said. */
+export function Results({ sitting }: { sitting: Sitting }) {
+  const { t } = useTranslation();
+  const names = useNames();
+  const word = useWord();
+  const { right, of } = rightOf(sitting);
+  const all = judged(sitting);
+  return (
+    <>
+      <p className={styles.sentence}>{of > 0 ? t("eye.rightOf", { right, of }) : t("eye.nothingToSee")}</p>
+      {(["left-right", "standing"] as const).map((kind) => (
+        <table key={kind} className={styles.rows}>
+          <caption>{t(kind === "standing" ? "judging.standing" : "judging.sides")}</caption>
+          <tbody>
+            {all
+              .filter(({ told }) => told.kind === kind)
+              .map(({ told, answers }) => (
+                <tr key={told.place}>
+                  <th scope="row">{names.site(told.site)}</th>
+                  <td>
+                    <EyeLine
+                      kind={kind}
+                      truth={told.truth_steps ?? undefined}
+                      answers={answers}
+                      width={300}
+                      height={34}
+                    />
+                  </td>
+                  <td>
+                    {typeof told.truth === "number" && <Truth kind={kind} truth={told.truth} />}{" "}
+                    <span className="quiet">
+                      {answers
+                        .map(({ value }) =>
+                          value === undefined ? t("judging.cannotTell") : word(kind, value),
+                        )
+                        .join(", ")}
+                    </span>
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      ))}
+      <p className="quiet">{t("eye.key")}</p>
+    </>
+  );
+}

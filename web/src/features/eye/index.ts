@@ -1,0 +1,2 @@
+export { EyePage } from "./pages/EyePage";
+export { SittingPage } from "./pages/SittingPage";

@@ -1,0 +1,67 @@
+import { Button } from "antd";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import { day } from "../../../shared/format";
+import { Agreement } from "../../../shared/judging";
+import { ErrorNote } from "../../../shared/ui";
+import { useKeys } from "../../../shared/ui/keys";
+import { useBegin, useEye } from "../api";
+import styles from "../components/Eye.module.css";
+import { Skills } from "../components/Skills";
+
+/** What the coach's own eye is worth, and the way to another sitting. */
+export function EyePage() {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const eye = useEye();
+  const begin = useBegin();
+  const start = () => {
+    if (!begin.isPending) begin.mutate({}, { onSuccess: ({ id }) => navigate(`/eye/${id}`) });
+  };
+  useKeys({ n: start });
+  if (eye.error) return <ErrorNote error={eye.error} onRetry={() => eye.refetch()} />;
+  if (!eye.data) return null;
+  const { open, pictures, kinds, past, agreement } = eye.data;
+  return (
+    <main className={styles.page}>
+      <h1>{t("eye.title")}</h1>
+      <div className={styles.columns}>
+        <div>
+          <p className={styles.lead}>{t("eye.lead", { count: pictures })}</p>
+          <Button type="primary" onClick={start} loading={begin.isPending} aria-keyshortcuts="n">
+            {open
+              ? t("eye.goOn", { at: (open.next?.place ?? 0) + 1, count: pictures })
+              : t(past.length > 0 ? "eye.again" : "eye.begin")}{" "}
+            <kbd>n</kbd>
+          </Button>
+          {begin.error && <ErrorNote error={begin.error} onRetry={start} />}
+          <h2>{t("eye.agreementTitle")}</h2>
+          <Agreement agreement={agreement} />
+          {past.length > 0 && (
+            <>
+              <h2>{t("eye.past")}</h2>
+              <ul className={styles.past}>
+                {past.map(({ id, date, right, of }) => (
+                  <li key={id}>
+                    <Link to={`/eye/${id}`}>{day(date)}</Link>
+                    <span>{t("eye.pastLine", { right, of })}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+        <div>
+          {kinds.map((known) => (
+            <Skills key={known.kind} known={known} />
+          ))}
+          {past.length > 0 ? (
+            <p className="quiet">{t("eye.whisker")}</p>
+          ) : (
+            <p className="quiet">{t("eye.none")}</p>
+          )}
+        </div>
+      </div>
+    </main>
+  );
+}
