@@ -3,7 +3,7 @@
 use crate::error::EyeError;
 use crate::question::{Asks, Part, Question};
 use assess::{ConditionalSize, Norms, SexNorms, conditional_size};
-use booth::{Girth, Hair, Image, Sex, Skin, Spec};
+use booth::{Girth, Image, Sex, Skin, Spec};
 use rand::rngs::StdRng;
 use rand::seq::IndexedRandom;
 use rand::{Rng, RngExt};
@@ -120,8 +120,8 @@ pub(crate) fn made_up(norms: &Norms, question: &Question, rng: &mut StdRng) -> R
         girth(part.site(), Some(Side::Left), *cm * (1.0 + apart / 200.0));
         girth(part.site(), Some(Side::Right), *cm * (1.0 - apart / 200.0));
     }
+    // Hair stays short: long hair hides arms from behind.
     spec.skin = *[Skin::Light, Skin::Middle, Skin::Dark].choose(rng).unwrap_or(&Skin::Middle);
-    spec.hair = if rng.random() { Hair::Short } else { Hair::Long };
     spec.light.seed = rng.next_u64() % 1000;
     spec.image = Image { width: SIZE_PX.0, height: SIZE_PX.1, seed: spec.light.seed, ..Image::default() };
     Ok(spec)

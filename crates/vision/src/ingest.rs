@@ -2,8 +2,9 @@
 
 use crate::error::PhotoError;
 use crate::metadata::{self, Kept, strip_jpeg, strip_png, strip_webp};
-use fast_image_resize::images::{Image as Buffer, ImageRef};
-use fast_image_resize::{FilterType, PixelType, ResizeAlg, ResizeOptions, Resizer};
+use crate::resample::resampled;
+use fast_image_resize::pixels::U8x3;
+use fast_image_resize::{FilterType, ResizeAlg};
 use image::codecs::png::PngDecoder;
 use image::codecs::webp::WebPDecoder;
 use image::{DynamicImage, ImageDecoder, RgbImage, imageops};
@@ -202,12 +203,10 @@ fn fitted(picture: RgbImage, longest_px: u32) -> Result<RgbImage, PhotoError> {
         return Ok(picture);
     }
     let scaled = |side: u32| ((f64::from(side) * f64::from(longest_px) / f64::from(longer)).round() as u32).max(1);
-    let source = ImageRef::new(width, height, picture.as_raw(), PixelType::U8x3).map_err(damaged)?;
-    let mut target = Buffer::new(scaled(width), scaled(height), PixelType::U8x3);
-    let options = ResizeOptions::new().resize_alg(ResizeAlg::Convolution(FilterType::Bilinear));
-    Resizer::new().resize(&source, &mut target, &options).map_err(damaged)?;
-    let (width, height) = (target.width(), target.height());
-    RgbImage::from_raw(width, height, target.into_vec()).ok_or_else(|| damaged("it could not be made smaller"))
+    let to = (scaled(width), scaled(height));
+    let how = ResizeAlg::Convolution(FilterType::Bilinear);
+    let pixels = resampled::<U8x3>(picture.as_raw(), (width, height), to, how).map_err(damaged)?;
+    RgbImage::from_raw(to.0, to.1, pixels).ok_or_else(|| damaged("it could not be made smaller"))
 }
 
 /// The picture turned as its EXIF orientation says.

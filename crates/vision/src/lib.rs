@@ -26,6 +26,7 @@ mod photo;
 mod plane;
 mod pose_net;
 mod quality;
+mod resample;
 mod retouch;
 mod wall;
 

@@ -1,8 +1,9 @@
 //! A grid of numbers over a picture.
 
 use crate::error::PhotoError;
-use fast_image_resize::images::{Image, ImageRef};
-use fast_image_resize::{FilterType, PixelType, ResizeAlg, ResizeOptions, Resizer};
+use crate::resample::resampled;
+use fast_image_resize::pixels::F32;
+use fast_image_resize::{FilterType, ResizeAlg};
 
 /// Numbers over the pixels of a picture, row by row.
 #[derive(Clone, Debug, PartialEq)]
@@ -104,14 +105,10 @@ impl Plane {
     /// # Errors
     /// [`PhotoError::Model`] when there is nothing to resize; a picture has pixels.
     pub(crate) fn resized(&self, width: usize, height: usize) -> Result<Self, PhotoError> {
-        let failed = |error: &dyn std::fmt::Display| PhotoError::Model(error.to_string());
-        let bytes = bytemuck::cast_slice(&self.values);
-        let source = ImageRef::new(self.width as u32, self.height as u32, bytes, PixelType::F32)
-            .map_err(|error| failed(&error))?;
-        let mut target = Image::new(width as u32, height as u32, PixelType::F32);
-        let straight = ResizeOptions::new().resize_alg(ResizeAlg::Interpolation(FilterType::Bilinear));
-        Resizer::new().resize(&source, &mut target, Some(&straight)).map_err(|error| failed(&error))?;
-        Ok(Self { width, height, values: bytemuck::pod_collect_to_vec(target.buffer()) })
+        let (from, to) = ((self.width as u32, self.height as u32), (width as u32, height as u32));
+        let straight = ResizeAlg::Interpolation(FilterType::Bilinear);
+        let pixels = resampled::<F32>(bytemuck::cast_slice(&self.values), from, to, straight);
+        Ok(Self { width, height, values: bytemuck::pod_collect_to_vec(&pixels.map_err(PhotoError::Model)?) })
     }
 }
 
