@@ -91,7 +91,7 @@ impl<'a> Body<'a> {
 }
 
 /// A figure of whom one thing is to be judged; the rest of it is in proportion and even.
-pub(crate) fn made_up(norms: &Norms, question: &Question, rng: &mut StdRng) -> Result<Spec, EyeError> {
+pub(crate) fn made_up(norms: &Norms, question: Question, rng: &mut StdRng) -> Result<Spec, EyeError> {
     let sex = if rng.random() { Sex::Male } else { Sex::Female };
     let mut body = Body::in_proportion(norms, sex, rng)?;
     let mut arm = RELAXED * body.size("arm-flexed")?.expected_cm;

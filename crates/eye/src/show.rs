@@ -47,7 +47,7 @@ const PAD: f64 = 0.22;
 pub fn show(
     figure: &Figure,
     norms: &Norms,
-    (spec, question): (&Spec, &Question),
+    (spec, question): (&Spec, Question),
     mirrored: bool,
 ) -> Result<Shown, EyeError> {
     let mut shot = shoot(figure, spec)?;
@@ -60,7 +60,7 @@ pub fn show(
     Ok(Shown { jpeg, frames: frames.into_iter().collect::<Result<_, _>>()?, truth })
 }
 
-fn frame(shot: &Shot, question: &Question, side: Side, mirrored: bool) -> Result<Frame, EyeError> {
+fn frame(shot: &Shot, question: Question, side: Side, mirrored: bool) -> Result<Frame, EyeError> {
     let (width, height) = (f64::from(shot.picture.width()), f64::from(shot.picture.height()));
     let end = |name: &'static str| {
         let found = shot.truth.landmarks.get(&format!("{name}-{side}"));

@@ -53,7 +53,7 @@ impl Sitting {
         let figures = asked.iter().map(|&(asks, part)| {
             let pose = if rng.random() { Pose::F } else { Pose::B };
             let question = Question { asks, part, pose };
-            Ok((question, made_up(norms, &question, &mut rng)?))
+            Ok((question, made_up(norms, question, &mut rng)?))
         });
         let figures = figures.collect::<Result<Vec<_>, EyeError>>()?;
         let mut again: Vec<usize> = Asks::ALL
@@ -78,8 +78,8 @@ impl Sitting {
     }
 
     /// What is asked of a figure of this sitting.
-    pub fn question(&self, look: Look) -> Option<&Question> {
-        self.figures.get(look.figure).map(|(question, _)| question)
+    pub fn question(&self, look: Look) -> Option<Question> {
+        self.figures.get(look.figure).map(|(question, _)| *question)
     }
 
     /// A figure of this sitting.

@@ -15,7 +15,7 @@ use units::{Side, Sides};
 ///
 /// # Errors
 /// [`EyeError::Part`] when a girth is missing, [`EyeError::Reference`] when the norms lack a site.
-pub fn truth(norms: &Norms, spec: &Spec, girths: &[Girth], question: &Question) -> Result<f64, EyeError> {
+pub fn truth(norms: &Norms, spec: &Spec, girths: &[Girth], question: Question) -> Result<f64, EyeError> {
     let sides = |part: Part| {
         let of = |side| girth(girths, part.site(), Some(side));
         Ok::<_, EyeError>(Sides { left: of(Side::Left)?, right: of(Side::Right)? })

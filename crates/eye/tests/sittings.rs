@@ -28,8 +28,8 @@ fn truths(sitting: &Sitting) -> Vec<(Question, f64)> {
     let first = sitting.looks().iter().filter(|look| !look.mirrored);
     first
         .map(|look| {
-            let (question, spec) = (*sitting.question(*look).unwrap(), sitting.spec(*look).unwrap());
-            (question, truth(&NORMS, spec, &spec.body.girths, &question).unwrap())
+            let (question, spec) = (sitting.question(*look).unwrap(), sitting.spec(*look).unwrap());
+            (question, truth(&NORMS, spec, &spec.body.girths, question).unwrap())
         })
         .collect()
 }
@@ -104,14 +104,14 @@ fn only_the_part_that_is_asked_about_is_out_of_line(#[values(1, 2, 3)] seed: u64
     for look in sitting.looks() {
         let (asked, spec) = (sitting.question(*look).unwrap(), sitting.spec(*look).unwrap());
         for part in Part::ALL.into_iter().filter(|part| *part != asked.part) {
-            let question = Question { asks: Asks::LeftRight, part, ..*asked };
-            assert!(truth(&NORMS, spec, &spec.body.girths, &question).unwrap().abs() < 1e-9, "{part:?}");
+            let question = Question { asks: Asks::LeftRight, part, ..asked };
+            assert!(truth(&NORMS, spec, &spec.body.girths, question).unwrap().abs() < 1e-9, "{part:?}");
         }
         if asked.asks == Asks::LeftRight {
             for part in Part::SIZED {
-                let question = Question { asks: Asks::Standing, part, ..*asked };
+                let question = Question { asks: Asks::Standing, part, ..asked };
                 // The stature is written to the millimetre.
-                assert!(truth(&NORMS, spec, &spec.body.girths, &question).unwrap().abs() < 0.01, "{part:?}");
+                assert!(truth(&NORMS, spec, &spec.body.girths, question).unwrap().abs() < 0.01, "{part:?}");
             }
         }
     }

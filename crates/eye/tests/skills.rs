@@ -58,8 +58,9 @@ fn the_difference_that_is_surely_seen_agrees_with_scipy() {
     let fixture: serde_json::Value =
         serde_json::from_str(include_str!("../../../reference/fixtures/eye.json")).unwrap();
     for case in fixture["cases"].as_array().unwrap() {
-        let numbers = |key: &str| case[key].as_array().unwrap().iter().map(|value| value.as_f64().unwrap());
-        let given: Vec<(f64, i8)> = numbers("truth").zip(numbers("answer")).map(|(x, y)| (x, y as i8)).collect();
+        let truths: Vec<f64> = serde_json::from_value(case["truth"].clone()).unwrap();
+        let answers: Vec<i8> = serde_json::from_value(case["answer"].clone()).unwrap();
+        let given: Vec<(f64, i8)> = truths.into_iter().zip(answers).collect();
         let (found, expected) = (of(&given).sure_from_steps.unwrap(), case["sure_from"].as_f64().unwrap());
         assert!((found - expected).abs() < 1e-9, "{found} for {expected}");
     }

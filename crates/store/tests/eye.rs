@@ -6,7 +6,7 @@ mod support;
 
 use jiff::{Timestamp, ToSpan};
 use rstest::{fixture, rstest};
-use store::{EyeAnswer, EyeSitting, Kind, NewAccount, RatingKind, Role, Store};
+use store::{EyeAnswer, EyeSitting, Kind, RatingKind, Store};
 use support::{Fresh, fresh};
 
 struct Practice {
@@ -18,14 +18,7 @@ struct Practice {
 #[fixture]
 fn practice() -> Practice {
     let fresh = fresh();
-    let person = |login: &str, role| NewAccount {
-        login: login.into(),
-        name: login.to_uppercase(),
-        role,
-        password_hash: "none".into(),
-    };
-    let mara = fresh.store.add_owner(&person("mara", Role::Owner)).unwrap().id;
-    let jo = fresh.store.add_account(&person("jo", Role::Coach)).unwrap().id;
+    let [mara, jo] = fresh.people();
     Practice { fresh, mara, jo }
 }
 
@@ -120,8 +113,8 @@ fn a_figure_judged_twice_is_a_repeat(
 
 #[rstest]
 fn the_same_number_in_two_sittings_is_not_the_same_figure(practice: Practice) {
-    for hour in [1, 2] {
-        practice.answer(&practice.sitting(&practice.mara, hour), RatingKind::Standing, &[(0, Some(hour as i8))]);
+    for (hour, value) in [(1, 1), (2, 2)] {
+        practice.answer(&practice.sitting(&practice.mara, hour), RatingKind::Standing, &[(0, Some(value))]);
     }
     assert!(practice.pairs(&practice.mara, RatingKind::Standing).is_empty());
 }

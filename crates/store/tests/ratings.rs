@@ -6,7 +6,7 @@ mod support;
 
 use jiff::Timestamp;
 use rstest::{fixture, rstest};
-use store::{Kind, NewAccount, RatingKind, RatingPlace, Role};
+use store::{Kind, RatingKind, RatingPlace};
 use support::{Fresh, fresh};
 
 struct Practice {
@@ -22,14 +22,7 @@ fn practice() -> Practice {
     let fresh = fresh();
     let client = fresh.client();
     let round = fresh.round(&client, 3);
-    let person = |login: &str, role| NewAccount {
-        login: login.into(),
-        name: login.to_uppercase(),
-        role,
-        password_hash: "none".into(),
-    };
-    let mara = fresh.store.add_owner(&person("mara", Role::Owner)).unwrap().id;
-    let jo = fresh.store.add_account(&person("jo", Role::Coach)).unwrap().id;
+    let [mara, jo] = fresh.people();
     Practice { fresh, client, round, mara, jo }
 }
 

@@ -2117,7 +2117,7 @@ export interface components {
             agreement: components["schemas"]["AgreementView"];
             /** @description By kind of question, from all ended sittings. */
             kinds: components["schemas"]["KindSkill"][];
-            open?: components["schemas"]["EyeSittingView"] | null;
+            open?: components["schemas"]["OpenSitting"] | null;
             /** @description Ended sittings, newest first. */
             past: components["schemas"]["PastSitting"][];
             /** @description Pictures of a sitting. */
@@ -3005,6 +3005,13 @@ export interface components {
              * @description The observation, SD or %.
              */
             y: number;
+        };
+        /** @description A sitting that was left before its end. */
+        OpenSitting: {
+            /** @description Its id. */
+            id: string;
+            /** @description The place of the next picture, from 0. */
+            place: number;
         };
         /** @description The outline of the person in a picture. */
         OutlineView: {

@@ -51,6 +51,9 @@ export const eye = {
   columns: { part: "Part", off: "Off by", spread: "Spread", answers: "Answers" },
   none: "Nothing is known of your eye yet.",
   whisker: "The disc is how far you are off on average, its whisker where nineteen of twenty answers lie.",
+  how: "How this is worked out",
+  howText:
+    "Off by: the mean of what you said minus what is measured, one step of the scale being {{sides}} between the sides and {{standing}} against the rest. Spread: the standard deviation of that. The difference you name rightly nine times in ten: 1.28 times the scatter of your answers about their straight line over the truth, divided by the slope of that line.",
   past: "Sittings",
   pastLine: "right in {{right}} of {{of}}",
   agreementTitle: "You against yourself",

@@ -11,7 +11,7 @@ use utoipa::ToSchema;
 pub struct EyePage {
     /// A sitting that was begun and not ended.
     #[serde(skip_serializing_if = "Option::is_none")]
-    pub open: Option<EyeSittingView>,
+    pub open: Option<OpenSitting>,
     /// Pictures of a sitting.
     pub pictures: usize,
     /// By kind of question, from all ended sittings.
@@ -20,6 +20,15 @@ pub struct EyePage {
     pub past: Vec<PastSitting>,
     /// Agreement with oneself, from standings judged twice, here and on the light table.
     pub agreement: AgreementView,
+}
+
+/// A sitting that was left before its end.
+#[derive(Serialize, ToSchema)]
+pub struct OpenSitting {
+    /// Its id.
+    pub id: String,
+    /// The place of the next picture, from 0.
+    pub place: usize,
 }
 
 /// What is known of one kind of question.

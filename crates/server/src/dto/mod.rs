@@ -17,7 +17,9 @@ pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
     ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary,
 };
-pub(crate) use eye::{AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, PartSkill, PastSitting};
+pub(crate) use eye::{
+    AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,
+};
 pub(crate) use log::{
     DoneSession, EntryFate, EntryOutcome, FeelChoice, InsteadView, LastTime, LogEntryView, LogPage, PlanInHand,
     SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession, TrainingView,

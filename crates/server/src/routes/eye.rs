@@ -2,8 +2,8 @@
 
 use crate::auth::SignedIn;
 use crate::dto::{
-    AgreementView, AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, JudgedKind, KindSkill, PartSkill,
-    PastSitting,
+    AgreementView, AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, JudgedKind, KindSkill, OpenSitting,
+    PartSkill, PastSitting,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
@@ -18,9 +18,30 @@ use std::sync::{Arc, Mutex, PoisonError};
 use store::{EyeAnswer, EyeSitting, RatingKind, Store};
 use units::SiteId;
 
+/// A sitting and a place in it.
+type Spot = (String, usize);
+
 /// Pictures drawn lately, by sitting and place: each is asked for by the page, its picture and the answer.
 #[derive(Clone, Default)]
-pub(crate) struct Drawn(Arc<Mutex<HashMap<(String, usize), Arc<Shown>>>>);
+pub(crate) struct Drawn {
+    kept: Arc<Mutex<HashMap<Spot, Arc<Shown>>>>,
+    /// Held while one is drawn: who asks for the same meanwhile waits for it.
+    turn: Arc<Mutex<()>>,
+}
+
+impl Drawn {
+    fn find(&self, key: &Spot) -> Option<Arc<Shown>> {
+        self.kept.lock().unwrap_or_else(PoisonError::into_inner).get(key).cloned()
+    }
+
+    fn keep(&self, key: Spot, shown: Arc<Shown>) {
+        let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
+        if kept.len() >= KEPT {
+            kept.clear();
+        }
+        kept.insert(key, shown);
+    }
+}
 
 /// Pictures kept at most: those of a few coaches who sit at the same time.
 const KEPT: usize = 60;
@@ -53,7 +74,7 @@ impl Seated {
         self.record.answers.len() >= self.sitting.looks().len()
     }
 
-    fn look(&self, place: usize) -> Result<(Look, &Question), ApiError> {
+    fn look(&self, place: usize) -> Result<(Look, Question), ApiError> {
         let look = self.sitting.looks().get(place).copied();
         let asked = look.and_then(|look| Some((look, self.sitting.question(look)?)));
         asked.ok_or_else(|| ApiError::NotFound(format!("this sitting has no picture {}", place + 1)))
@@ -64,18 +85,17 @@ impl AppState {
     /// The picture at a place of a sitting.
     fn shown(&self, knowledge: &Knowledge, seated: &Seated, place: usize) -> Result<Arc<Shown>, ApiError> {
         let key = (seated.record.id.clone(), place);
-        let kept = || self.drawn.0.lock().unwrap_or_else(PoisonError::into_inner);
-        if let Some(shown) = kept().get(&key) {
-            return Ok(shown.clone());
+        if let Some(shown) = self.drawn.find(&key) {
+            return Ok(shown);
+        }
+        let _turn = self.drawn.turn.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(shown) = self.drawn.find(&key) {
+            return Ok(shown);
         }
         let (look, question) = seated.look(place)?;
         let spec = seated.sitting.spec(look).ok_or_else(|| ApiError::Internal("a look without a figure".to_owned()))?;
         let shown = Arc::new(show(self.figure()?, &knowledge.norms, (spec, question), look.mirrored)?);
-        let mut drawn = kept();
-        if drawn.len() >= KEPT {
-            drawn.clear();
-        }
-        drawn.insert(key, shown.clone());
+        self.drawn.keep(key, shown.clone());
         Ok(shown)
     }
 
@@ -161,16 +181,15 @@ fn kind_skill(knowledge: &Knowledge, kind: RatingKind, ended: &[&EyeAnswer]) -> 
 #[utoipa::path(tag = "eye", responses((status = 200, body = EyePage), (status = 500, body = ProblemDetails)))]
 #[get("/eye")]
 pub(crate) async fn show_eye(state: web::Data<AppState>, who: SignedIn) -> Result<web::Json<EyePage>, ApiError> {
-    let shared = state.clone();
-    state.run(move |store, knowledge| eye_page(&shared, store, knowledge, &who.0.id)).await.map(web::Json)
+    state.run(move |store, knowledge| eye_page(store, knowledge, &who.0.id)).await.map(web::Json)
 }
 
-fn eye_page(state: &AppState, store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<EyePage, ApiError> {
+fn eye_page(store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<EyePage, ApiError> {
     let records = store.eye_sittings(account_id)?;
     let seated = records.into_iter().map(|record| Seated::new(knowledge, record)).collect::<Result<Vec<_>, _>>()?;
     let ended: Vec<&EyeAnswer> =
         seated.iter().filter(|seated| seated.is_over()).flat_map(|seated| &seated.record.answers).collect();
-    let open = seated.iter().find(|seated| !seated.is_over());
+    let open = seated.iter().find(|seated| !seated.is_over()).map(|seated| &seated.record);
     let past = seated.iter().filter(|seated| seated.is_over()).take(LISTED).map(|seated| {
         let all: Vec<Answered> = seated.record.answers.iter().map(|answer| answered(knowledge, answer)).collect();
         let (right, of) = skill(&all).map_or((0, 0), |skill| (skill.right, skill.of));
@@ -179,7 +198,7 @@ fn eye_page(state: &AppState, store: &Store, knowledge: &Knowledge, account_id: 
     });
     let pairs = store.repeat_pairs(account_id, RatingKind::Standing)?;
     Ok(EyePage {
-        open: open.map(|seated| state.sitting_view(knowledge, seated)).transpose()?,
+        open: open.map(|record| OpenSitting { id: record.id.clone(), place: record.answers.len() }),
         pictures: eye::PICTURES,
         kinds: vec![
             kind_skill(knowledge, RatingKind::LeftRight, &ended)?,

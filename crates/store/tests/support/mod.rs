@@ -6,7 +6,7 @@
 use atlas::Atlas;
 use casefile::CaseFile;
 use jiff::civil::date;
-use store::{NewRound, Store};
+use store::{NewAccount, NewRound, Role, Store};
 use tempfile::TempDir;
 
 /// A store in a directory that goes with it.
@@ -26,6 +26,18 @@ impl Fresh {
     pub fn client(&self) -> String {
         let file = CaseFile::parse(include_str!("../../../../docs/examples/case.json")).unwrap();
         self.store.add_client(&self.atlas, &file.resolve(&self.atlas).unwrap().client).unwrap().id
+    }
+
+    /// The owner and a coach, and gives their ids.
+    pub fn people(&self) -> [String; 2] {
+        let person = |login: &str, role| NewAccount {
+            login: login.into(),
+            name: login.to_uppercase(),
+            role,
+            password_hash: "none".into(),
+        };
+        let mara = self.store.add_owner(&person("mara", Role::Owner)).unwrap();
+        [mara.id, self.store.add_account(&person("jo", Role::Coach)).unwrap().id]
     }
 
     /// Opens a round of a client on the second day of a month of 2026, and gives the id.

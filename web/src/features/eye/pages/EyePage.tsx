@@ -1,13 +1,20 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
+import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
-import { Agreement } from "../../../shared/judging";
+import { Agreement, type Kind } from "../../../shared/judging";
 import { ErrorNote } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useBegin, useEye } from "../api";
 import styles from "../components/Eye.module.css";
 import { Skills } from "../components/Skills";
+import { sized } from "../model";
+
+/** A step of a kind's scale in its unit. */
+function stepOf(kinds: Schemas["KindSkill"][], kind: Kind): string {
+  return sized(kind, kinds.find((known) => known.kind === kind)?.step ?? 0);
+}
 
 /** What the coach's own eye is worth, and the way to another sitting. */
 export function EyePage() {
@@ -30,7 +37,7 @@ export function EyePage() {
           <p className={styles.lead}>{t("eye.lead", { count: pictures })}</p>
           <Button type="primary" onClick={start} loading={begin.isPending} aria-keyshortcuts="n">
             {open
-              ? t("eye.goOn", { at: (open.next?.place ?? 0) + 1, count: pictures })
+              ? t("eye.goOn", { at: open.place + 1, count: pictures })
               : t(past.length > 0 ? "eye.again" : "eye.begin")}{" "}
             <kbd>n</kbd>
           </Button>
@@ -56,7 +63,18 @@ export function EyePage() {
             <Skills key={known.kind} known={known} />
           ))}
           {past.length > 0 ? (
-            <p className="quiet">{t("eye.whisker")}</p>
+            <>
+              <p className="quiet">{t("eye.whisker")}</p>
+              <details>
+                <summary>{t("eye.how")}</summary>
+                <p>
+                  {t("eye.howText", {
+                    sides: stepOf(kinds, "left-right"),
+                    standing: stepOf(kinds, "standing"),
+                  })}
+                </p>
+              </details>
+            </>
           ) : (
             <p className="quiet">{t("eye.none")}</p>
           )}

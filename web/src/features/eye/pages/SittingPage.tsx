@@ -47,6 +47,10 @@ export function SittingPage() {
     setKept(look);
     answering.answer(look.place, value);
   };
+  const again = () => {
+    answering.reset();
+    setKept(undefined);
+  };
   return (
     <main className={styles.sitting}>
       <Figure src={pictureOf(data, look.place)} look={look} poseName={poseName} />
@@ -65,7 +69,7 @@ export function SittingPage() {
         ) : (
           <Ask kind={look.kind} onAnswer={answer} />
         )}
-        {answering.error && <ErrorNote error={answering.error} onRetry={() => setKept(undefined)} />}
+        {answering.error && <ErrorNote error={answering.error} onRetry={again} />}
       </section>
     </main>
   );
