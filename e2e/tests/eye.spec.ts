@@ -1,6 +1,8 @@
 import { expect, test } from "./practice";
 
 test("a sitting is judged to its end by key alone, and what is known of the eye grows by it", async ({ page }) => {
+  // Twelve pictures are drawn on the way.
+  test.slow();
   await page.goto("/clients");
   await page.getByRole("link", { name: "Oda Fenwick" }).waitFor();
   await page.keyboard.press("g");
