@@ -5,6 +5,7 @@ export function Progress({ count, done, at }: { count: number; done: number; at:
       <path d={`M0 1H${count * 16}`} stroke="var(--hairline)" strokeWidth="2" />
       {Array.from({ length: count }, (_, place) => (
         <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: a place is what it is
           key={place}
           d={`M${place * 16 + 8} 2V${place === at ? 15 : 9}`}
           stroke={place === at ? "var(--accent)" : place < done ? "var(--ink)" : "var(--hairline)"}
