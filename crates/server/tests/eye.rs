@@ -29,7 +29,7 @@ async fn a_sitting_is_answered_to_its_end_and_tells_the_truth_of_each_figure_aft
     let mut sitting = browser.post("/api/v1/eye/sittings", json!({})).await.body;
     let path = format!("/api/v1/eye/sittings/{}/answers", sitting["id"].as_str().unwrap());
     for place in 0..PICTURES {
-        assert_eq!(next(&sitting).0, place);
+        assert_eq!((next(&sitting).0, sitting.get("skill")), (place, None));
         let answer = browser.post(&path, json!({"place": place, "value": 1})).await;
         assert_eq!(answer.status, StatusCode::OK, "{}", answer.body);
         sitting = answer.body;
@@ -39,6 +39,7 @@ async fn a_sitting_is_answered_to_its_end_and_tells_the_truth_of_each_figure_aft
         assert!(known == told.len() || place < PICTURES - 1 && known < told.len(), "{known} of {}", told.len());
     }
     assert!(sitting.get("next").is_none());
+    assert_eq!(sitting["skill"]["answers"], PICTURES);
     let again: Vec<&Value> =
         sitting["told"].as_array().unwrap().iter().filter(|one| one["seen_at"].is_number()).collect();
     assert_eq!(again.len(), 4);

@@ -2130,6 +2130,7 @@ export interface components {
             next?: components["schemas"]["EyeLook"] | null;
             /** @description Pictures in it. */
             pictures: number;
+            skill?: components["schemas"]["Skill"] | null;
             /** @description What was answered, in order. */
             told: components["schemas"]["EyeToldView"][];
         };

@@ -76,6 +76,9 @@ pub struct EyeSittingView {
     pub pictures: usize,
     /// What was answered, in order.
     pub told: Vec<EyeToldView>,
+    /// What its answers say together, once it is over and one of them could be told.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub skill: Option<Skill>,
     /// The next picture; none when the sitting is over.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub next: Option<EyeLook>,

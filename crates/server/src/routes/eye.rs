@@ -10,7 +10,7 @@ use crate::state::AppState;
 use actix_web::http::header::{CACHE_CONTROL, ContentType};
 use actix_web::{HttpResponse, get, post, web};
 use assess::{Knowledge, rater_agreement};
-use eye::{Answered, Asks, EyeError, Look, Question, Shown, Sitting, in_steps, show, skill};
+use eye::{Answered, Asks, EyeError, Look, Question, Shown, Sitting, Skill, in_steps, show, skill};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use std::collections::{BTreeMap, HashMap};
@@ -74,6 +74,12 @@ impl Seated {
         self.record.answers.len() >= self.sitting.looks().len()
     }
 
+    /// What all its answers say together; an open one may not give away what it has not told.
+    fn skill(&self, knowledge: &Knowledge) -> Option<Skill> {
+        let all: Vec<Answered> = self.record.answers.iter().map(|answer| answered(knowledge, answer)).collect();
+        skill(&all).filter(|_| self.is_over())
+    }
+
     fn look(&self, place: usize) -> Result<(Look, Question), ApiError> {
         let look = self.sitting.looks().get(place).copied();
         let asked = look.and_then(|look| Some((look, self.sitting.question(look)?)));
@@ -119,6 +125,7 @@ impl AppState {
             id: seated.record.id.clone(),
             pictures: seated.sitting.looks().len(),
             told: told.collect::<Result<_, _>>()?,
+            skill: seated.skill(knowledge),
             next,
         })
     }
@@ -191,8 +198,7 @@ fn eye_page(store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<Ey
         seated.iter().filter(|seated| seated.is_over()).flat_map(|seated| &seated.record.answers).collect();
     let open = seated.iter().find(|seated| !seated.is_over()).map(|seated| &seated.record);
     let past = seated.iter().filter(|seated| seated.is_over()).take(LISTED).map(|seated| {
-        let all: Vec<Answered> = seated.record.answers.iter().map(|answer| answered(knowledge, answer)).collect();
-        let (right, of) = skill(&all).map_or((0, 0), |skill| (skill.right, skill.of));
+        let (right, of) = seated.skill(knowledge).map_or((0, 0), |skill| (skill.right, skill.of));
         let date = seated.record.started_at.to_zoned_datetime(TimeZone::system()).date().to_string();
         PastSitting { id: seated.record.id.clone(), date, right, of }
     });

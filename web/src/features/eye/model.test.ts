@@ -1,15 +1,5 @@
 import { expect, test } from "vitest";
-import {
-  across,
-  asShown,
-  framesOf,
-  judged,
-  type Look,
-  rightOf,
-  type Sitting,
-  signed,
-  type Told,
-} from "./model";
+import { across, asShown, framesOf, judged, type Look, type Sitting, signed, type Told } from "./model";
 
 const told = (place: number, change: Partial<Told> = {}): Told => ({
   place,
@@ -63,16 +53,6 @@ test("a figure stands once, with both things that were said of it", () => {
     },
     { told: told(1, { answer: undefined }), answers: [{ value: undefined, again: false }] },
   ]);
-});
-
-test.each([
-  ["named rightly", { answer: 2 }, { right: 1, of: 1 }],
-  ["named the wrong way", { answer: -1 }, { right: 0, of: 1 }],
-  ["said to be none", { answer: 0 }, { right: 0, of: 1 }],
-  ["that could not be told", { answer: undefined }, { right: 0, of: 0 }],
-  ["under a step", { truth_steps: 0.99 }, { right: 0, of: 0 }],
-] as const)("a difference %s counts for what it is", (_, change, counted) => {
-  expect(rightOf(sitting(told(0, change)))).toEqual(counted);
 });
 
 test.each([

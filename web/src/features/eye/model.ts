@@ -57,15 +57,6 @@ export function judged(sitting: Sitting): Judged[] {
   });
 }
 
-/** Differences of a step or more whose direction was named rightly, over all showings. */
-export function rightOf(sitting: Sitting): { right: number; of: number } {
-  const clear = sitting.told.filter(
-    ({ truth_steps, answer }) => typeof answer === "number" && Math.abs(truth_steps ?? 0) >= 1,
-  );
-  const right = clear.filter(({ truth_steps, answer }) => (truth_steps ?? 0) * (answer ?? 0) > 0);
-  return { right: right.length, of: clear.length };
-}
-
 /** A size in the unit of its kind: % between the sides, SD against the rest. */
 export function sized(kind: Kind, value: number): string {
   return kind === "standing" ? `${value.toFixed(1)} SD` : `${value.toFixed(1)}\u00a0%`;

@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
-import { judged, rightOf, type Sitting } from "../model";
+import { judged, type Sitting } from "../model";
 import styles from "./Eye.module.css";
 import { EyeLine } from "./EyeLine";
 import { Truth } from "./ToldPanel";
@@ -11,7 +11,7 @@ export function Results({ sitting }: { sitting: Sitting }) {
   const { t } = useTranslation();
   const names = useNames();
   const word = useWord();
-  const { right, of } = rightOf(sitting);
+  const { right = 0, of = 0 } = sitting.skill ?? {};
   const all = judged(sitting);
   return (
     <>

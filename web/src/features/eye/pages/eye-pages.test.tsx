@@ -107,7 +107,7 @@ test("a sitting that is over shows each figure once with everything said of it",
     told(1, { kind: "standing", truth: -1 }),
     told(2, { seen_at: 0, answer: 0 }),
   );
-  await seated(over, {});
+  await seated({ ...over, skill: { ...skill, right: 2, of: 3 } }, {});
   expect(screen.getByText("The direction was right in 2 of 3 differences of a step or more.")).toBeTruthy();
   const rows = screen.getAllByRole("row").map((row) => row.textContent);
   expect(rows).toEqual([
