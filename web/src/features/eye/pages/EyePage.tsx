@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
+import { useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
 import { Agreement, type Kind } from "../../../shared/judging";
@@ -21,13 +22,14 @@ export function EyePage() {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const eye = useEye();
+  const atlas = useAtlas();
   const begin = useBegin();
   const start = () => {
     if (!begin.isPending) begin.mutate({}, { onSuccess: ({ id }) => navigate(`/eye/${id}`) });
   };
   useKeys({ n: start });
   if (eye.error) return <ErrorNote error={eye.error} onRetry={() => eye.refetch()} />;
-  if (!eye.data) return null;
+  if (!eye.data || !atlas.data) return null;
   const { open, pictures, kinds, past, agreement } = eye.data;
   return (
     <main className={styles.page}>

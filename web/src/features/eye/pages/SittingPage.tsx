@@ -30,7 +30,7 @@ export function SittingPage() {
     if (after) new Image().src = after;
   }, [after]);
   if (sitting.error) return <ErrorNote error={sitting.error} onRetry={() => sitting.refetch()} />;
-  if (!data) return null;
+  if (!data || !atlas.data) return null;
   if (!look) {
     return (
       <main className={styles.page}>
@@ -41,7 +41,7 @@ export function SittingPage() {
     );
   }
   const told = kept && data.told[kept.place];
-  const poseName = atlas.data?.poses.find(({ id }) => id === look.pose)?.name ?? look.pose;
+  const poseName = atlas.data.poses.find(({ id }) => id === look.pose)?.name ?? look.pose;
   const answer = (value: number | null) => {
     if (answering.isPending || kept) return;
     setKept(look);
