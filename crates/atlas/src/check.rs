@@ -1,5 +1,6 @@
 //! Whether the data files fit together: every id resolves, every entry is complete.
 
+use crate::lift::MOST;
 use crate::school::names;
 use crate::{Atlas, AtlasError, Exercise};
 use std::collections::{BTreeMap, HashSet};
@@ -57,6 +58,9 @@ fn regions(atlas: &Atlas) -> Result<(), AtlasError> {
     for region in &atlas.regions {
         if let Some(pose) = region.poses.iter().find(|p| atlas.pose(p).is_none()) {
             return fail(format!("region {}: no pose {pose}", region.id));
+        }
+        if let Some(area) = region.area.as_ref().filter(|area| atlas.site(area).is_none()) {
+            return fail(format!("region {}: no site {area}", region.id));
         }
         if let Some(name) = region.taken_over_by.iter().find(|n| !known_takeover(atlas, n)) {
             return fail(format!("region {}: {name} is neither a region nor a named cause", region.id));
@@ -205,14 +209,43 @@ impl Atlas {
         if exercise.cues.iter().all(|cue| cue.trim().is_empty()) {
             wrong("cues", "at least one cue is needed".to_owned());
         }
-        let mut places = exercise.loads_joint.iter().chain(&exercise.avoid.pain);
-        if let Some(place) = places.find(|place| !AREAS.contains(&place.as_str())) {
-            wrong("loads_joint", format!("no joint {place}: expected one of {}", AREAS.join(", ")));
+        let unknown = |place: &&String| !AREAS.contains(&place.as_str());
+        let no_joint = |place: &String| format!("no joint {place}: expected one of {}", AREAS.join(", "));
+        if let Some(place) = exercise.joints.keys().find(unknown) {
+            wrong("joints", no_joint(place));
         }
+        if let Some(place) = exercise.loads_joint.iter().chain(&exercise.avoid.pain).find(unknown) {
+            wrong("loads_joint", no_joint(place));
+        }
+        self.problems_of_lift(exercise, &mut wrong);
         if let Some(id) = exercise.avoid.screen_below_deg.keys().find(|id| self.screen(id).is_none()) {
             wrong("avoid", format!("no screen {id}"));
         }
         found
+    }
+
+    /// What is wrong with what it costs and is.
+    fn problems_of_lift(&self, exercise: &Exercise, wrong: &mut impl FnMut(&'static str, String)) {
+        if let Some((joint, load)) = exercise.joints.iter().find(|(_, load)| **load > MOST) {
+            wrong("joints", format!("a load of {load} on the {joint} is out of range: expected 0 to {MOST}"));
+        }
+        // Loads along the spine are added up in halves.
+        if !(0.0..=f64::from(MOST)).contains(&exercise.axial) || (exercise.axial * 2.0).fract() > 0.0 {
+            let axial = exercise.axial;
+            wrong("axial", format!("a load of {axial} along the spine is out of range: expected 0 to {MOST} in halves"));
+        }
+        let ranged = [("skill", exercise.skill), ("comfort", exercise.comfort), ("steps", exercise.steps)];
+        for (field, value) in ranged.into_iter().filter(|(_, value)| *value > 2) {
+            wrong(field, format!("{field} {value} is out of range: expected 0 to 2"));
+        }
+        if self.scheme(&exercise.usual_scheme).is_none() {
+            wrong("usual_scheme", format!("no set scheme {}", exercise.usual_scheme));
+        }
+        let mains = self.regions.iter().filter(|region| exercise.trains(&region.id));
+        let known: Vec<&String> = mains.flat_map(|region| &region.actions).collect();
+        if let Some(action) = exercise.actions.iter().find(|action| !known.contains(action)) {
+            wrong("actions", format!("none of its main regions has the action {action}"));
+        }
     }
 
     /// Areas in which pain is noted, and joints that carry load.

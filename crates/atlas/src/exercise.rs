@@ -1,5 +1,7 @@
 //! Exercises: what emphasises what, and how.
 
+use crate::lift::{CLEAR, Movement};
+use crate::scheme::STRAIGHT;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -110,8 +112,36 @@ pub struct Exercise {
     /// Whether it is done last, as push-ups and timed flies are, unless its region is chosen.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub finisher: bool,
-    /// Joints that carry notable load.
+    /// Load on each joint: 1 some, 2 clear, 3 heavy. What is not named carries none worth counting.
+    #[serde(default)]
+    pub joints: BTreeMap<String, u8>,
+    /// Joints named by a practice's exercise from before loads were graded: each counts as clear.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub loads_joint: Vec<String>,
+    /// Load along the spine, 0 to 3: 3 a deadlift from the floor, 2 a squat with the bar on the back, 0.5 a leg press.
+    #[serde(default)]
+    pub axial: f64,
+    /// What kind of movement it is.
+    #[serde(default)]
+    pub movement: Movement,
+    /// How much has to be learned: 0 anyone, 1 after being shown, 2 technical.
+    #[serde(default)]
+    pub skill: u8,
+    /// Whether it is made of lowering under high tension, which is started with few sets.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub eccentric: bool,
+    /// How easy it is on joints and even to lift, 0 to 2.
+    #[serde(default = "neither")]
+    pub comfort: u8,
+    /// How small the steps are by which it goes up, 0 to 2.
+    #[serde(default = "neither")]
+    pub steps: u8,
+    /// The set scheme it is usually done with.
+    #[serde(default = "straight")]
+    pub usual_scheme: String,
+    /// Which of its main regions' actions it covers, where a region has several.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub actions: Vec<String>,
     /// Why it is never proposed, though a coach's history may name it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub advised_against: Option<String>,
@@ -128,7 +158,36 @@ pub struct Exercise {
     pub avoid: Avoid,
 }
 
+fn neither() -> u8 {
+    1
+}
+
+fn straight() -> String {
+    STRAIGHT.to_owned()
+}
+
 impl Exercise {
+    /// Load on a joint, 0 to 3.
+    pub fn load_on(&self, joint: &str) -> u8 {
+        let named = || if self.loads_joint.iter().any(|other| other == joint) { CLEAR } else { 0 };
+        self.joints.get(joint).copied().unwrap_or_else(named)
+    }
+
+    /// The joints that carry load, the most loaded first.
+    pub fn loaded_joints(&self) -> Vec<String> {
+        let mut joints: Vec<&String> = self.joints.keys().chain(&self.loads_joint).collect();
+        joints.retain(|joint| self.load_on(joint) > 0);
+        joints.sort_by_key(|joint| std::cmp::Reverse(self.load_on(joint)));
+        joints.dedup();
+        joints.into_iter().cloned().collect()
+    }
+
+    /// A compound lift with a load worth warming up to: neither body weight alone nor bands.
+    pub fn heavy(&self) -> bool {
+        let light = |item: &EquipmentId| matches!(item.as_str(), "bodyweight" | "band" | "bench" | "rope" | "ball");
+        self.effort == Effort::Compound && !self.equipment.iter().all(light)
+    }
+
     /// Whether `region` is a main target.
     pub fn trains(&self, region: &RegionId) -> bool {
         self.fraction(region) >= 1.0
@@ -139,10 +198,11 @@ impl Exercise {
         self.targets.get(region).copied().unwrap_or(0.0)
     }
 
-    /// Whether it loads `region` where it is stretched: main target, stretch of at least 2, and load at the long end, in
-    /// the middle or throughout.
+    /// Whether it loads `region` where it is stretched: main target, stretch of at least 2, and load at the long end or
+    /// throughout. What is hardest in the middle bites after the stretch is gone.
     pub fn loads_stretched(&self, region: &RegionId) -> bool {
-        self.trains(region) && self.stretch >= 2 && self.hardest.iter().any(|at| *at != Hardest::S)
+        let long = |at: &Hardest| matches!(at, Hardest::L | Hardest::E);
+        self.trains(region) && self.stretch >= 2 && self.hardest.iter().any(long)
     }
 
     /// Repetitions or seconds; an exercise has exactly one of the two (checked on load).

@@ -148,6 +148,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         exercises,
         schools: parse::<Schools>(data!("schools.toml"))?.school,
         evidence: parse(data!("evidence.toml"))?,
+        planning: parse(data!("planning.toml"))?,
         ideals: parse(data!("ideals.toml"))?,
         screens: parse::<Screens>(data!("screens.toml"))?.screen,
         readiness: parse::<Readiness>(data!("readiness.toml"))?.question,

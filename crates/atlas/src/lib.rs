@@ -9,7 +9,10 @@ mod evidence;
 mod exercise;
 mod files;
 mod ideals;
+mod lift;
 mod nearest;
+mod numbers;
+mod planning;
 mod practice;
 mod readiness;
 mod region;
@@ -25,7 +28,9 @@ pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationSc
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
 pub use ideals::{FrameRatio, Ideals, Silhouette};
+pub use lift::{Day, Movement, Part, Split};
 pub use nearest::nearest;
+pub use planning::{ByExperience, PlanningSettings};
 pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
@@ -53,6 +58,7 @@ pub struct Atlas {
     exercises_by_region: BTreeMap<RegionId, Vec<usize>>,
     schools: Vec<School>,
     evidence: EvidenceSettings,
+    planning: PlanningSettings,
     ideals: Ideals,
     screens: Vec<Screen>,
     readiness: Vec<ReadinessQuestion>,
@@ -173,6 +179,19 @@ impl Atlas {
     /// Settings of the evidence model.
     pub fn evidence(&self) -> &EvidenceSettings {
         &self.evidence
+    }
+
+    /// Settings of the week: limits, floors and prices.
+    pub fn planning(&self) -> &PlanningSettings {
+        &self.planning
+    }
+
+    /// The number behind a [`Setting::id`], of the evidence model or of the week; `None` where there is none.
+    pub fn number(&self, id: &str) -> Option<f64> {
+        match id.strip_prefix(planning::PREFIX) {
+            Some(path) => numbers::get(&self.planning, path),
+            None => numbers::get(&self.evidence, id),
+        }
     }
 
     /// A client's answer to a school, else its default.

@@ -1,18 +1,19 @@
 //! What a practice sets differently from what ships: answers to schools, numbers and shares of the evidence model.
 
-use crate::{Atlas, EvidenceSettings, Exercise};
+use crate::planning::PREFIX;
+use crate::{Atlas, EvidenceSettings, Exercise, PlanningSettings, numbers};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, SiteId};
 use utoipa::ToSchema;
 
-/// A number of the evidence model that a practice may change.
+/// A number of the evidence model or of the week that a practice may change.
 #[derive(Clone, Debug, Serialize, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Setting {
-    /// Its path in the evidence settings, such as `observation_sd.tape_bulk`.
+    /// Its path: in the evidence settings, such as `observation_sd.tape_bulk`, or after `planning.` in those of the week.
     pub id: String,
-    /// The heading it is shown under: `verdict`, `sides`, `weight` or `error`.
+    /// The heading it is shown under: `verdict`, `sides`, `weight`, `error` or `week`.
     pub about: String,
     /// What a coach calls it.
     pub name: String,
@@ -27,7 +28,7 @@ pub struct Setting {
 pub struct PracticeSettings {
     /// Answers to schools by the school's key; a client's own answer goes before them.
     pub schools: BTreeMap<String, String>,
-    /// Numbers of the evidence model by [`Setting::id`].
+    /// Numbers by [`Setting::id`].
     pub numbers: BTreeMap<String, f64>,
     /// Shares of a girth by region, whole rows.
     pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
@@ -36,27 +37,19 @@ pub struct PracticeSettings {
 }
 
 impl EvidenceSettings {
-    /// The number at a [`Setting::id`]; `None` where there is none.
-    pub fn number(&self, id: &str) -> Option<f64> {
-        let mut value = &toml::Value::try_from(self).ok()?;
-        for key in id.split('.') {
-            value = value.get(key)?;
-        }
-        value.as_float()
-    }
-
     /// The same settings with some numbers and rows replaced. Ids that are none are left alone.
     fn with(&self, practice: &PracticeSettings) -> Option<Self> {
-        let mut table = toml::Value::try_from(self).ok()?;
-        for (id, number) in &practice.numbers {
-            let place = id.split('.').try_fold(&mut table, |table, key| table.get_mut(key));
-            if let Some(place) = place {
-                *place = toml::Value::Float(*number);
-            }
-        }
-        let mut settings: Self = table.try_into().ok()?;
+        let mut settings = numbers::set(self, practice.numbers.iter().map(|(id, number)| (id.as_str(), *number)))?;
         settings.composition.extend(practice.composition.clone());
         Some(settings)
+    }
+}
+
+impl PlanningSettings {
+    /// The same settings with a practice's own numbers.
+    fn with(&self, practice: &PracticeSettings) -> Option<Self> {
+        let own = practice.numbers.iter().filter_map(|(id, number)| Some((id.strip_prefix(PREFIX)?, *number)));
+        numbers::set(self, own)
     }
 }
 
@@ -66,6 +59,9 @@ impl Atlas {
         let mut atlas = self.clone();
         if let Some(evidence) = self.evidence.with(practice) {
             atlas.evidence = evidence;
+        }
+        if let Some(planning) = self.planning.with(practice) {
+            atlas.planning = planning;
         }
         for school in &mut atlas.schools {
             if let Some(answer) = practice.schools.get(&school.id) {
@@ -96,7 +92,7 @@ mod tests {
     fn every_setting_names_a_number_within_its_bounds() {
         let atlas = Atlas::load().unwrap();
         for setting in atlas.settings() {
-            let shipped = atlas.evidence().number(&setting.id).unwrap();
+            let shipped = atlas.number(&setting.id).unwrap();
             assert!((setting.bounds[0]..=setting.bounds[1]).contains(&shipped), "{}: {shipped}", setting.id);
         }
     }
@@ -110,10 +106,10 @@ mod tests {
             ..PracticeSettings::default()
         };
         let own = shipped.with_practice(&practice);
-        assert_eq!(own.evidence().number("observation_sd.tape_bulk"), Some(0.8));
+        assert_eq!(own.number("observation_sd.tape_bulk"), Some(0.8));
         assert_eq!(
-            own.evidence().number("observation_sd.strength"),
-            shipped.evidence().number("observation_sd.strength")
+            own.number("observation_sd.strength"),
+            shipped.number("observation_sd.strength")
         );
         assert_eq!(own.school("sizing").unwrap().default, "frame-ratios");
         assert_eq!(own.school("session_order").unwrap().default, shipped.school("session_order").unwrap().default);

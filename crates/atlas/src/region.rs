@@ -1,9 +1,10 @@
 //! Regions, poses, looks and equipment.
 
+use crate::lift::{Day, Part};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{EquipmentId, LookId, PoseId, RegionId};
+use units::{EquipmentId, LookId, PoseId, RegionId, SiteId};
 use utoipa::ToSchema;
 
 /// A head of a muscle, or a part of one with its own fibre direction, that a coach can see, emphasise and name.
@@ -18,6 +19,18 @@ pub struct Region {
     pub paired: bool,
     /// What it does, anatomically.
     pub action: String,
+    /// The big part it belongs to, where it belongs to one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub part: Option<Part>,
+    /// The day it belongs to where days have themes; none for what fits any day.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub day: Option<Day>,
+    /// The girth site whose tape speaks for it and its neighbours, where one does.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub area: Option<SiteId>,
+    /// What it does in several ways, each of which a week that brings it up covers.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub actions: Vec<String>,
     /// The poses that show it.
     pub poses: Vec<PoseId>,
     /// Why it often lags.

@@ -1,6 +1,7 @@
 //! Questions on which coaches disagree, each with a default, and what each answer changes.
 
 use crate::exercise::{Effort, Exercise, Hardest};
+use crate::lift::{Movement, Split};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -49,6 +50,12 @@ pub struct SchoolOption {
     /// Whether exercises that hold the body rank higher among equals.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub prefers_supported: bool,
+    /// Movements that a week need not have.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub drops: Vec<Movement>,
+    /// How the body is shared out over the days.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub split: Option<Split>,
     /// Factors on the look's weight, by region or muscle.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub region_weights: BTreeMap<String, f64>,

@@ -1,9 +1,9 @@
 //! What stood in the way: demands of the coach that the week could not meet, the rule, and the nearest possible thing.
 
 use crate::cost::is_stretched;
+use crate::missing::{nothing_allowed, why_missing};
 use crate::present::{ledger_row, lower_first};
 use crate::problem::{Demand, PlanProblem};
-use crate::rules::{Violation, broken_while_building};
 use crate::week::Week;
 use assess::Class;
 
@@ -29,9 +29,14 @@ pub(crate) fn blocked(problem: &PlanProblem, week: &Week) -> Vec<Blocked> {
             continue;
         }
         let row = ledger_row(problem, week, index);
-        if !problem.candidates.iter().any(|c| c.trains(index)) {
+        if !problem.candidates.iter().any(|c| c.refused.is_none() && c.trains(index)) {
+            // Too few sets follow from this, so nothing more is said of them.
             found.push(no_exercise(problem, demand));
-        } else if !is_stretched(problem, week, demand) {
+            continue;
+        }
+        // Where the catalogue has nothing that would, nobody can do better.
+        let refused = || problem.refused.iter().any(|(exercise, _)| exercise.loads_stretched(&demand.region));
+        if !is_stretched(problem, week, demand) && (demand.stretch_possible || refused()) {
             found.push(not_stretched(problem, week, demand, index));
         }
         if row.direct + row.indirect < demand.dose.low - 1e-9 {
@@ -55,26 +60,19 @@ fn nothing_fits(problem: &PlanProblem) -> Blocked {
 }
 
 fn no_exercise(problem: &PlanProblem, demand: &Demand) -> Blocked {
-    let refused = problem.refused.iter().filter(|(exercise, _)| exercise.trains(&demand.region));
-    let rules: Vec<String> =
-        refused.take(3).map(|(exercise, refusal)| format!("{} {refusal}", lower_first(&exercise.name))).collect();
-    let helper = problem.candidates.iter().find(|c| c.exercise.fraction(&demand.region) >= 0.5);
+    let missing = nothing_allowed(problem, &|exercise| exercise.trains(&demand.region));
+    let helper = problem.candidates.iter().find(|c| c.refused.is_none() && c.exercise.fraction(&demand.region) >= 0.5);
+    let until = helper.map_or_else(String::new, |c| format!(" Until then {} works it clearly.", lower_first(&c.exercise.name)));
     Blocked {
         demand: format!("an exercise with {} as main target", lower_first(&demand.name)),
-        rule: if rules.is_empty() { "the catalogue has none".to_owned() } else { rules.join("; ") },
-        nearest: helper.map_or_else(
-            || "Nothing allowed works it; add equipment in the brief.".to_owned(),
-            |c| format!("{} works it clearly.", c.exercise.name),
-        ),
+        rule: missing.rule,
+        nearest: missing.nearest + &until,
     }
 }
 
 fn not_stretched(problem: &PlanProblem, week: &Week, demand: &Demand, index: usize) -> Blocked {
-    let refused = problem.refused.iter().find(|(exercise, _)| exercise.loads_stretched(&demand.region));
-    let rule = refused.map_or_else(
-        || "the catalogue has none".to_owned(),
-        |(exercise, refusal)| format!("{} {refusal}", lower_first(&exercise.name)),
-    );
+    let missing = why_missing(problem, week, &|exercise| exercise.loads_stretched(&demand.region));
+    let rule = missing.map_or_else(|| "other regions need the room more".to_owned(), |missing| missing.rule);
     let used = week.all_items().map(|(c, _)| &problem.candidates[c]);
     let best = used.filter(|c| c.trains(index)).max_by_key(|c| c.exercise.stretch);
     Blocked {
@@ -89,44 +87,11 @@ fn not_stretched(problem: &PlanProblem, week: &Week, demand: &Demand, index: usi
 
 fn too_little(problem: &PlanProblem, week: &Week, index: usize, total: f64) -> Blocked {
     let demand = &problem.demands[index];
+    let missing = why_missing(problem, week, &|exercise| exercise.trains(&demand.region));
     Blocked {
         demand: format!("{:.0} weekly sets for {}", demand.dose.low, lower_first(&demand.name)),
-        rule: in_the_way(problem, week, index),
-        nearest: format!("{total:.1} sets fit."),
+        rule: missing.as_ref().map_or_else(|| "other regions need the room more".to_owned(), |m| m.rule.clone()),
+        nearest: format!("{total:.1} sets fit.{}", missing.map_or_else(String::new, |m| format!(" {}", m.nearest))),
     }
 }
 
-/// The rules that one more set of anything for the region would break, each said once, most frequent first.
-fn in_the_way(problem: &PlanProblem, week: &Week, demand: usize) -> String {
-    let mut counts: Vec<(String, usize)> = Vec::new();
-    let trainers = (0..problem.candidates.len()).filter(|c| problem.candidates[*c].trains(demand));
-    for candidate in trainers {
-        for session in 0..week.session_count() {
-            let mut more = week.clone();
-            more.set(session, candidate, week.sets(session, candidate) + 1);
-            for violation in broken_while_building(problem, &more) {
-                let says = said(problem, &violation);
-                match counts.iter_mut().find(|(known, _)| *known == says) {
-                    Some((_, count)) => *count += 1,
-                    None => counts.push((says, 1)),
-                }
-            }
-        }
-    }
-    counts.sort_by(|a, b| b.1.cmp(&a.1).then_with(|| a.0.cmp(&b.0)));
-    let rules: Vec<String> = counts.into_iter().take(2).map(|(says, _)| says).collect();
-    if rules.is_empty() { "other regions need the room more".to_owned() } else { rules.join("; ") }
-}
-
-fn said(problem: &PlanProblem, violation: &Violation) -> String {
-    match violation {
-        Violation::Time { .. } => format!("a session of {:.0} minutes is full", problem.minutes),
-        Violation::TooManyExercises { .. } => format!("a session holds {} exercises at most", problem.max_exercises),
-        Violation::WeeklySets(_) => format!("a week holds {} hard sets at most", problem.weekly_sets),
-        Violation::Place { .. } => "what it needs does not stand where that day is trained".to_owned(),
-        Violation::Family { .. } => "two exercises of one family in a session do the same thing".to_owned(),
-        Violation::DirectSets { .. } => "ten direct sets for a region in one session are the most".to_owned(),
-        Violation::Spacing { .. } => "48 hours must lie between two sessions that load a region".to_owned(),
-        Violation::OneSidedShare { .. } => "half of an uneven region's sets go one side at a time".to_owned(),
-    }
-}

@@ -1,5 +1,6 @@
 //! What a week costs: shortfall and overshoot of the doses, sessions missed, exercises and minutes spent.
 
+use crate::aims::{Cover, Floor, NOT_STRETCHED};
 use crate::problem::PlanProblem;
 use crate::rules::broken;
 use crate::timing::session_minutes;
@@ -12,20 +13,24 @@ pub(crate) const BELOW_LOW: f64 = 3.0;
 pub(crate) const ABOVE_HIGH: f64 = 2.0;
 /// A session with direct work too few for a region that is brought up.
 pub(crate) const SESSION_MISSED: f64 = 6.0;
-/// A chosen region that nothing loads where it is stretched, though something could: dearer than any dose.
-pub(crate) const NOT_STRETCHED: f64 = 60.0;
 /// Each different exercise of the week has to be learned and set up.
 pub(crate) const DIFFERENT_EXERCISE: f64 = 1.0;
-/// An exercise that stretches its region and holds the body, or that the client knows, is liked better.
-pub(crate) const MERIT: f64 = 0.3;
+/// What a broken rule costs that building could not prevent.
+pub(crate) const BROKEN: f64 = NOT_STRETCHED;
 /// A session with fewer than four exercises is hardly worth the way.
 pub(crate) const THIN_SESSION: f64 = 1.0;
 pub(crate) const EXERCISES_AT_LEAST: usize = 4;
 /// A minute of training.
 pub(crate) const MINUTE: f64 = 0.01;
 
-/// The objective of a week; lower is better. A broken rule that building could not prevent costs as much as a missing
-/// stretch.
+/// The objective of a week; lower is better. It adds up, each described once where it is named:
+/// - doses below their low line and aim or above their high line, sessions missed ([`demand_cost`]);
+/// - parts below their floor, movements, stretches and actions that nothing does ([`PlanProblem::floors`], [`PlanProblem::covers`]);
+/// - different exercises, less their merit, exercises outside the day's theme, load along the spine;
+/// - minutes, sessions of too few exercises, broken rules.
+///
+/// The search keeps the same up step by step (`anneal/state.rs`, `anneal/weigh.rs`), the bound relaxes it (`bound/weekly.rs`), the
+/// exported model states it in full (`lp.rs`); tests hold each against this one.
 pub(crate) fn cost(problem: &PlanProblem, week: &Week) -> f64 {
     let sessions: Vec<Vec<f64>> = (0..week.session_count()).map(|s| week.session_dose(problem, s)).collect();
     let doses: f64 = (0..problem.demands.len()).map(|demand| demand_cost(problem, week, &sessions, demand)).sum();
@@ -35,8 +40,39 @@ pub(crate) fn cost(problem: &PlanProblem, week: &Week) -> f64 {
         + exercises_cost(problem, week)
         + MINUTE * minutes
         + THIN_SESSION * thin as f64
-        + stretch_cost(problem, week)
-        + NOT_STRETCHED * broken(problem, week).len() as f64
+        + floors_cost(problem, week)
+        + covers_cost(problem, week)
+        + BROKEN * broken(problem, week).len() as f64
+}
+
+/// Fractional sets of a part in a week.
+pub(crate) fn part_sets(problem: &PlanProblem, week: &Week, floor: &Floor) -> f64 {
+    week.all_items().map(|(candidate, sets)| f64::from(sets) * floor.per_set(&problem.candidates[candidate])).sum()
+}
+
+fn floors_cost(problem: &PlanProblem, week: &Week) -> f64 {
+    let short = |floor: &Floor| (floor.least - part_sets(problem, week, floor)).max(0.0);
+    problem.floors.iter().map(|floor| floor.price * short(floor)).sum()
+}
+
+fn covers_cost(problem: &PlanProblem, week: &Week) -> f64 {
+    let done = |cover: &Cover| week.all_items().any(|(c, _)| cover.by(problem, &problem.candidates[c]));
+    problem.covers.iter().filter(|cover| !done(cover)).map(|cover| cover.price).sum()
+}
+
+/// What it costs to use an exercise at all.
+pub(crate) fn use_cost(problem: &PlanProblem, candidate: usize) -> f64 {
+    DIFFERENT_EXERCISE - problem.prices.merit * problem.candidates[candidate].merit
+}
+
+/// What a set costs for the load it puts along the spine: a heavy lift has to earn what it takes out of the client.
+pub(crate) fn strain_cost(problem: &PlanProblem, candidate: usize) -> f64 {
+    problem.prices.axial * problem.candidates[candidate].exercise.axial
+}
+
+/// What it costs to have an exercise on a day whose theme it does not fit.
+pub(crate) fn theme_cost(problem: &PlanProblem, session: usize, candidate: usize) -> f64 {
+    if problem.candidates[candidate].off_theme[session] { problem.prices.theme } else { 0.0 }
 }
 
 fn demand_cost(problem: &PlanProblem, week: &Week, sessions: &[Vec<f64>], demand: usize) -> f64 {
@@ -55,13 +91,11 @@ fn exercises_cost(problem: &PlanProblem, week: &Week) -> f64 {
     let mut used: Vec<usize> = week.all_items().map(|(index, _)| index).collect();
     used.sort_unstable();
     used.dedup();
-    used.into_iter().map(|index| DIFFERENT_EXERCISE - MERIT * f64::from(problem.candidates[index].merit)).sum()
-}
-
-fn stretch_cost(problem: &PlanProblem, week: &Week) -> f64 {
-    let chosen = problem.demands.iter().filter(|d| d.class == Class::BringUp && d.stretch_possible);
-    let missing = chosen.filter(|demand| !is_stretched(problem, week, demand));
-    NOT_STRETCHED * missing.count() as f64
+    let used: f64 = used.into_iter().map(|index| use_cost(problem, index)).sum();
+    let themes = (0..week.session_count())
+        .flat_map(|session| week.items(session).iter().map(move |(index, _)| theme_cost(problem, session, *index)));
+    let strain: f64 = week.all_items().map(|(index, sets)| f64::from(sets) * strain_cost(problem, index)).sum();
+    used + themes.sum::<f64>() + strain
 }
 
 /// Whether some exercise of the week loads the region where it is stretched.

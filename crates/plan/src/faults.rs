@@ -3,10 +3,13 @@
 use crate::draft::{CardPlace, Draft};
 use crate::order::{Misplaced, out_of_order};
 use crate::present::lower_first;
-use crate::problem::PlanProblem;
+use crate::aims::LoadOf;
+use crate::problem::{FLOOR_LIFT, PlanProblem};
+use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken};
 use crate::timing::cards_minutes;
 use crate::week::weekday_name;
+use crate::words::limit_overdrawn;
 use units::RegionId;
 
 /// A broken rule.
@@ -70,6 +73,11 @@ impl Faults<'_> {
         cards.filter(|candidate| concerned(*candidate)).map(|candidate| self.card(session, candidate)).collect()
     }
 
+    /// Cards of the whole week for which `concerned` holds.
+    fn everywhere(&self, concerned: impl Fn(usize) -> bool + Copy) -> Vec<CardPlace> {
+        (0..self.draft.sessions.len()).flat_map(|session| self.cards(session, concerned)).collect()
+    }
+
     fn refused(&self) -> Vec<Broken> {
         let mut found = Vec::new();
         for (session, cards) in self.draft.sessions.iter().enumerate() {
@@ -77,7 +85,9 @@ impl Faults<'_> {
                 let Some(refusal) = &self.problem.candidates[card.candidate].refused else { continue };
                 let says = format!("{} {refusal}: swap it.", self.name(card.candidate));
                 let card = vec![self.card(session, card.candidate)];
-                found.push(Broken { forbids: true, ..self.broken(says, &[session], card, None) });
+                // A coach who adds a technical exercise has seen it done.
+                let forbids = *refusal != Refusal::Skill;
+                found.push(Broken { forbids, ..self.broken(says, &[session], card, None) });
             }
         }
         found
@@ -117,9 +127,49 @@ impl Faults<'_> {
                 );
                 self.broken(says, &[*session], vec![self.card(*session, *candidate)], None)
             }
-            Violation::WeeklySets(sets) => {
-                let says = format!("The week has {sets} hard sets; {} are the most.", problem.weekly_sets);
-                self.broken(says, &[], Vec::new(), None)
+            Violation::Load { limit, load } => {
+                let limit = &problem.limits[*limit];
+                let concerned = |c: usize| limit.of != LoadOf::Sets && limit.per_set(&problem.candidates[c]) > 0.0;
+                self.broken(limit_overdrawn(limit, *load), &[], self.everywhere(concerned), None)
+            }
+            Violation::OneExercise { candidate, sets, sessions } => {
+                let caps = problem.candidates[*candidate].caps;
+                let says = format!(
+                    "{} has {sets} sets on {sessions} days; {} sets on {} days are the most.",
+                    self.name(*candidate),
+                    caps.sets,
+                    caps.sessions
+                );
+                self.broken(says, &[], self.everywhere(|c| c == *candidate), None)
+            }
+            Violation::SessionSets { session, candidate, sets } => {
+                let most = problem.candidates[*candidate].caps.session_sets;
+                let day = self.day(*session);
+                let says = format!("{} has {sets} sets on {day}; {most} are the most.", self.name(*candidate));
+                self.broken(says, &[*session], vec![self.card(*session, *candidate)], None)
+            }
+            Violation::DayAfter { sessions, candidate } => {
+                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let says = format!("{} stands on {days}: not on two days running.", self.name(*candidate));
+                let cards = sessions.iter().map(|session| self.card(*session, *candidate)).collect();
+                self.broken(says, sessions, cards, None)
+            }
+            Violation::SpineRest { sessions } => {
+                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let says = format!("{days} both load the spine heavily: 48 hours must lie between.");
+                let heavy = |c: usize| problem.candidates[c].exercise.axial >= 1.0;
+                let cards = sessions.iter().flat_map(|session| self.cards(*session, heavy)).collect();
+                self.broken(says, sessions, cards, None)
+            }
+            Violation::FloorLifts { sessions } => {
+                let says = format!(
+                    "Deadlifts from the floor stand on {} days: {} a week is the most unless the back is chosen.",
+                    sessions.len(),
+                    problem.floor_lifts
+                );
+                let lifts = |c: usize| problem.candidates[c].exercise.axial >= FLOOR_LIFT;
+                let cards = sessions.iter().flat_map(|session| self.cards(*session, lifts)).collect();
+                self.broken(says, sessions, cards, None)
             }
             Violation::Family { session, family } => {
                 let cards = self.cards(*session, |c| problem.candidates[c].exercise.family == *family);
@@ -134,9 +184,9 @@ impl Faults<'_> {
             Violation::Spacing { sessions, demand } => {
                 let name = lower_first(&problem.demands[*demand].name);
                 let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
-                let says = format!("{days} both load {name} with 4 or more sets: 48 hours must lie between.");
-                let loads = |c: usize| problem.candidates[c].fraction(*demand) >= 0.5;
-                let cards = sessions.iter().flat_map(|session| self.cards(*session, loads)).collect();
+                let most = problem.near_direct_sets;
+                let says = format!("{days} give {name} more than {most} direct sets: 48 hours must lie between.");
+                let cards = sessions.iter().flat_map(|session| self.cards(*session, trains(*demand))).collect();
                 self.broken(says, sessions, cards, Some(*demand))
             }
             Violation::OneSidedShare { demand } => {
@@ -145,8 +195,7 @@ impl Faults<'_> {
                     "Less than half of the direct sets for {name} go one side at a time, though its sides differ."
                 );
                 let both = |c: usize| problem.candidates[c].trains(*demand) && !problem.candidates[c].one_sided;
-                let all = 0..self.draft.sessions.len();
-                self.broken(says, &[], all.flat_map(|session| self.cards(session, both)).collect(), Some(*demand))
+                self.broken(says, &[], self.everywhere(both), Some(*demand))
             }
         }
     }

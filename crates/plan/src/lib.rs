@@ -3,40 +3,51 @@
 //! A [`PlanProblem`] is everything resolved; [`solve`] fills the week under the hard rules of `rules/`, [`present`] puts it
 //! into sessions with reasons. Whether the assessment is right is not this crate's business.
 
+mod aims;
 mod anneal;
 mod block;
 mod blocked;
 mod bound;
+mod candidate;
 mod cost;
 mod dose;
 mod draft;
+mod eye;
 mod faults;
 mod ladder;
 mod lp;
+mod missing;
 mod order;
 mod present;
 mod problem;
 mod progress;
 pub mod rules;
+mod split;
 mod swap;
 #[cfg(test)]
 mod tests;
 mod timing;
 mod week;
+mod words;
 
+pub use aims::{Cover, CoverOf, Floor, Limit, LoadOf};
 pub use anneal::{Effort, solve, solve_around};
 pub use block::{BlockWeek, WEEKS, WEEKS_USUAL, block};
 pub use blocked::Blocked;
 pub use bound::{Proof, prove};
+pub use candidate::Caps;
 pub use dose::{Dose, dose};
 pub use draft::{Card, CardPlace, Draft, Locks};
+pub use eye::{Objection, ObjectionKind, objections};
 pub use faults::{Broken, faults};
 pub use ladder::{Ladder, Rung};
 pub use lp::lp;
+pub use missing::{Missing, MissingKind};
 pub use order::SessionOrder;
-pub use present::{Item, LedgerRow, Plan, Session, SidePlan, Status, present, present_draft};
-pub use problem::{Candidate, Demand, PlanProblem, WeekShape};
+pub use present::{Item, LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, SidePlan, Status, present, present_draft};
+pub use problem::{Candidate, Demand, PlanProblem, Prices, WeekShape};
 pub use progress::{ProgressKind, Progression};
+pub use split::Theme;
 pub use swap::{Alternative, NotFor, Swaps, swaps};
 pub use timing::{ItemTime, item_minutes, session_minutes};
 pub use week::{Week, weekday_name};

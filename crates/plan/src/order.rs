@@ -1,8 +1,9 @@
-//! The order of exercises within a session (programming.md 3).
+//! The order of exercises within a session. Common practice, no source.
 
 use crate::problem::{Candidate, PlanProblem};
 use assess::Class;
-use atlas::Effort;
+use atlas::{Effort, Exercise, Movement};
+use std::cmp::Reverse;
 
 /// Schools of session order.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -45,23 +46,68 @@ pub(crate) enum Slot {
 /// Sorts candidate indices into the order of the session.
 ///
 /// Whatever the school: deadlifts and free squats come before anything that tires the muscles holding the back, and grip
-/// work after pulling unless grip itself is chosen.
+/// work, chosen or not, after what the grip has to hold. Of what is left, heavy comes before light, free before cables, and what
+/// goes by the clock last.
 pub(crate) fn ordered(problem: &PlanProblem, mut items: Vec<(usize, u16)>) -> Vec<(usize, u16)> {
+    // Push-ups finish what heavier pressing began; without any they are the pressing.
+    let heavier = items.iter().any(|(index, _)| problem.candidates[*index].exercise.heavy());
     items.sort_by_key(|(index, sets)| {
         let candidate = &problem.candidates[*index];
-        let slot = slot(problem, candidate);
+        let slot = match slot(problem, candidate) {
+            Slot::Finisher if !heavier && candidate.exercise.effort == Effort::Compound => Slot::Compound,
+            slot => slot,
+        };
         let rank = match problem.order {
             SessionOrder::PriorityFirst | SessionOrder::Bookend => slot as usize,
             SessionOrder::HeavyFirst => heavy_rank(slot),
             SessionOrder::PreExhaust => pre_exhaust_rank(problem, candidate, slot),
         };
-        (rank, std::cmp::Reverse(candidate.exercise.effort), std::cmp::Reverse(*sets), candidate.exercise.id.clone())
+        let exercise = &candidate.exercise;
+        let light = (Reverse(exercise.effort), Reverse(exercise.heavy()), on_cable(exercise), exercise.seconds.is_some());
+        (rank, light, Reverse(*sets), exercise.id.clone())
     });
     if problem.order == SessionOrder::Bookend {
         weakest_again_last(problem, &mut items);
     }
     heavy_before_the_back_tires(problem, &mut items);
+    grip_after_what_it_holds(problem, &mut items);
     items
+}
+
+fn on_cable(exercise: &Exercise) -> bool {
+    exercise.equipment.iter().any(|item| matches!(item.as_str(), "cable" | "dual-cable"))
+}
+
+/// Whether a candidate tires the grip: its main region closes or bends the hand.
+pub(crate) fn tires_grip(problem: &PlanProblem, candidate: &Candidate) -> bool {
+    const CLOSES: [&str; 3] = ["grip", "forearm.flexors", "forearm.ulnar"];
+    let mut mains = candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.as_str());
+    mains.any(|region| CLOSES.contains(&region))
+}
+
+/// Whether the grip has to hold a candidate: pulls, and hinges with a weight in the hands.
+pub(crate) fn needs_grip(problem: &PlanProblem, candidate: &Candidate) -> bool {
+    let held = || candidate.targets.iter().any(|(d, _)| problem.demands[*d].region.as_str() == "grip");
+    match candidate.exercise.movement {
+        Movement::Row | Movement::PullFromAbove => true,
+        Movement::Hinge => held(),
+        _ => false,
+    }
+}
+
+/// Moves grip work right behind the last exercise that the grip has to hold.
+fn grip_after_what_it_holds(problem: &PlanProblem, items: &mut [(usize, u16)]) {
+    let of = |item: &(usize, u16)| &problem.candidates[item.0];
+    let Some(mut last) = items.iter().rposition(|item| needs_grip(problem, of(item))) else { return };
+    let mut place = 0;
+    while place < last {
+        if tires_grip(problem, of(&items[place])) {
+            items[place..=last].rotate_left(1);
+            last -= 1;
+        } else {
+            place += 1;
+        }
+    }
 }
 
 /// Moves free heavy lifts before the first exercise that tires what holds the back.
@@ -132,12 +178,14 @@ pub(crate) fn out_of_order(problem: &PlanProblem, order: &[usize]) -> Vec<Mispla
     for (place, late) in order.iter().enumerate() {
         let slot_of = |candidate: usize| slot(problem, &problem.candidates[candidate]);
         for early in &order[..place] {
-            let pulls = pulls(problem, &problem.candidates[*late]);
+            let [first, second] = [*early, *late].map(|candidate| &problem.candidates[candidate]);
             if slot_of(*late) == Slot::FreeHeavy && tires_back(problem, *early) {
                 found.push(Misplaced::Late(*late, *early, "what holds the back is tired by then"));
-            } else if slot_of(*early) == Slot::Grip && pulls {
-                found.push(Misplaced::Late(*late, *early, "grip work comes after pulling"));
-            } else if slot_of(*early) == Slot::Finisher && slot_of(*late) != Slot::Finisher {
+            } else if tires_grip(problem, first) && needs_grip(problem, second) {
+                found.push(Misplaced::Late(*late, *early, "grip work comes after what the grip has to hold"));
+            } else if slot_of(*early) == Slot::Trunk && second.exercise.heavy() {
+                found.push(Misplaced::Late(*late, *early, "a tired trunk does not hold heavy work"));
+            } else if slot_of(*early) == Slot::Finisher && second.exercise.heavy() {
                 found.push(Misplaced::Early(*early));
             }
         }
@@ -180,14 +228,6 @@ pub(crate) fn slot(problem: &PlanProblem, candidate: &Candidate) -> Slot {
     }
 }
 
-/// A compound that the grip has to hold: its main target is of the back.
-fn pulls(problem: &PlanProblem, candidate: &Candidate) -> bool {
-    const PULLED_WITH: [&str; 4] = ["lats", "rhomboids", "traps", "teres-major"];
-    let mut mains =
-        candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.muscle());
-    candidate.exercise.effort == Effort::Compound && mains.any(|muscle| PULLED_WITH.contains(&muscle))
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -203,6 +243,10 @@ mod tests {
     )]
     #[case::heavy_first("heavy-first", &["face-pull", "back-squat"], &["back-squat", "face-pull"])]
     #[case::grip_after_pulling("priority-first", &["dead-hang", "wide-pulldown"], &["wide-pulldown", "dead-hang"])]
+    #[case::chosen_or_not("priority-first", &["push-wrist-curl", "wide-pulldown", "leg-press"], &["leg-press", "wide-pulldown", "push-wrist-curl"])]
+    #[case::without_heavier_pressing_push_ups_are_the_pressing(
+        "priority-first", &["pushup", "band-pull-apart"], &["band-pull-apart", "pushup"]
+    )]
     #[case::compounds_before_isolation(
         "priority-first", &["leg-extension", "leg-press"], &["leg-press", "leg-extension"]
     )]
@@ -213,10 +257,12 @@ mod tests {
         "pre-exhaust", &["wide-cable-row", "face-pull", "back-squat"], &["back-squat", "face-pull", "wide-cable-row"]
     )]
     #[case::the_weakest_opens_and_closes(
-        "bookend", &["leg-press", "reverse-pec-deck", "face-pull"], &["face-pull", "leg-press", "reverse-pec-deck"]
+        "bookend", &["leg-press", "face-pull", "reverse-pec-deck"], &["reverse-pec-deck", "leg-press", "face-pull"]
     )]
     #[case::one_exercise_for_it_only_opens("bookend", &["leg-press", "face-pull"], &["face-pull", "leg-press"])]
-    #[case::push_ups_finish("priority-first", &["pushup", "leg-extension"], &["leg-extension", "pushup"])]
+    #[case::push_ups_finish_heavier_pressing(
+        "priority-first", &["pushup", "bench-press"], &["bench-press", "pushup"]
+    )]
     #[case::trunk_near_the_end("priority-first", &["cable-crunch", "leg-extension"], &["leg-extension", "cable-crunch"])]
     fn a_session_is_ordered_by_its_school(#[case] school: &str, #[case] given: &[&str], #[case] expected: &[&str]) {
         let problem = problem(&json!({"schools": {"session_order": school}}));

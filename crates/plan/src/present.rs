@@ -1,17 +1,24 @@
 //! A solved week as sessions, a ledger, reasons, and what stood in the way.
 
+use crate::aims::{Floor, Limit, LoadOf};
+use crate::anneal::SETS_LOW;
 use crate::blocked::{Blocked, blocked};
 use crate::cost::cost;
+use crate::dose::Dose;
 use crate::draft::{Card, Draft, Locks, given};
+use crate::eye::{Objection, objections};
 use crate::faults::{Broken, faults};
 use crate::ladder::{Ladder, ladders};
+use crate::missing::{nothing_allowed, why_missing, why_short};
 use crate::order::{Slot, slot};
 use crate::problem::{Candidate, Demand, PlanProblem};
 use crate::progress::Progression;
-use crate::timing::{card_minutes, cards_minutes};
+use crate::rules::loads::load;
+use crate::timing::{card_minutes, cards_minutes, session_minutes};
 use crate::week::Week;
+use crate::words::limit_reached;
 use assess::Class;
-use atlas::{Effort, Hardest, Work};
+use atlas::{Effort, Exercise, Hardest, Movement, Part, Work};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId, Side};
@@ -89,6 +96,10 @@ pub struct Session {
     pub minutes: f64,
     /// In order.
     pub items: Vec<Item>,
+    /// What it is for, where the days have themes.
+    pub theme: Option<&'static str>,
+    /// Why much of its time is left, where it is.
+    pub short_because: Option<String>,
     /// For chosen regions that are not felt, in the first session that trains them.
     pub ladders: Vec<Ladder>,
 }
@@ -110,6 +121,51 @@ pub struct LedgerRow {
     pub direct: f64,
     /// Fractions of sets of other work.
     pub indirect: f64,
+    /// Why it gets nothing, where it gets nothing.
+    pub empty_because: Option<String>,
+}
+
+/// A big part's week.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PartRow {
+    /// Which.
+    pub part: Part,
+    /// Its regions.
+    pub regions: Vec<RegionId>,
+    /// Fractional sets, all its regions together.
+    pub sets: f64,
+    /// Below this it counts as empty; 0 where it is held back or nothing may train it.
+    pub floor: f64,
+    /// Why it is below.
+    pub reason: Option<String>,
+    /// The nearest change that would help.
+    pub nearest: Option<String>,
+}
+
+/// A movement that a sound week has.
+#[derive(Clone, Debug, PartialEq)]
+pub struct MovementRow {
+    /// Which.
+    pub movement: Movement,
+    /// Sessions that have it.
+    pub sessions: usize,
+    /// Why none has.
+    pub reason: Option<String>,
+    /// The nearest change that would help.
+    pub nearest: Option<String>,
+}
+
+/// What a week adds up to against a limit.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LoadRow {
+    /// What is added up.
+    pub of: LoadOf,
+    /// The sum.
+    pub load: f64,
+    /// The most.
+    pub limit: f64,
+    /// The pain that lowers it, 0 to 10.
+    pub pain: u8,
 }
 
 /// A week's plan.
@@ -123,6 +179,16 @@ pub struct Plan {
     pub sessions: Vec<Session>,
     /// Every region.
     pub ledger: Vec<LedgerRow>,
+    /// Every big part, in the order in which a short week fills them.
+    pub parts: Vec<PartRow>,
+    /// The movements that a sound week has.
+    pub movements: Vec<MovementRow>,
+    /// Sets, load along the spine and on every joint.
+    pub loads: Vec<LoadRow>,
+    /// What a coach would object to.
+    pub objections: Vec<Objection>,
+    /// Wishes that gave way, in words.
+    pub gave_way: Vec<String>,
     /// What could not be met.
     pub blocked: Vec<Blocked>,
     /// Rules that the week breaks; none in a week that was solved.
@@ -140,6 +206,9 @@ pub fn present(problem: &PlanProblem, week: &Week) -> Plan {
 pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
     let week = draft.week(problem);
     let mut sessions: Vec<Session> = (0..draft.sessions.len()).map(|index| session(problem, draft, index)).collect();
+    for (index, session) in sessions.iter_mut().enumerate() {
+        session.short_because = short_because(problem, &week, index, session.minutes);
+    }
     let mut taught: Vec<RegionId> = Vec::new();
     for session in &mut sessions {
         let trains = |ladder: &Ladder| session.items.iter().any(|item| item.region == ladder.region);
@@ -152,7 +221,12 @@ pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
         status,
         objective: cost(problem, &week),
         sessions,
-        ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, demand)).collect(),
+        ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, &week, demand)).collect(),
+        parts: problem.floors.iter().map(|floor| part_row(problem, draft, &week, floor)).collect(),
+        movements: movements(problem, &week),
+        loads: loads(problem, &week),
+        objections: objections(problem, draft),
+        gave_way: problem.gave_way.clone(),
         blocked: blocked(problem, &week),
         broken: faults(problem, draft),
     }
@@ -172,7 +246,65 @@ fn session(problem: &PlanProblem, draft: &Draft, index: usize) -> Session {
         minutes: cards_minutes(problem, cards),
         items: items.collect(),
         ladders: Vec::new(),
+        theme: problem.themes[index].name(),
+        short_because: None,
     }
+}
+
+/// Why a session leaves much of its time, where it does.
+fn short_because(problem: &PlanProblem, week: &Week, index: usize, minutes: f64) -> Option<String> {
+    let short = !week.items(index).is_empty() && minutes < problem.session_used * problem.minutes;
+    if short { why_short(problem, week, index) } else { None }
+}
+
+fn part_row(problem: &PlanProblem, draft: &Draft, week: &Week, floor: &Floor) -> PartRow {
+    let cards = draft.sessions.iter().flatten();
+    let sets: f64 = cards.map(|card| card.counted() * floor.per_set(&problem.candidates[card.candidate])).sum();
+    // Not minus zero.
+    let sets = sets.max(0.0);
+    let regions: Vec<RegionId> = floor.demands.iter().map(|demand| problem.demands[*demand].region.clone()).collect();
+    let held_back = floor.demands.iter().all(|demand| problem.demands[*demand].class == Class::HoldBack);
+    let trains = |exercise: &Exercise| regions.iter().any(|region| exercise.trains(region));
+    let empty = sets < floor.least - 1e-9 || (floor.least <= 0.0 && sets <= 0.0 && !held_back);
+    let missing = if empty { why_missing(problem, week, &trains) } else { None };
+    let (reason, nearest) = match missing {
+        Some(missing) => (Some(missing.rule), Some(missing.nearest)),
+        None if held_back => (Some("held back".to_owned()), None),
+        None if empty => (Some("the week has room for it".to_owned()), None),
+        None => (None, None),
+    };
+    PartRow { part: floor.part, sets, floor: floor.least, reason, nearest, regions }
+}
+
+fn movements(problem: &PlanProblem, week: &Week) -> Vec<MovementRow> {
+    let row = |movement: &Movement| {
+        let is = |c: usize| problem.candidates[c].exercise.movement == *movement;
+        let sessions = (0..week.session_count()).filter(|s| week.items(*s).iter().any(|(c, _)| is(*c))).count();
+        let dropped = problem.dropped.contains(movement);
+        let missing = if sessions == 0 && !dropped {
+            why_missing(problem, week, &|exercise| exercise.movement == *movement)
+        } else {
+            None
+        };
+        let left_out = || if dropped { "the coach's school drops it" } else { "what it trains gets its sets from other work" };
+        let (reason, nearest) = match missing {
+            Some(missing) => (Some(missing.rule), Some(missing.nearest)),
+            None if sessions == 0 => (Some(left_out().to_owned()), None),
+            None => (None, None),
+        };
+        MovementRow { movement: *movement, sessions, reason, nearest }
+    };
+    Movement::WEEKLY.iter().map(row).collect()
+}
+
+fn loads(problem: &PlanProblem, week: &Week) -> Vec<LoadRow> {
+    let row = |limit: &Limit| LoadRow {
+        of: limit.of.clone(),
+        load: load(problem, week, limit),
+        limit: limit.most,
+        pain: limit.pain,
+    };
+    problem.limits.iter().map(row).collect()
 }
 
 fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bool, minutes: f64) -> Item {
@@ -183,9 +315,7 @@ fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bool, minutes
     Item {
         exercise: exercise.id.clone(),
         name: exercise.name.clone(),
-        region: demand
-            .map_or_else(|| exercise.targets.keys().next().cloned(), |d| Some(d.region.clone()))
-            .unwrap_or_else(|| problem.demands[0].region.clone()),
+        region: main_region(problem, card).unwrap_or_else(|| problem.demands[0].region.clone()),
         sets: card.sets,
         work: exercise.work(),
         reserve: problem.reserve,
@@ -208,6 +338,13 @@ fn main_demand<'a>(problem: &'a PlanProblem, candidate: &Candidate) -> Option<&'
     mains.max_by(|a, b| a.weight.total_cmp(&b.weight).then_with(|| b.region.cmp(&a.region)))
 }
 
+/// The region a card is there for.
+pub(crate) fn main_region(problem: &PlanProblem, card: &Card) -> Option<RegionId> {
+    let candidate = &problem.candidates[card.candidate];
+    let main = main_demand(problem, candidate).map(|demand| demand.region.clone());
+    main.or_else(|| candidate.exercise.targets.keys().next().cloned())
+}
+
 fn side_plan(candidate: &Candidate) -> SidePlan {
     match (candidate.one_sided, candidate.first) {
         (false, _) => SidePlan::Both,
@@ -217,7 +354,7 @@ fn side_plan(candidate: &Candidate) -> SidePlan {
 }
 
 fn warm_up(candidate: &Candidate, position: usize, ramp: bool) -> Option<String> {
-    let shoulder = candidate.exercise.loads_joint.iter().any(|joint| joint == "shoulder");
+    let shoulder = candidate.exercise.load_on("shoulder") > 0;
     match (ramp, position) {
         (true, _) => Some("Ramp: 12 light, 10 to 12, then 8, before the work sets.".to_owned()),
         (false, 0) if shoulder => {
@@ -278,15 +415,51 @@ pub(crate) fn lower_first(text: &str) -> String {
 }
 
 /// A region's week with what its cards' schemes count as.
-fn draft_row(problem: &PlanProblem, draft: &Draft, index: usize) -> LedgerRow {
+pub(crate) fn draft_row(problem: &PlanProblem, draft: &Draft, week: &Week, index: usize) -> LedgerRow {
     let Demand { region, class, dose, .. } = &problem.demands[index];
     let (mut direct, mut indirect) = (0.0, 0.0);
     for card in draft.sessions.iter().flatten() {
         let (sets, main) = given(problem, card, region);
         *(if main { &mut direct } else { &mut indirect }) += sets;
     }
-    LedgerRow { region: region.clone(), class: *class, low: dose.low, aim: dose.aim, high: dose.high, direct, indirect }
+    let mut row = bare_row(region, *class, dose, [direct, indirect]);
+    if direct + indirect <= 0.0 {
+        row.empty_because = Some(empty_because(problem, week, index));
+    }
+    row
 }
+
+fn bare_row(region: &RegionId, class: Class, dose: &Dose, [direct, indirect]: [f64; 2]) -> LedgerRow {
+    let (region, low, aim, high) = (region.clone(), dose.low, dose.aim, dose.high);
+    LedgerRow { region, class, low, aim, high, direct, indirect, empty_because: None }
+}
+
+/// Why a region gets nothing at all.
+fn empty_because(problem: &PlanProblem, week: &Week, index: usize) -> String {
+    let demand = &problem.demands[index];
+    let allowed = problem.candidates.iter().any(|c| problem.worth_doing(c) && c.trains(index));
+    if demand.class == Class::HoldBack || demand.dose.aim <= 0.0 {
+        return "held back or left alone".to_owned();
+    }
+    if !allowed {
+        return nothing_allowed(problem, &|exercise| exercise.trains(&demand.region)).rule;
+    }
+    let spent = problem.limits.iter().find(|limit| {
+        limit.of == LoadOf::Sets && f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW)
+    });
+    let full = (0..week.session_count()).all(|session| {
+        week.items(session).len() >= problem.max_exercises
+            || session_minutes(problem, week.items(session)) > problem.minutes - ROOM_FOR_ANOTHER
+    });
+    match spent {
+        Some(limit) => limit_reached(limit),
+        None if full => format!("{:.0} minutes a session are full", problem.minutes),
+        None => "other regions need the room more".to_owned(),
+    }
+}
+
+/// Two sets of a small exercise with their setting up take about this, minutes.
+const ROOM_FOR_ANOTHER: f64 = 4.5;
 
 pub(crate) fn ledger_row(problem: &PlanProblem, week: &Week, index: usize) -> LedgerRow {
     let demand = &problem.demands[index];
@@ -295,6 +468,5 @@ pub(crate) fn ledger_row(problem: &PlanProblem, week: &Week, index: usize) -> Le
         let fraction = problem.candidates[candidate].fraction(index);
         *(if fraction >= 1.0 { &mut direct } else { &mut indirect }) += f64::from(sets) * fraction;
     }
-    let Demand { region, class, dose, .. } = demand;
-    LedgerRow { region: region.clone(), class: *class, low: dose.low, aim: dose.aim, high: dose.high, direct, indirect }
+    bare_row(&demand.region, demand.class, &demand.dose, [direct, indirect])
 }

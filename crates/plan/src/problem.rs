@@ -1,13 +1,18 @@
 //! Everything the planner needs, resolved: days, minutes, demands per region, exercises that are allowed.
 
+use crate::anneal::SETS_HIGH;
+use crate::aims::{Cover, Floor, Limit, covers, floors, limits};
+use crate::candidate::{Caps, candidate};
 use crate::dose::{Dose, dose};
 use crate::order::SessionOrder;
+use crate::present::lower_first;
 use crate::rules::allowed::{Refusal, refusal};
+use crate::split::{Theme, themes};
 use crate::timing::ItemTime;
-use assess::{Assessment, Case, Class, Client, Experience, Hand, Knowledge, SideVerdict, Test, Tilt, recent_average};
-use atlas::{Atlas, Exercise, LoadStep, STRAIGHT, Scheme, SidesUse};
-use std::collections::BTreeSet;
-use units::{ExerciseId, RegionId, Side, SiteId};
+use assess::{Assessment, Case, Class, Client, Experience, Knowledge, SideVerdict, Test, Tilt, recent_average};
+use atlas::{Atlas, Exercise, LoadStep, Movement, STRAIGHT, Scheme};
+use std::collections::{BTreeMap, BTreeSet};
+use units::{EquipmentId, ExerciseId, RegionId, Side, SiteId};
 
 /// What one region asks of the week.
 #[derive(Clone, Debug)]
@@ -55,15 +60,20 @@ pub struct Candidate {
     pub known: bool,
     /// Whether what it needs stands at the gym, and at home.
     pub stands: [bool; 2],
-    /// How well liked it is, 0 to 5: it stretches a main target, it holds the body, the client knows it; a school that
-    /// prefers it counts twice.
-    pub merit: u8,
+    /// What speaks for it, in points.
+    pub merit: f64,
     /// Sentences the coach's schools add.
     pub cues: Vec<String>,
     /// Why the client may not do it: only a week made before the rule was known has such a card.
     pub refused: Option<Refusal>,
     /// How its load goes up.
     pub step: LoadStep,
+    /// How much of it a week and a session may hold.
+    pub caps: Caps,
+    /// All its main regions may be trained on consecutive days.
+    pub daily: bool,
+    /// By session: whether it lies outside the day's theme.
+    pub off_theme: Vec<bool>,
 }
 
 impl Candidate {
@@ -120,8 +130,30 @@ pub struct PlanProblem {
     pub minutes: f64,
     /// Exercises a session at most.
     pub max_exercises: usize,
-    /// Hard sets a week at most.
-    pub weekly_sets: u32,
+    /// Sums that must not go over a limit, hard sets first.
+    pub limits: Vec<Limit>,
+    /// Parts that must not be empty.
+    pub floors: Vec<Floor>,
+    /// What the week should do once.
+    pub covers: Vec<Cover>,
+    /// Movements that a school drops.
+    pub dropped: Vec<Movement>,
+    /// What each day is for.
+    pub themes: Vec<Theme>,
+    /// Wishes that gave way, in words.
+    pub gave_way: Vec<String>,
+    /// Prices of what is wanted less.
+    pub prices: Prices,
+    /// Direct sets that two sessions less than 48 hours apart give a region together, at most.
+    pub near_direct_sets: u32,
+    /// Load along the spine from which a session needs 48 hours before the next such one.
+    pub axial_session: f64,
+    /// Sessions a week with a lift of the heaviest load along the spine, at most.
+    pub floor_lifts: usize,
+    /// Training age.
+    pub experience: Experience,
+    /// Part of the time under which a session is told to be short.
+    pub session_used: f64,
     /// Exercises of one family in a session at most.
     pub family_limit: usize,
     /// Order within a session.
@@ -132,14 +164,31 @@ pub struct PlanProblem {
     pub demands: Vec<Demand>,
     /// Allowed exercises.
     pub candidates: Vec<Candidate>,
+    /// What there is to train with, anywhere.
+    pub kit: BTreeSet<EquipmentId>,
+    /// What a piece of equipment is called, by id.
+    pub kit_names: BTreeMap<String, String>,
     /// Refused exercises with the rule in the way.
     pub refused: Vec<(Exercise, Refusal)>,
     /// Sets that are all alike.
     pub straight: Scheme,
 }
 
-/// Hard sets a week unless the client's minutes allow fewer (common practice, no source).
-const WEEKLY_SETS: u32 = 90;
+/// Prices of what is wanted less than doses, sets of a region trained for growth.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Prices {
+    /// An exercise outside the day's theme.
+    pub theme: f64,
+    /// A point of merit that an exercise lacks.
+    pub merit: f64,
+    /// A set with a load of 1 along the spine.
+    pub axial: f64,
+}
+
+/// Muscles of the back: where one is chosen, deadlifts from the floor may be done more often.
+const BACK: [&str; 5] = ["lats", "traps", "rhomboids", "teres-major", "erectors"];
+/// Load along the spine of the lifts that are held to few sessions a week.
+pub(crate) const FLOOR_LIFT: f64 = 3.0;
 
 impl PlanProblem {
     /// Resolves a case and its assessment.
@@ -154,30 +203,65 @@ impl PlanProblem {
             (0..assessment.regions.len()).map(|i| demand(knowledge, case, assessment, i)).collect();
         let (mut candidates, mut refused) = (Vec::new(), Vec::new());
         let known: BTreeSet<&ExerciseId> = case.training.iter().map(|entry| &entry.exercise).collect();
+        let split = atlas.school_option(&case.client.schools, "split").and_then(|option| option.split);
+        let themes = themes(atlas, split.unwrap_or_default(), shape.days.len(), &demands);
         for exercise in atlas.exercises() {
             match refusal(atlas, exercise, &case.client) {
                 Some(reason) => refused.push((exercise.clone(), reason)),
-                None => candidates.push(candidate(atlas, exercise, &demands, case, known.contains(&exercise.id))),
+                None => {
+                    let known = known.contains(&exercise.id);
+                    candidates.push(candidate(atlas, exercise, &demands, case, &themes.days, known));
+                }
             }
         }
         for demand in &mut demands {
             demand.stretch_possible = candidates.iter().any(|c| c.exercise.loads_stretched(&demand.region));
         }
-        Self {
+        let settings = atlas.planning();
+        let back_chosen =
+            demands.iter().any(|d| d.class == Class::BringUp && BACK.contains(&d.region.muscle()));
+        let mut problem = Self {
             home: shape.home,
-            days: shape.days,
             minutes: f64::from(shape.minutes),
             straight: atlas.scheme(STRAIGHT).cloned().unwrap_or_else(|| atlas.schemes()[0].clone()),
             max_exercises: usize::from(case.client.max_exercises_per_session),
-            weekly_sets: WEEKLY_SETS,
+            limits: limits(atlas, &case.client),
+            floors: Vec::new(),
+            covers: Vec::new(),
+            dropped: atlas.school_options(&case.client.schools).flat_map(|o| o.drops.iter().copied()).collect(),
+            themes: themes.days,
+            gave_way: themes.gave_way.into_iter().collect(),
+            prices: Prices { theme: settings.theme_price, merit: settings.merit_price, axial: settings.axial_price },
+            near_direct_sets: whole(settings.near_direct_sets),
+            axial_session: settings.axial_session,
+            floor_lifts: if back_chosen { shape.days.len() } else { whole(settings.floor_lifts) as usize },
+            kit: case.client.equipment.iter().chain(case.client.home.iter().flat_map(|home| &home.equipment)).cloned().collect(),
+            kit_names: atlas
+                .equipment()
+                .iter()
+                .map(|item| (item.id.as_str().to_owned(), lower_first(&item.name)))
+                .collect(),
+            days: shape.days,
+            experience: case.client.experience,
+            session_used: settings.session_used,
             family_limit: if school(knowledge, case, "family_rule") == "several" { 2 } else { 1 },
             order: SessionOrder::from_school(&school(knowledge, case, "session_order")),
             reserve: if case.client.experience == Experience::Beginner { 2 } else { 1 },
             demands,
             candidates: extra_sets(candidates, &school(knowledge, case, "asymmetry_sets")),
             refused,
-        }
+        };
+        problem.floors = floors(atlas, &problem);
+        problem.covers = covers(atlas, &problem);
+        problem
     }
+}
+
+/// A setting that counts whole things.
+// Settings are checked: small numbers of sets and sessions.
+#[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+fn whole(number: f64) -> u32 {
+    number.max(0.0) as u32
 }
 
 impl PlanProblem {
@@ -190,10 +274,31 @@ impl PlanProblem {
             let Some((exercise, refusal)) = self.refused.iter().find(|(exercise, _)| exercise.id == *id) else {
                 continue;
             };
-            let mut admitted = candidate(&knowledge.atlas, exercise, &self.demands, case, false);
+            let mut admitted = candidate(&knowledge.atlas, exercise, &self.demands, case, &self.themes, false);
             admitted.refused = Some(refusal.clone());
             self.candidates.push(admitted);
         }
+    }
+
+    /// More hard sets than any week holds.
+    pub(crate) fn most_sets(&self) -> f64 {
+        self.days.len() as f64 * self.max_exercises as f64 * f64::from(SETS_HIGH)
+    }
+
+    /// What a piece of equipment is called.
+    pub(crate) fn kit_name(&self, id: &str) -> String {
+        self.kit_names.get(id).cloned().unwrap_or_else(|| id.to_owned())
+    }
+
+    /// Whether the planner would propose a candidate: it is not refused, none of its main regions is held back, and it does not
+    /// fail at three of the four things that earn an exercise its place (common practice, no source).
+    pub fn worth_doing(&self, candidate: &Candidate) -> bool {
+        let exercise = &candidate.exercise;
+        let aims = |(demand, f): &(usize, f64)| *f < 1.0 || self.demands[*demand].dose.aim > 0.0;
+        let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
+        let fails = [!stretched, exercise.comfort == 0, exercise.steps == 0, exercise.stability == 0];
+        let failed = fails.into_iter().filter(|fails| *fails).count();
+        candidate.refused.is_none() && failed < 3 && candidate.targets.iter().all(aims)
     }
 
     /// The place of an exercise among the candidates.
@@ -294,41 +399,6 @@ fn weaker_side(knowledge: &Knowledge, assessment: &Assessment, index: usize) -> 
     let smaller = acted_on.sides_cm.larger_side()?.other();
     let agrees = if smaller == Side::Left { posterior.mean < 0.0 } else { posterior.mean > 0.0 };
     agrees.then_some(smaller)
-}
-
-fn candidate(atlas: &Atlas, exercise: &Exercise, demands: &[Demand], case: &Case, known: bool) -> Candidate {
-    let place = |region: &RegionId| demands.iter().position(|d| d.region == *region);
-    let targets: Vec<(usize, f64)> =
-        exercise.targets.iter().filter_map(|(region, fraction)| Some((place(region)?, *fraction))).collect();
-    let weaker = targets.iter().filter(|(_, f)| *f >= 1.0).find_map(|(d, _)| demands[*d].weaker);
-    let one_sided = match exercise.sides {
-        SidesUse::One => true,
-        SidesUse::Both => false,
-        SidesUse::Either => weaker.is_some(),
-    };
-    let options = || atlas.school_options(&case.client.schools);
-    let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
-    Candidate {
-        exercise: exercise.clone(),
-        targets,
-        one_sided,
-        first: weaker.unwrap_or(non_dominant),
-        extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
-        time: ItemTime::of(exercise),
-        known,
-        stands: [false, true].map(|home| exercise.equipment.iter().all(|item| case.client.has_at(home, item))),
-        merit: merit(atlas, exercise, case, known),
-        cues: options().flat_map(|option| option.cues_for(exercise)).map(str::to_owned).collect(),
-        refused: None,
-        step: atlas.load_step(exercise),
-    }
-}
-
-fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> u8 {
-    let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
-    let preferred = atlas.school_options(&case.client.schools).any(|option| option.prefers(exercise));
-    // What the coach asked for weighs twice what the exercise has going for it on its own.
-    [stretched, exercise.stability == 2, known, preferred, preferred].into_iter().map(u8::from).sum()
 }
 
 /// The school "equal sets" takes the extra set away again.

@@ -1,9 +1,12 @@
 //! What could stand in a card's place, best first, and what each would change.
 
+use crate::cost::cost;
 use crate::draft::Draft;
-use crate::present::present_draft;
+use crate::faults::faults;
+use crate::present::{LedgerRow, draft_row, main_region};
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::allowed::Refusal;
+use crate::timing::cards_minutes;
 use units::{EquipmentId, ExerciseId, RegionId};
 
 /// An exercise in the place of another.
@@ -59,10 +62,8 @@ const NO_CHANGE: f64 = 0.05;
 /// What could stand in the place of a card; `None` when there is no such card.
 pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize) -> Option<Swaps> {
     let card = draft.sessions.get(session)?.get(place)?;
-    let now = present_draft(problem, draft);
-    let item = &now.sessions[session].items[place];
-    let region = item.region.clone();
-    let said: Vec<String> = now.broken.iter().map(|broken| broken.says.clone()).collect();
+    let now = Weighed::of(problem, draft, session);
+    let region = main_region(problem, card)?;
     let demand = problem.demands.iter().position(|demand| demand.region == region)?;
     let was_stretched = problem.candidates[card.candidate].exercise.loads_stretched(&region);
     let here = |c: usize| draft.sessions[session].iter().any(|card| card.candidate == c);
@@ -75,7 +76,7 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
         .map(|index| {
             let mut other = draft.clone();
             other.sessions[session][place].candidate = index;
-            let then = present_draft(problem, &other);
+            let then = Weighed::of(problem, &other, session);
             let candidate = &problem.candidates[index];
             let rows = then.ledger.iter().zip(&now.ledger);
             let mut ledger: Vec<(RegionId, f64)> = rows
@@ -86,14 +87,14 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
             Alternative {
                 exercise: candidate.exercise.id.clone(),
                 name: candidate.exercise.name.clone(),
-                cost: then.objective - now.objective,
-                minutes: then.sessions[session].minutes - now.sessions[session].minutes,
+                cost: then.cost - now.cost,
+                minutes: then.minutes - now.minutes,
                 ledger,
                 stretched: candidate.exercise.loads_stretched(&region),
                 was_stretched,
                 kit: candidate.exercise.equipment.clone(),
                 merits: merits(candidate, &region),
-                breaks: then.broken.iter().map(|b| b.says.clone()).filter(|says| !said.contains(says)).collect(),
+                breaks: then.broken.into_iter().filter(|says| !now.broken.contains(says)).collect(),
             }
         })
         .collect();
@@ -109,6 +110,26 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
     });
     let refused = refused.collect();
     Some(Swaps { region, alternatives, refused })
+}
+
+/// What is compared of two weeks.
+struct Weighed {
+    cost: f64,
+    minutes: f64,
+    ledger: Vec<LedgerRow>,
+    broken: Vec<String>,
+}
+
+impl Weighed {
+    fn of(problem: &PlanProblem, draft: &Draft, session: usize) -> Self {
+        let week = draft.week(problem);
+        Self {
+            cost: cost(problem, &week),
+            minutes: cards_minutes(problem, &draft.sessions[session]),
+            ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, &week, demand)).collect(),
+            broken: faults(problem, draft).into_iter().map(|broken| broken.says).collect(),
+        }
+    }
 }
 
 fn merits(candidate: &Candidate, region: &RegionId) -> Vec<&'static str> {

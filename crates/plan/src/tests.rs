@@ -13,6 +13,11 @@ const EXAMPLE: &str = include_str!("../../../docs/examples/case.json");
 
 /// The example client in a full gym without pain, four days of 70 minutes, with parts of the brief changed.
 pub(crate) fn problem(change: &Value) -> PlanProblem {
+    problem_after(change, &Value::Null)
+}
+
+/// The same after other training than the example's; null leaves it.
+pub(crate) fn problem_after(change: &Value, training: &Value) -> PlanProblem {
     let mut file: Value = serde_json::from_str(EXAMPLE).unwrap();
     let gym = KNOWLEDGE.atlas.kits().iter().find(|kit| kit.id == "full-gym").unwrap();
     file["client"]["equipment"] = json!(gym.items);
@@ -20,6 +25,9 @@ pub(crate) fn problem(change: &Value) -> PlanProblem {
     file["client"]["screens"] = json!({});
     for (field, value) in change.as_object().unwrap() {
         file["client"][field] = value.clone();
+    }
+    if !training.is_null() {
+        file["training"] = training.clone();
     }
     file["choices"]["bring_up"] = json!(["delts.posterior", "biceps.long"]);
     let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();

@@ -1,6 +1,6 @@
 //! Fills the week by simulated annealing (Kirkpatrick, Gelatt & Vecchi 1983, Science 220:671-680).
 //!
-//! Hard rules are kept by every step but four: time, the week's sets, rest and the exercises of a session may be overdrawn, each
+//! Hard rules are kept by every step but four: time, the week's limits, rest and the exercises of a session may be overdrawn, each
 //! at a price that rises while it is and falls while it is not. With these kept by every step too, a full week could not be
 //! rebuilt.
 //! Many hot starts; the best of them are cooled; the best weeks found are warmed up and cooled again, now mostly among the
@@ -21,7 +21,7 @@ use rand::rngs::Xoshiro256PlusPlus;
 use rand::{RngExt, SeedableRng};
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use state::{Model, State};
-pub(crate) use state::{undominated, worthwhile};
+pub(crate) use state::worthwhile;
 use weigh::{Change, Scratch, Weighed};
 
 /// How long to search and from where.
@@ -91,12 +91,15 @@ const COOL: f64 = 0.05;
 const COLD: f64 = 0.03;
 /// At the end, weeks that differ by a minute are told apart.
 const COLDEST: f64 = 0.01;
-/// Price of a minute and of a set over the limit, at first, and between which bounds it moves.
+/// Price of a minute over the limit, at first, and between which bounds it moves.
 const OVER: f64 = 0.5;
 const OVER_BOUNDS: [f64; 2] = [0.2, 60.0];
-/// The same of a region that is loaded again before it is rested: one of a few, not one of many.
-const TIRED: f64 = 4.0;
-const TIRED_BOUNDS: [f64; 2] = [2.0, 60.0];
+/// The same of a quarter of what a week's limit counts.
+const LOAD: f64 = 0.125;
+const LOAD_BOUNDS: [f64; 2] = [0.05, 15.0];
+/// The same of a direct set of a region that is trained again before it is rested.
+const TIRED: f64 = 1.0;
+const TIRED_BOUNDS: [f64; 2] = [0.5, 60.0];
 /// How the prices grow and fall.
 const DEARER: f64 = 1.02;
 const CHEAPER: f64 = 0.985;
@@ -179,15 +182,15 @@ struct Search<'a> {
 struct Broken {
     rules: i32,
     over_minutes: f64,
-    over_sets: i32,
+    over_loads: i32,
     tired: i32,
     crowded: i32,
 }
 
 impl Broken {
     fn of(state: &State) -> Self {
-        let State { broken: rules, over_minutes, over_sets, tired, crowded, .. } = *state;
-        Self { rules, over_minutes, over_sets, tired, crowded }
+        let State { broken: rules, over_minutes, over_loads, tired, crowded, .. } = *state;
+        Self { rules, over_minutes, over_loads, tired, crowded }
     }
 
     /// The same after a step that weighs so much.
@@ -195,7 +198,7 @@ impl Broken {
         Self {
             rules: self.rules + weighed.broken,
             over_minutes: self.over_minutes + weighed.over_minutes,
-            over_sets: self.over_sets + weighed.over_sets,
+            over_loads: self.over_loads + weighed.over_loads,
             tired: self.tired + weighed.tired,
             crowded: self.crowded + weighed.crowded,
         }
@@ -204,7 +207,7 @@ impl Broken {
     fn within(&self, given: &Self) -> bool {
         self.rules <= given.rules
             && self.in_time(given)
-            && self.over_sets <= given.over_sets
+            && self.over_loads <= given.over_loads
             && self.tired <= given.tired
             && self.crowded <= given.crowded
     }
@@ -217,7 +220,8 @@ impl Broken {
 /// Prices of what may be overdrawn.
 struct Prices {
     minute: f64,
-    set: f64,
+    /// Of a quarter of what a limit counts.
+    load: f64,
     tired: f64,
     crowded: f64,
 }
@@ -225,7 +229,7 @@ struct Prices {
 impl Prices {
     fn of(&self, weighed: &Weighed) -> f64 {
         self.minute * weighed.over_minutes
-            + self.set * f64::from(weighed.over_sets)
+            + self.load * f64::from(weighed.over_loads)
             + self.tired * f64::from(weighed.tired)
             + self.crowded * f64::from(weighed.crowded)
     }
@@ -236,7 +240,7 @@ impl Prices {
             *price = (*price * if kept { CHEAPER } else { DEARER }).clamp(least, most);
         };
         adjust(&mut self.minute, now.in_time(given), OVER_BOUNDS);
-        adjust(&mut self.set, now.over_sets <= given.over_sets, OVER_BOUNDS);
+        adjust(&mut self.load, now.over_loads <= given.over_loads, LOAD_BOUNDS);
         adjust(&mut self.tired, now.tired <= given.tired, TIRED_BOUNDS);
         adjust(&mut self.crowded, now.crowded <= given.crowded, OVER_BOUNDS);
     }
@@ -251,7 +255,7 @@ impl<'a> Search<'a> {
             best: state.sets.clone(),
             best_cost: state.cost,
             state,
-            prices: Prices { minute: OVER, set: OVER, tired: TIRED, crowded: OVER },
+            prices: Prices { minute: OVER, load: LOAD, tired: TIRED, crowded: OVER },
             given,
             scratch: Scratch::new(model),
             changes: Vec::with_capacity(16),
@@ -364,7 +368,7 @@ mod tests {
         let late = broken.iter().any(|v| matches!(v, crate::rules::Violation::Time { .. }));
         assert_eq!(late, state.over_minutes > NOTHING);
         let hard = broken.iter().filter(|v| !matches!(v, crate::rules::Violation::Time { .. })).count();
-        assert_eq!(hard > 0, state.broken + state.tired + state.over_sets + state.crowded > 0, "{broken:?}");
+        assert_eq!(hard > 0, state.broken + state.tired + state.over_loads + state.crowded > 0, "{broken:?}");
         let penalised = 60.0 * broken.len() as f64;
         assert!((cost(&problem, &week) - penalised - state.cost).abs() < 1e-6);
     }
@@ -387,11 +391,11 @@ mod tests {
             let weighed = state.weigh(&model, &changes, &mut scratch);
             assert!(half.cost - state.owed <= weighed.cost + 1e-9, "{step:?} takes off more than is owed");
             assert!(-state.tired <= weighed.tired, "{step:?} parts more than there is");
-            let counts = |state: &State| [state.broken, state.tired, state.over_sets, state.crowded];
+            let counts = |state: &State| [state.broken, state.tired, state.over_loads, state.crowded];
             let (before, had) = ((state.cost, state.over_minutes), counts(&state));
             take(&model, &mut state, &step);
             assert!((state.cost - before.0 - weighed.cost).abs() < 1e-9, "{step:?}");
-            let by = [weighed.broken, weighed.tired, weighed.over_sets, weighed.crowded];
+            let by = [weighed.broken, weighed.tired, weighed.over_loads, weighed.crowded];
             for (place, now) in counts(&state).into_iter().enumerate() {
                 assert_eq!(now - had[place], by[place], "{step:?}, count {place}");
             }

@@ -50,7 +50,7 @@ impl Search<'_> {
         let weighed = self.state.weigh(self.model, &changes, &mut self.scratch);
         let rank = weighed.cost
             + self.prices.minute.min(PRICE_MOST) * weighed.minutes
-            + f64::from(weighed.broken + weighed.tired + weighed.over_sets + weighed.crowded);
+            + f64::from(weighed.broken + weighed.tired + weighed.over_loads + weighed.crowded);
         WeighedStep { after: self.after(&weighed), rank, changes }
     }
 

@@ -4,13 +4,13 @@
 #![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
 
 use super::Found;
+use crate::aims::NOT_STRETCHED;
 use crate::cost::{
-    ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
-    THIN_SESSION,
+    ABOVE_HIGH, BELOW_LOW, EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION, strain_cost, theme_cost, use_cost,
 };
 use crate::draft::{Card, Locks};
-use crate::problem::{Candidate, PlanProblem};
-use crate::rules::{A_MOMENT, DIRECT_SETS_A_SESSION, LOADED, neighbours};
+use crate::problem::{Candidate, FLOOR_LIFT, PlanProblem};
+use crate::rules::{A_MOMENT, DIRECT_SETS_A_SESSION, exercise_caps, near_pairs, over_together};
 use crate::timing::{WARM_UP_S, card_minutes, item_minutes};
 use crate::week::Week;
 use assess::Class;
@@ -18,8 +18,6 @@ use std::collections::BTreeMap;
 
 /// Doses are counted in quarter sets, the smallest fraction of the catalogue, so that sums are exact.
 const QUARTERS: f64 = 4.0;
-/// Quarter sets from which a region needs two days' rest.
-pub(super) const LOADED_QUARTERS: i32 = (LOADED * QUARTERS) as i32;
 
 /// What does not change while searching.
 #[derive(Clone)]
@@ -42,14 +40,33 @@ pub(super) struct Model<'a> {
     target_starts: Vec<usize>,
     family: Vec<usize>,
     families: usize,
-    /// Sets of a week, at most.
-    pub weekly_sets: i32,
+    /// Limit and what a set adds to it, of all candidates one after another.
+    limits: Vec<(u32, i32)>,
+    limit_starts: Vec<usize>,
+    /// The most of each limit, quarters.
+    pub most: Vec<i32>,
+    /// Part and what a set adds to it, of all candidates one after another.
+    floors: Vec<(u32, i32)>,
+    floor_starts: Vec<usize>,
+    /// The least of each part, quarters, and the price of a quarter less.
+    pub least: Vec<(i32, f64)>,
+    /// What each candidate covers.
+    pub covers: Vec<Vec<usize>>,
+    /// What a week costs that does not have it, by cover.
+    pub cover_price: Vec<f64>,
+    /// Price of a candidate's place in a session, by cell: those outside the day's theme cost something.
+    pub place_cost: Vec<f64>,
+    /// Load along the spine of a set, quarters.
+    pub axial: Vec<i32>,
+    /// Load along the spine that a session carries before it needs rest, quarters.
+    pub axial_session: i32,
+    /// Whether a candidate is held to few sessions with its like.
+    pub floor_lift: Vec<bool>,
     /// Seconds of setting up with the extra sets, and of one set, by candidate.
     pub seconds: Vec<(f64, f64)>,
     pub use_cost: Vec<f64>,
-    /// Chosen demands that a candidate loads where they are stretched.
-    pub stretches: Vec<Vec<usize>>,
-    must_stretch: Vec<bool>,
+    /// What a set costs beside its time.
+    pub set_cost: Vec<f64>,
     pub one_sided: Vec<bool>,
     /// Sessions less than two days apart, each pair once.
     pub near_pairs: Vec<(usize, usize)>,
@@ -72,16 +89,14 @@ impl<'a> Model<'a> {
         let family: Vec<usize> = family.collect();
         let per_set = |c: usize| (item_minutes(&candidates[c], 2) - item_minutes(&candidates[c], 1)) * 60.0;
         let chosen = |demand: usize| problem.demands[demand].class == Class::BringUp;
-        let must_stretch: Vec<bool> = (0..demands).map(|d| chosen(d) && problem.demands[d].stretch_possible).collect();
-        let stretches = |c: usize| {
-            let loads = |d: &usize| candidates[c].exercise.loads_stretched(&problem.demands[*d].region);
-            (0..demands).filter(|d| must_stretch[*d]).filter(loads).collect()
+        let covers = |c: &Candidate| {
+            (0..problem.covers.len()).filter(|cover| problem.covers[*cover].by(problem, c)).collect()
         };
+        let quarters = |sum: f64| (sum * QUARTERS).round() as i32;
+        let limits = |c: &Candidate| adds(problem.limits.iter().map(|limit| quarters(limit.per_set(c))));
+        let floors = |c: &Candidate| adds(problem.floors.iter().map(|floor| quarters(floor.per_set(c))));
+        let place = |session: usize| (0..candidates.len()).map(move |c| theme_cost(problem, session, c));
         let wanted = |d: usize| i32::from(problem.demands[d].dose.sessions_low).min(problem.days.len() as i32);
-        let near = |one: usize| {
-            let others = (one + 1..problem.days.len()).map(move |other| (one, other));
-            others.filter(|(one, other)| neighbours(problem.days[*one], problem.days[*other]))
-        };
         let mut locked = vec![0; problem.days.len() * candidates.len()];
         for (session, card) in &locks.0 {
             locked[session * candidates.len() + card.candidate] = card.sets;
@@ -97,28 +112,43 @@ impl<'a> Model<'a> {
                 .map(|d| worthwhile.iter().copied().filter(|c| candidates[*c].trains(d)).collect())
                 .collect(),
             worthwhile,
-            target_starts: starts(candidates),
+            target_starts: starts(candidates.iter().map(|c| c.targets.len())),
             targets: candidates
                 .iter()
                 .flat_map(|c| c.targets.iter().map(|(d, f)| (*d as u32, (f * QUARTERS).round() as i32, *f >= 1.0)))
                 .collect(),
             families: families.len(),
-            weekly_sets: problem.weekly_sets as i32,
+            limit_starts: starts(candidates.iter().map(|c| limits(c).len())),
+            limits: candidates.iter().flat_map(limits).collect(),
+            most: problem.limits.iter().map(|limit| (limit.most * QUARTERS + 1e-6).floor() as i32).collect(),
+            floor_starts: starts(candidates.iter().map(|c| floors(c).len())),
+            floors: candidates.iter().flat_map(floors).collect(),
+            least: problem.floors.iter().map(|floor| (quarters(floor.least), floor.price / QUARTERS)).collect(),
+            covers: candidates.iter().map(covers).collect(),
+            cover_price: problem.covers.iter().map(|cover| cover.price).collect(),
+            place_cost: (0..problem.days.len()).flat_map(place).collect(),
+            axial: candidates.iter().map(|c| quarters(c.exercise.axial)).collect(),
+            axial_session: quarters(problem.axial_session),
+            floor_lift: candidates.iter().map(|c| c.exercise.axial >= FLOOR_LIFT).collect(),
             family,
             seconds: (0..candidates.len())
                 .map(|c| (item_minutes(&candidates[c], 1) * 60.0 - per_set(c), per_set(c)))
                 .collect(),
-            use_cost: candidates.iter().map(|c| DIFFERENT_EXERCISE - MERIT * f64::from(c.merit)).collect(),
+            set_cost: (0..candidates.len()).map(|c| strain_cost(problem, c)).collect(),
+            use_cost: (0..candidates.len()).map(|c| use_cost(problem, c)).collect(),
             asks: (0..demands).map(|d| asks(problem, d, if chosen(d) { wanted(d) } else { 0 })).collect(),
-            stretches: (0..candidates.len()).map(stretches).collect(),
-            must_stretch,
             one_sided: candidates.iter().map(|c| c.one_sided).collect(),
-            near_pairs: (0..problem.days.len()).flat_map(near).collect(),
+            near_pairs: near_pairs(&problem.days),
             // A full session is full however its seconds are added up, by the rule's own measure.
             limit_s: (0..problem.days.len())
                 .map(|session| (problem.minutes + A_MOMENT / 2.0) * 60.0 - schemes_s(problem, locks, session))
                 .collect(),
         }
+    }
+
+    /// Direct sets too many of two near sessions.
+    pub fn tired(&self, one: i32, other: i32) -> i32 {
+        over_together(self.problem.near_direct_sets, one as u32, other as u32) as i32
     }
 
     /// The same model with what good weeks have as favourites.
@@ -133,6 +163,22 @@ impl<'a> Model<'a> {
     /// Demand, quarters a set and whether it is a main target, of a candidate.
     pub fn targets_of(&self, candidate: usize) -> &[(u32, i32, bool)] {
         &self.targets[self.target_starts[candidate]..self.target_starts[candidate + 1]]
+    }
+
+    /// Limits that a set of a candidate adds to, and by how many quarters.
+    pub fn limits_of(&self, candidate: usize) -> &[(u32, i32)] {
+        &self.limits[self.limit_starts[candidate]..self.limit_starts[candidate + 1]]
+    }
+
+    /// Parts that a set of a candidate adds to, and by how many quarters.
+    pub fn floors_of(&self, candidate: usize) -> &[(u32, i32)] {
+        &self.floors[self.floor_starts[candidate]..self.floor_starts[candidate + 1]]
+    }
+
+    /// What a part costs that gets so many quarter sets.
+    pub fn floor_cost(&self, floor: usize, quarters: i32) -> f64 {
+        let (least, price) = self.least[floor];
+        price * f64::from((least - quarters).max(0))
     }
 
     /// Sets by cell as the rest of the crate has them.
@@ -155,18 +201,14 @@ impl<'a> Model<'a> {
     }
 }
 
-/// Candidates worth doing: none of their main regions is held back.
+/// Candidates worth doing.
 pub(crate) fn worthwhile(problem: &PlanProblem) -> Vec<usize> {
-    let aims = |demand: usize| problem.demands[demand].dose.aim > 0.0;
-    let wanted = |c: &usize| {
-        let candidate = &problem.candidates[*c];
-        candidate.refused.is_none() && candidate.targets.iter().all(|(demand, f)| *f < 1.0 || aims(*demand))
-    };
-    (0..problem.candidates.len()).filter(wanted).collect()
+    (0..problem.candidates.len()).filter(|c| problem.worth_doing(&problem.candidates[*c])).collect()
 }
 
-/// Worthwhile candidates without those for which another one of the family can stand wherever they stand, at no higher cost:
-/// a best week without them exists.
+/// Worthwhile candidates without those for which another one of the family can stand wherever they stand, at no higher cost and
+/// load. A best week may still need one of them, where the other has its most sets or was done the day before: so the search does
+/// without them, the bound and the exported model do not.
 pub(crate) fn undominated(problem: &PlanProblem) -> Vec<usize> {
     let all = worthwhile(problem);
     // With two of a family in a session the better one may be there already.
@@ -190,9 +232,18 @@ fn dominates(problem: &PlanProblem, better: usize, worse: usize) -> bool {
         && (0..2).all(|place| a.stands[place] || !b.stands[place])
         && b.exercise.targets.keys().all(|region| stretches(a, region) || !stretches(b, region))
         && minutes(1) <= 1e-9
-        && minutes(2) - minutes(1) <= 1e-9;
-    let alike = a.merit == b.merit && minutes(1).abs() < 1e-9 && minutes(2).abs() < 1e-9;
-    let mirrored = (0..2).all(|place| a.stands[place] == b.stands[place])
+        && minutes(2) - minutes(1) <= 1e-9
+        && problem.limits.iter().all(|limit| limit.per_set(a) <= limit.per_set(b))
+        && problem.covers.iter().all(|cover| cover.by(problem, a) || !cover.by(problem, b))
+        && a.caps.sets >= b.caps.sets
+        && a.caps.session_sets >= b.caps.session_sets;
+    let alike = (a.merit - b.merit).abs() < 1e-9 && minutes(1).abs() < 1e-9 && minutes(2).abs() < 1e-9;
+    let loads_alike = problem.limits.iter().all(|limit| (limit.per_set(a) - limit.per_set(b)).abs() < 1e-9);
+    let covers_alike = problem.covers.iter().all(|cover| cover.by(problem, a) == cover.by(problem, b));
+    let mirrored = a.caps == b.caps
+        && loads_alike
+        && covers_alike
+        && (0..2).all(|place| a.stands[place] == b.stands[place])
         && a.exercise.targets.keys().all(|region| stretches(a, region) == stretches(b, region));
     // Of two that are alike in everything the first one stays.
     no_worse && (!(alike && mirrored) || better < worse)
@@ -208,13 +259,18 @@ fn schemes_s(problem: &PlanProblem, locks: &Locks, session: usize) -> f64 {
     here.map(beside).sum()
 }
 
-/// Where each candidate's targets begin when all stand one after another.
-fn starts(candidates: &[Candidate]) -> Vec<usize> {
-    let ends = candidates.iter().scan(0, |end, candidate| {
-        *end += candidate.targets.len();
+/// Where the entries of each candidate begin when all stand one after another, and of the last one end.
+fn starts(lengths: impl Iterator<Item = usize>) -> Vec<usize> {
+    let ends = lengths.scan(0, |end, length| {
+        *end += length;
         Some(*end)
     });
     std::iter::once(0).chain(ends).collect()
+}
+
+/// Places at which something is added, with what.
+fn adds(quarters: impl Iterator<Item = i32>) -> Vec<(u32, i32)> {
+    quarters.enumerate().filter(|(_, quarters)| *quarters > 0).map(|(place, quarters)| (place as u32, quarters)).collect()
 }
 
 fn asks(problem: &PlanProblem, demand: usize, sessions: i32) -> Asks {
@@ -262,32 +318,39 @@ pub(super) struct State {
     pub sets: Vec<u16>,
     /// Candidates of each session, in no order.
     pub items: Vec<Vec<usize>>,
-    pub dose: Vec<i32>,
     pub total: Vec<i32>,
     /// What another quarter set saves, by demand.
     saves: Vec<f64>,
     pub direct: Vec<i32>,
     pub worked: Vec<i32>,
     pub seconds: Vec<f64>,
-    /// Demands that a session loads and that need rest, as a mask: the atlas has fewer than 64 regions.
-    pub loaded: Vec<u64>,
     family: Vec<u16>,
     pub used: Vec<u16>,
-    pub stretched: Vec<i32>,
+    /// Sets of a candidate in the week.
+    pub week_sets: Vec<i32>,
+    /// Sum of each limit, and of each part, quarters.
+    pub loads: Vec<i32>,
+    pub parts: Vec<i32>,
+    /// Exercises that cover something, by cover.
+    pub covered: Vec<i32>,
+    /// Load along the spine of a session, quarters.
+    pub axial: Vec<i32>,
+    /// Lifts from the floor in a session, and sessions that have one.
+    pub floor_lifts: Vec<i32>,
+    pub floor_sessions: i32,
     pub one_sided: Vec<i32>,
     pub all_direct: Vec<i32>,
-    pub total_sets: i32,
     /// The objective without the penalty for time.
     pub cost: f64,
-    /// The part of the cost that [`State::weigh_work`] leaves out: sessions missed, stretches missing, sides uneven.
+    /// The part of the cost that [`State::weigh_work`] leaves out: sessions missed, what nothing covers, sides uneven.
     pub owed: f64,
     /// Hard rules broken, but for those that may be overdrawn.
     pub broken: i32,
     /// Minutes over the limit, all sessions together.
     pub over_minutes: f64,
-    /// Sets over the week's limit.
-    pub over_sets: i32,
-    /// Regions loaded again before they are rested, each pair of sessions once.
+    /// Over the week's limits, quarters, all together.
+    pub over_loads: i32,
+    /// Direct sets too many for regions that are trained again before they are rested, each pair of sessions for itself.
     pub tired: i32,
     /// Sessions with an exercise too many.
     pub crowded: i32,
@@ -296,31 +359,35 @@ pub(super) struct State {
 impl State {
     pub fn empty(model: &Model) -> Self {
         let cells = |per: usize| vec![0; model.sessions * per];
-        let missing = model.must_stretch.iter().filter(|must| **must).count() as f64;
+        let missing: f64 = model.cover_price.iter().sum();
+        let empty: f64 = (0..model.least.len()).map(|floor| model.floor_cost(floor, 0)).sum();
         let doses: f64 = model.asks.iter().map(|asks| asks.cost(0)).sum();
         let missed: i32 = model.asks.iter().map(|asks| asks.sessions).sum();
         let thin = (EXERCISES_AT_LEAST * model.sessions) as f64;
         Self {
             sets: vec![0; model.sessions * model.candidates],
             items: vec![Vec::new(); model.sessions],
-            dose: cells(model.demands),
             total: vec![0; model.demands],
             saves: model.asks.iter().map(|asks| asks.cost(0) - asks.cost(1)).collect(),
             direct: cells(model.demands),
             worked: vec![0; model.demands],
             seconds: vec![0.0; model.sessions],
-            loaded: vec![0; model.sessions],
             family: vec![0; model.sessions * model.families],
             used: vec![0; model.candidates],
-            stretched: vec![0; model.demands],
+            week_sets: vec![0; model.candidates],
+            loads: vec![0; model.most.len()],
+            parts: vec![0; model.least.len()],
+            covered: vec![0; model.cover_price.len()],
+            axial: vec![0; model.sessions],
+            floor_lifts: vec![0; model.sessions],
+            floor_sessions: 0,
             one_sided: vec![0; model.demands],
             all_direct: vec![0; model.demands],
-            total_sets: 0,
-            cost: doses + NOT_STRETCHED * missing + SESSION_MISSED * f64::from(missed) + THIN_SESSION * thin,
-            owed: NOT_STRETCHED * missing + SESSION_MISSED * f64::from(missed),
+            cost: doses + missing + empty + SESSION_MISSED * f64::from(missed) + THIN_SESSION * thin,
+            owed: missing + SESSION_MISSED * f64::from(missed),
             broken: 0,
             over_minutes: 0.0,
-            over_sets: 0,
+            over_loads: 0,
             tired: 0,
             crowded: 0,
         }
@@ -359,25 +426,64 @@ impl State {
     /// Puts `new` sets of a candidate into a session and brings every count up to date. Gives the sets it had.
     pub fn change(&mut self, model: &Model, session: usize, candidate: usize, new: u16) -> u16 {
         let cell = session * model.candidates + candidate;
-        let old = std::mem::replace(&mut self.sets[cell], new);
+        let old = self.sets[cell];
         if old == new {
             return old;
         }
+        let over = self.over_caps(model, candidate);
+        self.sets[cell] = new;
+        let by = i32::from(new) - i32::from(old);
+        self.week_sets[candidate] += by;
         if old == 0 || new == 0 {
             self.come_or_go(model, session, candidate, new > 0);
         }
-        let by = i32::from(new) - i32::from(old);
+        self.broken += self.over_caps(model, candidate) - over;
         self.take_time(model, session, f64::from(by) * model.seconds[candidate].1);
-        self.total_sets += by;
-        self.over_sets = (self.total_sets - model.weekly_sets).max(0);
+        self.cost += f64::from(by) * model.set_cost[candidate];
+        self.loads_change(model, session, candidate, by);
         for &(demand, quarters, main) in model.targets_of(candidate) {
             let demand = demand as usize;
-            self.dose_changes(model, session, demand, by * quarters);
+            self.dose_changes(model, demand, by * quarters);
             if main {
                 self.direct_changes(model, session, candidate, demand, by);
             }
         }
         old
+    }
+
+    /// How far over its caps an exercise is: sets and sessions of the week, sets of each session.
+    fn over_caps(&self, model: &Model, candidate: usize) -> i32 {
+        let sets = (0..model.sessions).map(|session| self.of(model, session, candidate));
+        over_caps(model, candidate, self.week_sets[candidate], sets)
+    }
+
+    /// What is added up against limits, parts and the spine.
+    fn loads_change(&mut self, model: &Model, session: usize, candidate: usize, by: i32) {
+        for &(limit, quarters) in model.limits_of(candidate) {
+            let (sum, most) = (&mut self.loads[limit as usize], model.most[limit as usize]);
+            let before = (*sum - most).max(0);
+            *sum += by * quarters;
+            self.over_loads += (*sum - most).max(0) - before;
+        }
+        for &(floor, quarters) in model.floors_of(candidate) {
+            let floor = floor as usize;
+            let before = self.parts[floor];
+            self.parts[floor] += by * quarters;
+            self.cost += model.floor_cost(floor, self.parts[floor]) - model.floor_cost(floor, before);
+        }
+        let axial = by * model.axial[candidate];
+        if axial != 0 {
+            let before = self.spine_tired(model, session);
+            self.axial[session] += axial;
+            self.broken += self.spine_tired(model, session) - before;
+        }
+    }
+
+    /// Near sessions of one with which it has too much load along the spine.
+    fn spine_tired(&self, model: &Model, session: usize) -> i32 {
+        let heavy = |session: usize| self.axial[session] >= model.axial_session;
+        let near = model.near_pairs.iter().filter(|(one, other)| *one == session || *other == session);
+        near.filter(|(one, other)| heavy(*one) && heavy(*other)).count() as i32
     }
 
     /// An exercise comes into a session or leaves it.
@@ -408,16 +514,30 @@ impl State {
         let was = over(*family);
         *family = family.saturating_add_signed(one);
         self.broken += over(*family) - was;
+        self.cost += f64::from(one) * model.place_cost[session * model.candidates + candidate];
+        if !model.problem.candidates[candidate].daily {
+            let near = model.near_pairs.iter().filter_map(|pair| partner(*pair, session));
+            let again = near.filter(|other| self.of(model, *other, candidate) > 0).count() as i32;
+            self.broken += i32::from(one) * again;
+        }
+        if model.floor_lift[candidate] {
+            let over = |sessions: i32| (sessions - model.problem.floor_lifts as i32).max(0);
+            let before = over(self.floor_sessions);
+            let had = self.floor_lifts[session] > 0;
+            self.floor_lifts[session] += i32::from(one);
+            self.floor_sessions += i32::from(self.floor_lifts[session] > 0) - i32::from(had);
+            self.broken += over(self.floor_sessions) - before;
+        }
         let used = &mut self.used[candidate];
         let was = *used;
         *used = used.saturating_add_signed(one);
         if was == 0 || *used == 0 {
             self.cost += f64::from(one) * model.use_cost[candidate];
-            for &demand in &model.stretches[candidate] {
-                let before = self.stretched[demand] == 0;
-                self.stretched[demand] += i32::from(one);
-                let after = self.stretched[demand] == 0;
-                self.owe(NOT_STRETCHED * f64::from(i32::from(after) - i32::from(before)));
+            for &cover in &model.covers[candidate] {
+                let before = self.covered[cover] == 0;
+                self.covered[cover] += i32::from(one);
+                let after = self.covered[cover] == 0;
+                self.owe(model.cover_price[cover] * f64::from(i32::from(after) - i32::from(before)));
             }
         }
     }
@@ -436,23 +556,8 @@ impl State {
         self.cost += MINUTE * seconds / 60.0;
     }
 
-    fn dose_changes(&mut self, model: &Model, session: usize, demand: usize, by: i32) {
-        let loaded = |dose: i32| dose >= LOADED_QUARTERS;
+    fn dose_changes(&mut self, model: &Model, demand: usize, by: i32) {
         let asks = &model.asks[demand];
-        let cell = session * model.demands + demand;
-        let before = self.dose[cell];
-        let after = before + by;
-        self.dose[cell] = after;
-        if loaded(before) != loaded(after) && !asks.daily {
-            let near = model.near_pairs.iter().filter_map(|(one, other)| match session {
-                s if s == *one => Some(*other),
-                s if s == *other => Some(*one),
-                _ => None,
-            });
-            let tired = near.filter(|other| self.loaded[*other] >> demand & 1 == 1).count() as i32;
-            self.tired += if loaded(after) { tired } else { -tired };
-            self.loaded[session] ^= 1 << demand;
-        }
         let was = self.total[demand];
         self.total[demand] = was + by;
         let cost = asks.cost(was + by);
@@ -465,6 +570,12 @@ impl State {
         let over = |sets: i32| i32::from(sets > DIRECT_SETS_A_SESSION as i32);
         let (before, after) = (*direct, *direct + by);
         *direct = after;
+        if !model.asks[demand].daily {
+            for other in model.near_pairs.iter().filter_map(|pair| partner(*pair, session)) {
+                let there = self.direct[other * model.demands + demand];
+                self.tired += model.tired(after, there) - model.tired(before, there);
+            }
+        }
         self.broken += over(after) - over(before);
         if (before > 0) != (after > 0) {
             let missed = |count: i32| f64::from((model.asks[demand].sessions - count).max(0));
@@ -484,4 +595,24 @@ impl State {
         }
         self.owe(NOT_STRETCHED * f64::from(short(self) - before));
     }
+}
+
+/// The other session of a pair, when one of it is `session`.
+pub(super) fn partner((one, other): (usize, usize), session: usize) -> Option<usize> {
+    match session {
+        s if s == one => Some(other),
+        s if s == other => Some(one),
+        _ => None,
+    }
+}
+
+/// How far over its caps an exercise is with so many sets in the week and in each session.
+pub(super) fn over_caps(model: &Model, candidate: usize, week: i32, sets: impl Iterator<Item = u16>) -> i32 {
+    let most = model.problem.candidates[candidate].caps.session_sets;
+    let (mut sessions, mut over) = (0, 0);
+    for sets in sets {
+        sessions += u32::from(sets > 0);
+        over += i32::from(sets.saturating_sub(most));
+    }
+    over + exercise_caps::over(model.problem, candidate, week.max(0) as u32, sessions) as i32
 }

@@ -3,8 +3,9 @@
 // Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
 #![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
 
-use super::state::{LOADED_QUARTERS, Model, State};
-use crate::cost::{EXERCISES_AT_LEAST, MINUTE, NOT_STRETCHED, SESSION_MISSED, THIN_SESSION};
+use super::state::{Model, State, over_caps};
+use crate::aims::NOT_STRETCHED;
+use crate::cost::{EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION};
 use crate::rules::DIRECT_SETS_A_SESSION;
 use crate::timing::WARM_UP_S;
 
@@ -18,9 +19,9 @@ pub(super) struct Weighed {
     pub cost: f64,
     /// Hard rules broken, but for those that may be overdrawn.
     pub broken: i32,
-    /// Sets over the week's limit.
-    pub over_sets: i32,
-    /// Regions loaded again before they are rested.
+    /// Over the week's limits, quarters.
+    pub over_loads: i32,
+    /// Direct sets too many for regions that are not rested.
     pub tired: i32,
     /// Sessions with an exercise too many.
     pub crowded: i32,
@@ -33,16 +34,18 @@ pub(super) struct Weighed {
 /// Room to add up a step in; all zero between two of them.
 pub(super) struct Scratch {
     total: Vec<i32>,
+    loads: Vec<i32>,
+    parts: Vec<i32>,
     /// By session, then by demand.
-    dose: Vec<i32>,
     direct: Vec<i32>,
     one_sided: Vec<i32>,
     all_direct: Vec<i32>,
     seconds: Vec<f64>,
     items: Vec<i32>,
     used: Vec<i32>,
-    stretched: Vec<i32>,
-    loaded: Vec<u64>,
+    covered: Vec<i32>,
+    axial: Vec<i32>,
+    floor_lifts: Vec<i32>,
 }
 
 impl Scratch {
@@ -50,15 +53,17 @@ impl Scratch {
         let (sessions, demands) = (model.sessions, model.demands);
         Self {
             total: vec![0; demands],
-            dose: vec![0; sessions * demands],
+            loads: vec![0; model.most.len()],
+            parts: vec![0; model.least.len()],
             direct: vec![0; sessions * demands],
             one_sided: vec![0; demands],
             all_direct: vec![0; demands],
             seconds: vec![0.0; sessions],
             items: vec![0; sessions],
             used: vec![0; model.candidates],
-            stretched: vec![0; demands],
-            loaded: vec![0; sessions],
+            covered: vec![0; model.cover_price.len()],
+            axial: vec![0; sessions],
+            floor_lifts: vec![0; sessions],
         }
     }
 }
@@ -98,7 +103,14 @@ impl State {
             let (set_up, per_set) = model.seconds[candidate];
             let seconds = f64::from(by) * per_set + f64::from(comes) * set_up;
             self.weigh_session(model, session, comes, seconds, &mut weighed);
-            weighed.over_sets = self.over_sets_by(model, by);
+            for &(limit, quarters) in model.limits_of(candidate) {
+                weighed.over_loads += self.over_load(model, limit as usize, by * quarters);
+            }
+            for &(floor, quarters) in model.floors_of(candidate) {
+                weighed.cost += self.part_cost(model, floor as usize, by * quarters);
+            }
+            weighed.cost += f64::from(by) * model.set_cost[candidate];
+            weighed.cost += f64::from(comes) * model.place_cost[session * model.candidates + candidate];
             for &(demand, quarters, _) in model.targets_of(candidate) {
                 weighed.cost += self.dose_cost(model, demand as usize, by * quarters);
             }
@@ -106,12 +118,21 @@ impl State {
             weighed.cost += model.use_cost[candidate] * first_use(before, comes);
             return weighed;
         }
-        let (mut sessions, mut demands, mut sets_by) = (0_u64, 0_u64, 0);
+        let (mut sessions, mut demands, mut limits, mut parts) = (0_u64, 0_u64, 0_u64, 0_u64);
         for &(session, candidate, new) in changes {
             let (by, comes) = self.by(model, session, candidate, new);
             let (set_up, per_set) = model.seconds[candidate];
             sessions |= 1 << session;
-            sets_by += by;
+            weighed.cost += f64::from(by) * model.set_cost[candidate];
+            weighed.cost += f64::from(comes) * model.place_cost[session * model.candidates + candidate];
+            for &(limit, quarters) in model.limits_of(candidate) {
+                limits |= 1 << limit;
+                scratch.loads[limit as usize] += by * quarters;
+            }
+            for &(floor, quarters) in model.floors_of(candidate) {
+                parts |= 1 << floor;
+                scratch.parts[floor as usize] += by * quarters;
+            }
             scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
             scratch.items[session] += comes;
             scratch.used[candidate] += comes;
@@ -124,7 +145,12 @@ impl State {
             let by = take(&mut scratch.used[candidate]);
             weighed.cost += model.use_cost[candidate] * first_use(i32::from(self.used[candidate]), by);
         }
-        weighed.over_sets = self.over_sets_by(model, sets_by);
+        for limit in bits(limits) {
+            weighed.over_loads += self.over_load(model, limit, take(&mut scratch.loads[limit]));
+        }
+        for floor in bits(parts) {
+            weighed.cost += self.part_cost(model, floor, take(&mut scratch.parts[floor]));
+        }
         for session in bits(sessions) {
             let (items, seconds) = (take(&mut scratch.items[session]), std::mem::take(&mut scratch.seconds[session]));
             self.weigh_session(model, session, items, seconds, &mut weighed);
@@ -141,8 +167,15 @@ impl State {
         (i32::from(new) - i32::from(old), i32::from(new > 0) - i32::from(old > 0))
     }
 
-    fn over_sets_by(&self, model: &Model, by: i32) -> i32 {
-        (self.total_sets + by - model.weekly_sets).max(0) - self.over_sets
+    /// By how much more a limit is overdrawn, quarters.
+    fn over_load(&self, model: &Model, limit: usize, by: i32) -> i32 {
+        let over = |sum: i32| (sum - model.most[limit]).max(0);
+        over(self.loads[limit] + by) - over(self.loads[limit])
+    }
+
+    fn part_cost(&self, model: &Model, floor: usize, by: i32) -> f64 {
+        let before = self.parts[floor];
+        model.floor_cost(floor, before + by) - model.floor_cost(floor, before)
     }
 
     fn dose_cost(&self, model: &Model, demand: usize, by: i32) -> f64 {
@@ -152,52 +185,96 @@ impl State {
 
     /// The other half: the rules, and what is owed to regions that are brought up.
     pub fn weigh_rules(&self, model: &Model, changes: &[Change], scratch: &mut Scratch, weighed: &mut Weighed) {
-        let (mut sessions, mut demands, mut stretched) = (0_u64, 0_u64, 0_u64);
+        let (mut sessions, mut demands, mut covered) = (0_u64, 0_u64, 0_u64);
+        let (mut spine, mut floor_lifts) = (false, false);
         for &(session, candidate, new) in changes {
             let (by, comes) = self.by(model, session, candidate, new);
-            if sessions >> session & 1 == 0 {
-                scratch.loaded[session] = self.loaded[session];
-                sessions |= 1 << session;
-            }
+            sessions |= 1 << session;
             scratch.used[candidate] += comes;
-            for &(demand, quarters, main) in model.targets_of(candidate) {
-                let demand = demand as usize;
-                demands |= 1 << demand;
-                scratch.dose[session * model.demands + demand] += by * quarters;
+            let axial = by * model.axial[candidate];
+            spine |= axial != 0;
+            scratch.axial[session] += axial;
+            if model.floor_lift[candidate] && comes != 0 {
+                floor_lifts = true;
+                scratch.floor_lifts[session] += comes;
+            }
+            for &(demand, _, main) in model.targets_of(candidate) {
                 if main {
+                    let demand = demand as usize;
+                    demands |= 1 << demand;
                     scratch.direct[session * model.demands + demand] += by;
                     scratch.all_direct[demand] += by;
                     scratch.one_sided[demand] += if model.one_sided[candidate] { by } else { 0 };
                 }
             }
         }
-        for &(_, candidate, _) in changes {
+        for (place, &(_, candidate, _)) in changes.iter().enumerate() {
             let by = take(&mut scratch.used[candidate]);
             let before = i32::from(self.used[candidate]);
             let first = i32::from(before + by > 0) - i32::from(before > 0);
             if first != 0 {
-                for &demand in &model.stretches[candidate] {
-                    stretched |= 1 << demand;
-                    scratch.stretched[demand] += first;
+                for &cover in &model.covers[candidate] {
+                    covered |= 1 << cover;
+                    scratch.covered[cover] += first;
                 }
             }
+            if changes[..place].iter().all(|(_, other, _)| *other != candidate) {
+                weighed.broken += self.weigh_exercise(model, changes, candidate);
+            }
         }
-        for demand in bits(stretched) {
-            let before = self.stretched[demand];
-            let after = before + take(&mut scratch.stretched[demand]);
-            weighed.cost += NOT_STRETCHED * f64::from(i32::from(after == 0) - i32::from(before == 0));
+        for cover in bits(covered) {
+            let before = self.covered[cover];
+            let after = before + take(&mut scratch.covered[cover]);
+            weighed.cost += model.cover_price[cover] * f64::from(i32::from(after == 0) - i32::from(before == 0));
         }
         for demand in bits(demands) {
             self.weigh_demand(model, sessions, demand, scratch, weighed);
         }
-        let mask =
-            |session: usize| if sessions >> session & 1 == 1 { scratch.loaded[session] } else { self.loaded[session] };
-        for &(one, other) in &model.near_pairs {
-            if (sessions >> one | sessions >> other) & 1 == 1 {
-                let tired = (mask(one) & mask(other)).count_ones() as i32;
-                weighed.tired += tired - (self.loaded[one] & self.loaded[other]).count_ones() as i32;
+        if spine {
+            let heavy = |load: i32| load >= model.axial_session;
+            for &(one, other) in model.near_pairs.iter().filter(|(a, b)| (sessions >> a | sessions >> b) & 1 == 1) {
+                let [before, after] = [[0, 0], [scratch.axial[one], scratch.axial[other]]]
+                    .map(|[a, b]| heavy(self.axial[one] + a) && heavy(self.axial[other] + b));
+                weighed.broken += i32::from(after) - i32::from(before);
             }
         }
+        let mut more_floor_sessions = 0;
+        for session in bits(sessions) {
+            scratch.axial[session] = 0;
+            if floor_lifts {
+                let (before, by) = (self.floor_lifts[session], take(&mut scratch.floor_lifts[session]));
+                more_floor_sessions += i32::from(before + by > 0) - i32::from(before > 0);
+            }
+        }
+        if more_floor_sessions != 0 {
+            let over = |sessions: i32| (sessions - model.problem.floor_lifts as i32).max(0);
+            weighed.broken += over(self.floor_sessions + more_floor_sessions) - over(self.floor_sessions);
+        }
+    }
+
+    /// What a step breaks more of what one exercise is held to: its caps, and not on two days running.
+    fn weigh_exercise(&self, model: &Model, changes: &[Change], candidate: usize) -> i32 {
+        let before = |session: usize| self.of(model, session, candidate);
+        let after = |session: usize| {
+            let changed = changes.iter().find(|(s, c, _)| *s == session && *c == candidate);
+            changed.map_or_else(|| before(session), |(_, _, sets)| *sets)
+        };
+        let week = self.week_sets[candidate];
+        let more: i32 = changes
+            .iter()
+            .filter(|(_, c, _)| *c == candidate)
+            .map(|&(session, _, new)| i32::from(new) - i32::from(before(session)))
+            .sum();
+        let all = 0..model.sessions;
+        let mut broken = over_caps(model, candidate, week + more, all.clone().map(after))
+            - over_caps(model, candidate, week, all.map(before));
+        if !model.problem.candidates[candidate].daily {
+            for &(one, other) in &model.near_pairs {
+                broken += i32::from(after(one) > 0 && after(other) > 0);
+                broken -= i32::from(before(one) > 0 && before(other) > 0);
+            }
+        }
+        broken
     }
 
     /// Exercises that come into a session, or go, and the seconds they take beside the warm-up.
@@ -221,14 +298,18 @@ impl State {
     fn weigh_demand(&self, model: &Model, sessions: u64, demand: usize, scratch: &mut Scratch, weighed: &mut Weighed) {
         let asks = &model.asks[demand];
         let mut worked = 0;
+        if !asks.daily {
+            for &(one, other) in model.near_pairs.iter().filter(|(a, b)| (sessions >> a | sessions >> b) & 1 == 1) {
+                let cells = [one * model.demands + demand, other * model.demands + demand];
+                let [a, b] = cells.map(|cell| self.direct[cell]);
+                let [by_a, by_b] = cells.map(|cell| scratch.direct[cell]);
+                if by_a != 0 || by_b != 0 {
+                    weighed.tired += model.tired(a + by_a, b + by_b) - model.tired(a, b);
+                }
+            }
+        }
         for session in bits(sessions) {
             let cell = session * model.demands + demand;
-            let by = take(&mut scratch.dose[cell]);
-            let before = self.dose[cell];
-            if (before >= LOADED_QUARTERS) != (before + by >= LOADED_QUARTERS) && !asks.daily {
-                scratch.loaded[session] ^= 1 << demand;
-            }
-            // Direct work may come or go though the dose stays.
             let direct_by = take(&mut scratch.direct[cell]);
             if direct_by != 0 {
                 let (before, after) = (self.direct[cell], self.direct[cell] + direct_by);

@@ -10,12 +10,23 @@ impl PlanProblem {
     /// refused exercises that a week still has change nothing.
     pub fn model_key(&self) -> u64 {
         let mut hasher = DefaultHasher::new();
-        (&self.days, &self.home, self.max_exercises, self.weekly_sets, self.family_limit).hash(&mut hasher);
+        (&self.days, &self.home, self.max_exercises, self.family_limit).hash(&mut hasher);
         self.minutes.to_bits().hash(&mut hasher);
         for demand in &self.demands {
             let numbers = [demand.dose.low, demand.dose.aim, demand.dose.high, demand.weight].map(f64::to_bits);
             (demand.region.as_str(), numbers, demand.dose.sessions_low, demand.daily).hash(&mut hasher);
             (demand.class as u8, demand.weaker.is_some(), demand.stretch_possible).hash(&mut hasher);
+        }
+        (self.near_direct_sets, self.floor_lifts, self.axial_session.to_bits()).hash(&mut hasher);
+        [self.prices.theme, self.prices.merit, self.prices.axial].map(f64::to_bits).hash(&mut hasher);
+        for limit in &self.limits {
+            (&limit.of, limit.most.to_bits()).hash(&mut hasher);
+        }
+        for floor in &self.floors {
+            (floor.part, &floor.demands, [floor.least, floor.price].map(f64::to_bits)).hash(&mut hasher);
+        }
+        for cover in &self.covers {
+            (&cover.of, cover.price.to_bits()).hash(&mut hasher);
         }
         for candidate in worthwhile(self) {
             self.hash_candidate(&self.candidates[candidate], &mut hasher);
@@ -25,7 +36,10 @@ impl PlanProblem {
 
     fn hash_candidate(&self, candidate: &Candidate, hasher: &mut DefaultHasher) {
         let exercise = &candidate.exercise;
-        (exercise.id.as_str(), &exercise.family, candidate.one_sided, candidate.stands, candidate.merit).hash(hasher);
+        (exercise.id.as_str(), &exercise.family, candidate.one_sided, candidate.stands).hash(hasher);
+        (candidate.caps, candidate.daily, &candidate.off_theme, candidate.merit.to_bits()).hash(hasher);
+        (exercise.axial.to_bits(), &exercise.joints, &exercise.loads_joint).hash(hasher);
+        (exercise.movement, &exercise.actions).hash(hasher);
         [item_minutes(candidate, 1), item_minutes(candidate, 2)].map(f64::to_bits).hash(hasher);
         for (demand, fraction) in &candidate.targets {
             (demand, fraction.to_bits(), exercise.loads_stretched(&self.demands[*demand].region)).hash(hasher);
@@ -47,11 +61,20 @@ mod tests {
     #[case::a_day(|p: &mut PlanProblem| p.days[3] = 6)]
     #[case::a_day_at_home(|p: &mut PlanProblem| p.home[3] = true)]
     #[case::exercises_a_session(|p: &mut PlanProblem| p.max_exercises -= 1)]
-    #[case::sets_a_week(|p: &mut PlanProblem| p.weekly_sets -= 1)]
+    #[case::a_limit(|p: &mut PlanProblem| p.limits[0].most -= 1.0)]
+    #[case::a_floor(|p: &mut PlanProblem| p.floors[0].least += 1.0)]
+    #[case::the_price_of_a_movement(|p: &mut PlanProblem| p.covers[3].price += 1.0)]
+    #[case::the_price_of_a_theme(|p: &mut PlanProblem| p.prices.theme += 1.0)]
+    #[case::the_price_of_merit(|p: &mut PlanProblem| p.prices.merit += 0.1)]
+    #[case::rest(|p: &mut PlanProblem| p.near_direct_sets += 1)]
+    #[case::deadlifts(|p: &mut PlanProblem| p.floor_lifts += 1)]
+    #[case::load_along_the_spine(|p: &mut PlanProblem| p.candidates[0].exercise.axial += 0.5)]
+    #[case::load_on_a_joint(|p: &mut PlanProblem| { p.candidates[0].exercise.joints.insert("knee".to_owned(), 1); })]
+    #[case::a_cap(|p: &mut PlanProblem| p.candidates[0].caps.sets -= 1)]
     #[case::the_family_rule(|p: &mut PlanProblem| p.family_limit += 1)]
     #[case::an_aim(|p: &mut PlanProblem| p.demands[4].dose.aim += 1.0)]
     #[case::a_weight(|p: &mut PlanProblem| p.demands[4].weight *= 1.5)]
-    #[case::a_merit(|p: &mut PlanProblem| p.candidates[0].merit += 1)]
+    #[case::a_merit(|p: &mut PlanProblem| p.candidates[0].merit += 1.0)]
     #[case::a_fraction(|p: &mut PlanProblem| p.candidates[0].targets[0].1 = 0.25)]
     #[case::a_place(|p: &mut PlanProblem| p.candidates[0].stands = [false, false])]
     #[case::a_rest(|p: &mut PlanProblem| p.candidates[0].time.rest_s += 15)]

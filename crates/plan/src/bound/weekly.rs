@@ -3,22 +3,19 @@
 //! A gym and a home have sums of their own, as their equipment differs. Forgotten is on which day something is done; of the
 //! rules between days, what they mean for sums is kept (`spacing`).
 
-use crate::anneal::{SETS_HIGH, SETS_LOW, undominated};
+use crate::aims::NOT_STRETCHED;
+use crate::anneal::{SETS_LOW, worthwhile};
 use crate::cost::{
-    ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
-    THIN_SESSION,
+    ABOVE_HIGH, BELOW_LOW, EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION, strain_cost, theme_cost, use_cost,
 };
-use crate::problem::{Candidate, PlanProblem};
-use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours, one_sided_share};
+use crate::problem::{Candidate, FLOOR_LIFT, PlanProblem};
+use crate::rules::{DIRECT_SETS_A_SESSION, near_pairs, neighbours, one_sided_share};
 use crate::timing::{WARM_UP_S, item_minutes};
 use crate::week::Week;
 use assess::Class;
 use microlp::ComparisonOp::{Ge, Le};
 use microlp::{OptimizationDirection, Problem, Variable};
 use std::collections::BTreeMap;
-
-/// Just under the dose that counts as loaded: doses come in quarter sets.
-const NOT_LOADED: f64 = LOADED - 0.25;
 
 /// One exercise at one place.
 struct Cell {
@@ -28,8 +25,10 @@ struct Cell {
     sets: Variable,
     /// Sessions it is done in.
     days: Variable,
-    /// Sessions there are.
+    /// Sessions that can have it.
     most_days: f64,
+    /// Sets a session.
+    a_day: f64,
 }
 
 /// The relaxed model.
@@ -49,7 +48,7 @@ impl Weekly {
         let sessions = [false, true].map(|home| problem.home.iter().map(|h| i32::from(*h == home)).sum::<i32>());
         let filled = sessions.map(|count| model.add_integer_var(MINUTE * WARM_UP_S / 60.0, (0, count)));
         let mut weekly = Self { model, cells: Vec::new(), used: BTreeMap::new(), filled };
-        for candidate in undominated(problem) {
+        for candidate in worthwhile(problem) {
             weekly.exercise(problem, candidate, sessions);
         }
         weekly.places(problem, sessions);
@@ -58,10 +57,9 @@ impl Weekly {
             weekly.sessions_of(problem, demand);
             weekly.spacing(problem, demand);
             weekly.one_sided(problem, demand);
-            weekly.stretch(problem, demand);
         }
-        let all: Terms = weekly.cells.iter().map(|cell| (cell.sets, 1.0)).collect();
-        weekly.model.add_constraint(all, Le, f64::from(problem.weekly_sets));
+        weekly.sums(problem);
+        weekly.lifts(problem);
         weekly
     }
 
@@ -88,26 +86,86 @@ impl Weekly {
 
     fn exercise(&mut self, problem: &PlanProblem, candidate: usize, sessions: [i32; 2]) {
         let of = &problem.candidates[candidate];
-        let used = self.model.add_binary_var(DIFFERENT_EXERCISE - MERIT * f64::from(of.merit));
-        let mut days_of: Terms = Vec::new();
+        let used = self.model.add_binary_var(use_cost(problem, candidate));
+        let (mut days_of, mut sets_of): (Terms, Terms) = (Vec::new(), Vec::new());
         let (minutes_a_set, minutes_a_day) = minutes(of);
+        let a_day = of.caps.session_sets;
         for home in [false, true] {
-            let most = sessions[usize::from(home)];
+            let here: Vec<usize> = (0..problem.days.len()).filter(|s| problem.home[*s] == home).collect();
+            let days: Vec<u8> = here.iter().map(|session| problem.days[*session]).collect();
+            // Not on two days running.
+            let apart = if of.daily { days.len() } else { most_apart(&days) };
+            let most = i32::from(of.caps.sessions).min(apart as i32).min(sessions[usize::from(home)]);
             if most == 0 || !of.stands[usize::from(home)] {
                 continue;
             }
-            let sets = self.model.add_integer_var(MINUTE * minutes_a_set, (0, most * i32::from(SETS_HIGH)));
+            let most_sets = (most * i32::from(a_day)).min(i32::from(of.caps.sets));
+            let a_set = MINUTE * minutes_a_set + strain_cost(problem, candidate);
+            let sets = self.model.add_integer_var(a_set, (0, most_sets));
             let days = self.model.add_integer_var(MINUTE * minutes_a_day, (0, most));
-            self.model.add_constraint([(sets, 1.0), (days, -f64::from(SETS_HIGH))], Le, 0.0);
+            self.model.add_constraint([(sets, 1.0), (days, -f64::from(a_day))], Le, 0.0);
             self.model.add_constraint([(sets, 1.0), (days, -f64::from(SETS_LOW))], Ge, 0.0);
             self.model.add_constraint([(days, 1.0), (used, -f64::from(most))], Le, 0.0);
+            self.model.add_constraint([(sets, 1.0), (used, -f64::from(most_sets))], Le, 0.0);
+            let mut prices: Vec<f64> = here.iter().map(|session| theme_cost(problem, *session, candidate)).collect();
+            prices.sort_by(f64::total_cmp);
+            self.off_theme(days, &prices);
             days_of.push((days, 1.0));
-            self.cells.push(Cell { candidate, home, sets, days, most_days: f64::from(most) });
+            sets_of.push((sets, 1.0));
+            let cell = Cell { candidate, home, sets, days, most_days: f64::from(most), a_day: f64::from(a_day) };
+            self.cells.push(cell);
+        }
+        if days_of.len() > 1 {
+            self.model.add_constraint(days_of.clone(), Le, f64::from(of.caps.sessions));
+            self.model.add_constraint(sets_of, Le, f64::from(of.caps.sets));
         }
         // An exercise that is liked is used only where it is done.
         days_of.push((used, -1.0));
         self.model.add_constraint(days_of, Ge, 0.0);
         self.used.insert(candidate, used);
+    }
+
+    /// More days than have the theme cost their price: rising prices are paid from the lowest.
+    fn off_theme(&mut self, days: Variable, prices: &[f64]) {
+        let free = prices.iter().filter(|price| **price <= 0.0).count();
+        let Some(price) = prices.get(free).filter(|_| free < prices.len()) else { return };
+        let off = self.model.add_var(*price, (0.0, f64::INFINITY));
+        self.model.add_constraint([(days, 1.0), (off, -1.0)], Le, free as f64);
+    }
+
+    /// Limits that must hold, floors and covers at their price.
+    fn sums(&mut self, problem: &PlanProblem) {
+        let over = |cells: &[Cell], per_set: &dyn Fn(&Candidate) -> f64| -> Terms {
+            let terms = cells.iter().map(|cell| (cell.sets, per_set(&problem.candidates[cell.candidate])));
+            terms.filter(|(_, factor)| *factor > 0.0).collect()
+        };
+        for limit in &problem.limits {
+            let terms = over(&self.cells, &|c| limit.per_set(c));
+            if !terms.is_empty() {
+                self.model.add_constraint(terms, Le, limit.most);
+            }
+        }
+        for floor in problem.floors.iter().filter(|floor| floor.least > 0.0) {
+            let slack = self.model.add_var(floor.price, (0.0, f64::INFINITY));
+            let mut terms = over(&self.cells, &|c| floor.per_set(c));
+            terms.push((slack, 1.0));
+            self.model.add_constraint(terms, Ge, floor.least);
+        }
+        for cover in &problem.covers {
+            let missing = self.model.add_binary_var(cover.price);
+            let by = |candidate: &usize| cover.by(problem, &problem.candidates[*candidate]);
+            let mut terms: Terms = self.used.iter().filter(|(c, _)| by(c)).map(|(_, used)| (*used, 1.0)).collect();
+            terms.push((missing, 1.0));
+            self.model.add_constraint(terms, Ge, 1.0);
+        }
+    }
+
+    /// Lifts from the floor in few sessions: one such lift may stand beside another in a session, so each for itself.
+    fn lifts(&mut self, problem: &PlanProblem) {
+        let most = problem.floor_lifts.min(problem.days.len()) as f64;
+        for cell in self.cells.iter().filter(|c| problem.candidates[c.candidate].exercise.axial >= FLOOR_LIFT) {
+            self.model.add_constraint([(cell.days, 1.0)], Le, most);
+        }
     }
 
     /// Terms over the cells of a place.
@@ -182,11 +240,11 @@ impl Weekly {
             self.used.keys().copied().filter(|c| problem.candidates[*c].fraction(demand) > 0.0).collect();
         let mut used: Terms = vec![(slack, 1.0)];
         for candidate in &helps {
-            let most = problem.candidates[*candidate].fraction(demand) * self.most_sets(*candidate);
+            let most = problem.candidates[*candidate].fraction(demand) * self.most_sets(problem, *candidate);
             used.push((self.used[candidate], most.min(line)));
         }
         self.model.add_constraint(used, Ge, line);
-        let a_day = f64::from(SETS_HIGH);
+        let a_day = f64::from(crate::anneal::SETS_HIGH);
         let part = (line / a_day).fract();
         if part < 1e-6 {
             return;
@@ -205,7 +263,7 @@ impl Weekly {
     fn held_under(&mut self, problem: &PlanProblem, demand: usize, over: Variable, high: f64) {
         for (candidate, used) in &self.used {
             let fraction = problem.candidates[*candidate].fraction(demand);
-            if fraction <= 0.0 || fraction * self.most_sets(*candidate) <= high {
+            if fraction <= 0.0 || fraction * self.most_sets(problem, *candidate) <= high {
                 continue;
             }
             let mut terms: Terms = vec![(*used, -high), (over, -1.0)];
@@ -215,9 +273,10 @@ impl Weekly {
     }
 
     /// The most sets of an exercise a week can hold.
-    fn most_sets(&self, candidate: usize) -> f64 {
+    fn most_sets(&self, problem: &PlanProblem, candidate: usize) -> f64 {
         let cells = self.cells.iter().filter(|cell| cell.candidate == candidate);
-        f64::from(SETS_HIGH) * cells.map(|cell| cell.most_days).sum::<f64>()
+        let days = cells.map(|cell| cell.most_days * cell.a_day).sum::<f64>();
+        days.min(f64::from(problem.candidates[candidate].caps.sets))
     }
 
     fn sessions_of(&mut self, problem: &PlanProblem, demand: usize) {
@@ -240,31 +299,25 @@ impl Weekly {
         self.model.add_constraint(days, Ge, possible);
     }
 
-    /// Sessions that load a region cannot be neighbours: at most `loaded` of them load it, and the rest stay below.
+    /// Of two near sessions both hold at most what one session holds: so the sessions that can be paired off hold half.
     fn spacing(&mut self, problem: &PlanProblem, demand: usize) {
-        let (all, loaded) = (problem.days.len(), most_apart(&problem.days));
-        if problem.demands[demand].daily || loaded == all {
+        let pairs = near_pairs(&problem.days);
+        if problem.demands[demand].daily || pairs.is_empty() {
             return;
         }
-        let below = NOT_LOADED * (all - loaded) as f64;
-        let most = most_a_session(problem, demand);
-        let dose = self.dose(problem, demand);
-        if !dose.is_empty() {
-            self.model.add_constraint(dose, Le, below + loaded as f64 * most);
+        let mut paired = vec![false; problem.days.len()];
+        let mut groups = problem.days.len();
+        for (one, other) in pairs {
+            if !paired[one] && !paired[other] {
+                (paired[one], paired[other]) = (true, true);
+                groups -= 1;
+            }
         }
-        // The same for each exercise: it gives a loaded session at most the most sets, the others less.
-        for candidate in self.used.keys() {
-            let fraction = problem.candidates[*candidate].fraction(demand);
-            let unloaded = (NOT_LOADED / fraction.max(f64::EPSILON)).floor().min(f64::from(SETS_HIGH));
-            if unloaded >= f64::from(SETS_HIGH) {
-                continue;
-            }
-            let mut terms: Terms = Vec::new();
-            for cell in self.cells.iter().filter(|cell| cell.candidate == *candidate) {
-                terms.push((cell.sets, 1.0));
-                terms.push((cell.days, -unloaded));
-            }
-            self.model.add_constraint(terms, Le, (f64::from(SETS_HIGH) - unloaded) * loaded as f64);
+        let most = f64::from(DIRECT_SETS_A_SESSION).max(f64::from(problem.near_direct_sets));
+        let trains = |cell: &&Cell| problem.candidates[cell.candidate].trains(demand);
+        let direct: Terms = self.cells.iter().filter(trains).map(|cell| (cell.sets, 1.0)).collect();
+        if !direct.is_empty() {
+            self.model.add_constraint(direct, Le, most * groups as f64);
         }
     }
 
@@ -273,7 +326,7 @@ impl Weekly {
             return;
         }
         let broken = self.model.add_binary_var(NOT_STRETCHED);
-        let mut share: Terms = vec![(broken, f64::from(problem.weekly_sets))];
+        let mut share: Terms = vec![(broken, problem.most_sets())];
         for cell in &self.cells {
             let of = &problem.candidates[cell.candidate];
             if of.trains(demand) {
@@ -281,18 +334,6 @@ impl Weekly {
             }
         }
         self.model.add_constraint(share, Ge, 0.0);
-    }
-
-    fn stretch(&mut self, problem: &PlanProblem, demand: usize) {
-        let wanted = &problem.demands[demand];
-        if wanted.class != Class::BringUp || !wanted.stretch_possible {
-            return;
-        }
-        let loads = |candidate: &usize| problem.candidates[*candidate].exercise.loads_stretched(&wanted.region);
-        let missing = self.model.add_binary_var(NOT_STRETCHED);
-        let mut terms: Terms = self.used.iter().filter(|(c, _)| loads(c)).map(|(_, used)| (*used, 1.0)).collect();
-        terms.push((missing, 1.0));
-        self.model.add_constraint(terms, Ge, 1.0);
     }
 }
 
@@ -310,35 +351,4 @@ fn most_apart(days: &[u8]) -> usize {
         pairs.into_iter().all(|(one, two)| !neighbours(one, two)).then_some(chosen.len())
     };
     (0..1_u32 << days.len()).filter_map(apart).max().unwrap_or(0)
-}
-
-/// The most fractional sets of a demand that the time and the exercises of one session can hold, items being divisible.
-fn most_a_session(problem: &PlanProblem, demand: usize) -> f64 {
-    let mut model = Problem::new(OptimizationDirection::Maximize);
-    let (mut time, mut count, mut direct): (Terms, Terms, Terms) = (Vec::new(), Vec::new(), Vec::new());
-    for candidate in undominated(problem) {
-        let of = &problem.candidates[candidate];
-        let fraction = of.fraction(demand);
-        if fraction <= 0.0 {
-            continue;
-        }
-        let sets = model.add_var(fraction, (0.0, f64::from(SETS_HIGH)));
-        let (a_set, a_day) = minutes(of);
-        time.push((sets, a_set + a_day / f64::from(SETS_HIGH)));
-        count.push((sets, 1.0 / f64::from(SETS_HIGH)));
-        if of.trains(demand) {
-            direct.push((sets, 1.0));
-        }
-    }
-    let nothing_fits = f64::from(SETS_HIGH) * problem.max_exercises as f64;
-    if time.is_empty() {
-        return nothing_fits;
-    }
-    model.add_constraint(time, Le, problem.minutes - WARM_UP_S / 60.0);
-    model.add_constraint(count, Le, problem.max_exercises as f64);
-    if !direct.is_empty() {
-        model.add_constraint(direct, Le, f64::from(DIRECT_SETS_A_SESSION));
-    }
-    let solved = model.solve().ok().and_then(|outcome| outcome.solution().map(microlp::Solution::objective));
-    solved.map_or(nothing_fits, |most| most + 1e-6)
 }

@@ -1,6 +1,7 @@
 //! Whether this client may do an exercise at all: equipment, exclusions, pain, screens, experience.
 
-use assess::{Client, Experience, PAIN_STOPS};
+use crate::aims::allowed_load;
+use assess::{Client, Experience};
 use atlas::{Atlas, Exercise};
 use units::EquipmentId;
 
@@ -36,18 +37,24 @@ pub enum Refusal {
     AdvisedAgainst,
     /// Form comes first.
     Beginner,
+    /// Too technical for a beginner, unless the coach adds it.
+    Skill,
 }
+
+/// Skill from which a beginner is not given an exercise.
+const TECHNICAL: u8 = 2;
 
 /// Why `client` may not do `exercise`; `None` when they may.
 pub fn refusal(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal> {
-    let beginner = exercise.avoid.beginner && client.experience == Experience::Beginner;
+    let new = client.experience == Experience::Beginner;
     equipment(exercise, client)
         .or_else(|| client.excluded_exercises.contains(&exercise.id).then_some(Refusal::Excluded))
         .or_else(|| exercise.advised_against.is_some().then_some(Refusal::AdvisedAgainst))
         .or_else(|| pain(exercise, client))
         .or_else(|| screen(atlas, exercise, client))
         .or_else(|| school(atlas, exercise, client))
-        .or_else(|| beginner.then_some(Refusal::Beginner))
+        .or_else(|| (new && exercise.avoid.beginner).then_some(Refusal::Beginner))
+        .or_else(|| (new && exercise.skill >= TECHNICAL).then_some(Refusal::Skill))
 }
 
 fn equipment(exercise: &Exercise, client: &Client) -> Option<Refusal> {
@@ -61,7 +68,7 @@ fn equipment(exercise: &Exercise, client: &Client) -> Option<Refusal> {
 fn pain(exercise: &Exercise, client: &Client) -> Option<Refusal> {
     let ruled_out = |area: &str, level: u8| {
         let any_pain = level > 0 && exercise.avoid.pain.iter().any(|a| a == area);
-        any_pain || (level >= PAIN_STOPS && exercise.loads_joint.iter().any(|joint| joint == area))
+        any_pain || exercise.load_on(area) > allowed_load(level)
     };
     let worst = client.pain.iter().find(|pain| ruled_out(&pain.area, pain.level))?;
     Some(Refusal::Pain { area: worst.area.clone(), level: worst.level })
@@ -91,6 +98,7 @@ impl std::fmt::Display for Refusal {
             Self::School { answer } => write!(f, "is left out by the school \u{201c}{answer}\u{201d}"),
             Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
+            Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }
     }
 }
@@ -112,13 +120,21 @@ mod tests {
     #[case::no_pulley(json!({"equipment": ["dumbbell"]}), "face-pull", Some("needs cable, which is not there"))]
     #[case::body_weight_is_always_there(json!({"equipment": []}), "pushup", None)]
     #[case::ruled_out(json!({"excluded_exercises": ["db-curl"]}), "db-curl", Some("ruled out in the brief"))]
-    #[case::any_pain_stops_what_strains_the_joint(
+    // Graded: common practice, no source.
+    #[case::any_pain_stops_what_loads_the_joint_heavily(
         json!({"pain": [{"area": "elbow", "level": 1}]}), "skull-crusher", Some("loads the elbow, which hurts 1/10")
     )]
-    #[case::pain_of_three_stops_all_that_loads_it(
+    #[case::pain_of_three_stops_what_loads_it_clearly(
         json!({"pain": [{"area": "shoulder", "level": 3}]}), "flat-db-press", Some("loads the shoulder, which hurts 3/10")
     )]
-    #[case::pain_of_two_does_not(json!({"pain": [{"area": "shoulder", "level": 2}]}), "db-side-raise", None)]
+    #[case::but_not_what_loads_it_a_little(json!({"pain": [{"area": "shoulder", "level": 4}]}), "chest-press-machine", None)]
+    #[case::pain_of_five_stops_all_that_loads_it(
+        json!({"pain": [{"area": "shoulder", "level": 5}]}), "cable-fly", Some("loads the shoulder, which hurts 5/10")
+    )]
+    #[case::pain_of_two_stops_nothing_else(json!({"pain": [{"area": "shoulder", "level": 2}]}), "db-side-raise", None)]
+    #[case::a_technical_lift_for_a_beginner(
+        json!({"experience": "beginner"}), "deadlift", Some("is technical: a beginner learns it before it is planned")
+    )]
     #[case::a_stiff_ankle(
         json!({"screens": {"ankle_dorsiflexion_deg": {"left": 20, "right": 30}}}), "back-squat",
         Some("asks for 25 degrees of ankle bend; 20 were measured")

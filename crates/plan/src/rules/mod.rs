@@ -1,16 +1,20 @@
 //! The hard rules of a week, one file each. A rule says what breaks it, for the solver and for the coach alike.
 
 pub mod allowed;
+mod day_after;
 mod direct_cap;
+pub(crate) mod exercise_caps;
 mod family;
+pub(crate) mod loads;
 pub(crate) mod one_sided_share;
 mod place;
 mod room;
-mod spacing;
+pub(crate) mod spacing;
+mod spine;
 
 pub(crate) use direct_cap::DIRECT_SETS_A_SESSION;
 pub(crate) use room::A_MOMENT;
-pub(crate) use spacing::{LOADED, neighbours};
+pub(crate) use spacing::{near_pairs, neighbours, over_together};
 
 use crate::problem::PlanProblem;
 use crate::week::Week;
@@ -39,8 +43,48 @@ pub enum Violation {
         /// Candidate index.
         candidate: usize,
     },
-    /// More hard sets than a week should hold.
-    WeeklySets(u32),
+    /// More of something than a week should hold: hard sets, load along the spine or on a joint.
+    Load {
+        /// Index of the limit.
+        limit: usize,
+        /// What the week adds up to.
+        load: f64,
+    },
+    /// More of one exercise than a week should hold.
+    OneExercise {
+        /// Candidate index.
+        candidate: usize,
+        /// Its sets.
+        sets: u32,
+        /// Its sessions.
+        sessions: u32,
+    },
+    /// More sets of an exercise than a session should hold.
+    SessionSets {
+        /// Session index.
+        session: usize,
+        /// Candidate index.
+        candidate: usize,
+        /// Its sets.
+        sets: u16,
+    },
+    /// The same exercise on two days running.
+    DayAfter {
+        /// The two session indices.
+        sessions: [usize; 2],
+        /// Candidate index.
+        candidate: usize,
+    },
+    /// Two sessions with much load along the spine less than 48 hours apart.
+    SpineRest {
+        /// The two session indices.
+        sessions: [usize; 2],
+    },
+    /// Deadlifts from the floor in too many sessions.
+    FloorLifts {
+        /// Those sessions.
+        sessions: Vec<usize>,
+    },
     /// Two exercises of one family in a session.
     Family {
         /// Session index.
@@ -55,7 +99,7 @@ pub enum Violation {
         /// Demand index.
         demand: usize,
     },
-    /// Less than 48 hours between two sessions that both load a region.
+    /// More direct sets for a region in two sessions less than 48 hours apart than it recovers from.
     Spacing {
         /// The two session indices.
         sessions: [usize; 2],
@@ -76,6 +120,10 @@ pub fn broken_while_building(problem: &PlanProblem, week: &Week) -> Vec<Violatio
     found.extend(family::broken(problem, week));
     found.extend(direct_cap::broken(problem, week));
     found.extend(spacing::broken(problem, week));
+    found.extend(day_after::broken(problem, week));
+    found.extend(exercise_caps::broken(problem, week));
+    found.extend(loads::broken(problem, week));
+    found.extend(spine::broken(problem, week));
     found
 }
 

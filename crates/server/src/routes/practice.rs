@@ -26,7 +26,7 @@ fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<Practic
     let record = store.practice()?;
     let (atlas, settings) = (&shipped.atlas, &record.settings);
     let setting = |setting: &atlas::Setting| SettingView {
-        shipped: atlas.evidence().number(&setting.id).unwrap_or_default(),
+        shipped: atlas.number(&setting.id).unwrap_or_default(),
         value: settings.numbers.get(&setting.id).copied(),
         setting: setting.clone(),
     };

@@ -3,20 +3,19 @@
 //! `x` are sets of an exercise in a session, `y` whether it is done there, `u` whether it is done at all. The constant of the
 //! objective is the variable `one`, fixed at 1.
 
-use crate::anneal::{SETS_HIGH, SETS_LOW, worthwhile};
+pub(crate) mod rules;
+
+use crate::aims::NOT_STRETCHED;
+use crate::anneal::{SETS_LOW, worthwhile};
 use crate::cost::{
-    ABOVE_HIGH, BELOW_LOW, DIFFERENT_EXERCISE, EXERCISES_AT_LEAST, MERIT, MINUTE, NOT_STRETCHED, SESSION_MISSED,
-    THIN_SESSION,
+    ABOVE_HIGH, BELOW_LOW, EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION, strain_cost, theme_cost, use_cost,
 };
 use crate::problem::PlanProblem;
-use crate::rules::{DIRECT_SETS_A_SESSION, LOADED, neighbours, one_sided_share};
+use crate::rules::{DIRECT_SETS_A_SESSION, one_sided_share};
 use crate::timing::{WARM_UP_S, item_minutes};
 use assess::Class;
 use std::collections::{BTreeMap, BTreeSet};
 use std::fmt::Write;
-
-/// Just under the dose that counts as loaded: doses come in quarter sets.
-const NOT_LOADED: f64 = LOADED - 0.25;
 
 /// A sum of terms, `2 x - 3 y`.
 #[derive(Default)]
@@ -58,6 +57,10 @@ fn y(session: usize, candidate: usize) -> String {
     format!("y_{session}_{candidate}")
 }
 
+fn u(candidate: usize) -> String {
+    format!("u_{candidate}")
+}
+
 /// The model of a problem. Candidates and demands are named by their places; comments say which is which.
 pub fn lp(problem: &PlanProblem) -> String {
     let mut writer = Writer {
@@ -78,9 +81,12 @@ pub fn lp(problem: &PlanProblem) -> String {
         writer.sessions_of(demand);
         writer.spacing(demand);
         writer.one_sided(demand);
-        writer.stretch(demand);
     }
-    writer.week();
+    for candidate in writer.worthwhile.clone() {
+        writer.exercise(candidate);
+    }
+    writer.spine();
+    writer.sums();
     writer.text()
 }
 
@@ -98,10 +104,11 @@ impl Writer<'_> {
     fn cells(&mut self) {
         for session in 0..self.problem.days.len() {
             for candidate in self.open(session) {
-                let (x, y, u) = (x(session, candidate), y(session, candidate), format!("u_{candidate}"));
+                let (x, y, u) = (x(session, candidate), y(session, candidate), u(candidate));
                 let mut most = Sum::default();
                 most.add(1.0, &x);
-                most.add(-f64::from(SETS_HIGH), &y);
+                let high = f64::from(self.problem.candidates[candidate].caps.session_sets);
+                most.add(-high, &y);
                 self.row(&format!("most_{session}_{candidate}"), &most, "<=", 0.0);
                 let mut least = Sum::default();
                 least.add(1.0, &x);
@@ -111,16 +118,17 @@ impl Writer<'_> {
                 used.add(1.0, &y);
                 used.add(-1.0, &u);
                 self.row(&format!("used_{session}_{candidate}"), &used, "<=", 0.0);
-                self.bounds.push(format!("0 <= {x} <= {SETS_HIGH}"));
+                self.bounds.push(format!("0 <= {x} <= {high}"));
+                self.objective.add(strain_cost(self.problem, candidate), &x);
+                self.objective.add(theme_cost(self.problem, session, candidate), &y);
                 self.general.insert(x);
                 self.binary.insert(y);
                 self.binary.insert(u);
             }
         }
         for candidate in self.worthwhile.clone() {
-            let merit = f64::from(self.problem.candidates[candidate].merit);
-            let u = format!("u_{candidate}");
-            self.objective.add(DIFFERENT_EXERCISE - MERIT * merit, &u);
+            let u = u(candidate);
+            self.objective.add(use_cost(self.problem, candidate), &u);
             // An exercise that is liked is used only where it is done.
             let mut done = Sum::default();
             done.add(1.0, &u);
@@ -239,34 +247,6 @@ impl Writer<'_> {
         self.objective.add(SESSION_MISSED, missed);
     }
 
-    fn spacing(&mut self, demand: usize) {
-        if self.problem.demands[demand].daily {
-            return;
-        }
-        let days = &self.problem.days;
-        let near =
-            |one: usize| (0..days.len()).filter(move |other| *other != one && neighbours(days[one], days[*other]));
-        let pairs: Vec<(usize, usize)> = (0..days.len())
-            .flat_map(|one| near(one).filter(move |other| one < *other).map(move |other| (one, other)))
-            .collect();
-        let sessions: BTreeSet<usize> = pairs.iter().flat_map(|(one, other)| [*one, *other]).collect();
-        for session in sessions {
-            let loaded = format!("loaded_{session}_{demand}");
-            let mut dose = self.dose(session, demand);
-            // No more than this fits into a session, so a loaded one is not held to anything.
-            let most = f64::from(SETS_HIGH) * self.problem.max_exercises as f64;
-            dose.add(-(most - NOT_LOADED), &loaded);
-            self.row(&loaded, &dose, "<=", NOT_LOADED);
-            self.binary.insert(loaded);
-        }
-        for (one, other) in pairs {
-            let mut both = Sum::default();
-            both.add(1.0, format!("loaded_{one}_{demand}"));
-            both.add(1.0, format!("loaded_{other}_{demand}"));
-            self.row(&format!("rest_{one}_{other}_{demand}"), &both, "<=", 1.0);
-        }
-    }
-
     fn one_sided(&mut self, demand: usize) {
         let uneven = self.problem.demands[demand].weaker.is_some();
         if !uneven || !one_sided_share::possible(self.problem, demand) {
@@ -282,37 +262,10 @@ impl Writer<'_> {
             }
         }
         let slack = format!("share_{demand}");
-        share.add(f64::from(self.problem.weekly_sets), &slack);
+        share.add(self.problem.most_sets(), &slack);
         self.row(&slack, &share, ">=", 0.0);
         self.objective.add(NOT_STRETCHED, &slack);
         self.binary.insert(slack);
-    }
-
-    fn stretch(&mut self, demand: usize) {
-        let wanted = &self.problem.demands[demand];
-        if wanted.class != Class::BringUp || !wanted.stretch_possible {
-            return;
-        }
-        let slack = format!("stretch_{demand}");
-        let mut loads = Sum::default();
-        for &candidate in &self.worthwhile {
-            if self.problem.candidates[candidate].exercise.loads_stretched(&wanted.region) {
-                loads.add(1.0, format!("u_{candidate}"));
-            }
-        }
-        loads.add(1.0, &slack);
-        self.row(&slack, &loads, ">=", 1.0);
-        self.objective.add(NOT_STRETCHED, slack);
-    }
-
-    fn week(&mut self) {
-        let mut sets = Sum::default();
-        for session in 0..self.problem.days.len() {
-            for candidate in self.open(session) {
-                sets.add(1.0, x(session, candidate));
-            }
-        }
-        self.row("week", &sets, "<=", f64::from(self.problem.weekly_sets));
     }
 
     fn text(&self) -> String {

@@ -1,0 +1,119 @@
+//! An exercise as one client may do it in this week: its share of each region, its time, its limits, what speaks for it.
+
+use crate::problem::{Candidate, Demand};
+use crate::split::{Theme, belongs};
+use crate::timing::ItemTime;
+use assess::{Case, Experience, Hand, Test};
+use atlas::{Atlas, Exercise, SidesUse};
+use units::{ExerciseId, RegionId, Side};
+
+/// How much of an exercise a week and a session may hold.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
+pub struct Caps {
+    /// Sessions a week.
+    pub sessions: u16,
+    /// Sets a week.
+    pub sets: u16,
+    /// Sets a session.
+    pub session_sets: u16,
+}
+
+/// No range goes under this for a beginner (common practice, no source).
+const BEGINNER_REPS: u16 = 6;
+
+pub(crate) fn candidate(
+    atlas: &Atlas,
+    exercise: &Exercise,
+    demands: &[Demand],
+    case: &Case,
+    themes: &[Theme],
+    known: bool,
+) -> Candidate {
+    let place = |region: &RegionId| demands.iter().position(|d| d.region == *region);
+    let targets: Vec<(usize, f64)> =
+        exercise.targets.iter().filter_map(|(region, fraction)| Some((place(region)?, *fraction))).collect();
+    let mains = || targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| &demands[*d]);
+    let weaker = mains().find_map(|demand| demand.weaker);
+    let one_sided = match exercise.sides {
+        SidesUse::One => true,
+        SidesUse::Both => false,
+        SidesUse::Either => weaker.is_some(),
+    };
+    let options = || atlas.school_options(&case.client.schools);
+    let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
+    let mut exercise = exercise.clone();
+    if case.client.experience == Experience::Beginner
+        && let Some([low, high]) = exercise.reps.as_mut()
+        && *low < BEGINNER_REPS
+    {
+        *high = (*high).max(BEGINNER_REPS + 2);
+        *low = BEGINNER_REPS;
+    }
+    let mut candidate = Candidate {
+        daily: mains().all(|demand| demand.daily),
+        one_sided,
+        first: weaker.unwrap_or(non_dominant),
+        extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
+        time: ItemTime::of(&exercise),
+        known,
+        stands: [false, true].map(|home| exercise.equipment.iter().all(|item| case.client.has_at(home, item))),
+        merit: merit(atlas, &exercise, case, known),
+        cues: options().flat_map(|option| option.cues_for(&exercise)).map(str::to_owned).collect(),
+        refused: None,
+        step: atlas.load_step(&exercise),
+        caps: caps(atlas, &exercise, case),
+        off_theme: Vec::new(),
+        targets,
+        exercise,
+    };
+    candidate.off_theme = themes.iter().map(|theme| !belongs(atlas, demands, &candidate, *theme)).collect();
+    candidate
+}
+
+/// What speaks for an exercise, in points: it loads a main region where that is stretched, it holds the body, it is easy on
+/// joints and goes up in small steps (a half for each point of the catalogue), the client knows it, the region was felt. A school
+/// that prefers it gives two, and schools add up. Common practice, no source.
+fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> f64 {
+    let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
+    let schools = atlas.school_options(&case.client.schools).filter(|option| option.prefers(exercise)).count();
+    let point = |holds: bool| f64::from(u8::from(holds));
+    point(stretched)
+        + point(exercise.stability == 2)
+        + f64::from(exercise.comfort) / 2.0
+        + f64::from(exercise.steps) / 2.0
+        + point(known)
+        + felt(exercise, case)
+        + 2.0 * schools as f64
+}
+
+/// 1 when the newest answer about an exercise names a main region, -1 when it names something else, 0 when nobody asked.
+fn felt(exercise: &Exercise, case: &Case) -> f64 {
+    let answers = case.rounds.iter().rev().flat_map(|round| &round.tests);
+    let told = answers.filter_map(|test| match test {
+        Test::Feel(felt) if felt.exercise == exercise.id => Some(exercise.trains(&felt.region) && felt.felt == felt.region.as_str()),
+        _ => None,
+    });
+    told.map(|right| if right { 1.0 } else { -1.0 }).next().unwrap_or(0.0)
+}
+
+fn caps(atlas: &Atlas, exercise: &Exercise, case: &Case) -> Caps {
+    // Settings are checked: small numbers of sets and sessions.
+    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
+    let whole = |number: f64| number.max(0.0) as u16;
+    let limits = &atlas.planning().exercise;
+    let sets = if exercise.skill == 2 { limits.technical_sets } else { limits.sets };
+    let caps = Caps { sessions: whole(limits.sessions), sets: whole(sets), session_sets: crate::anneal::SETS_HIGH };
+    if !exercise.eccentric {
+        return caps;
+    }
+    let last = f64::from(sets_of_last_week(case, &exercise.id));
+    let risen = (last + limits.eccentric_rise_sets).clamp(limits.eccentric_first_sets, limits.eccentric_most_sets);
+    Caps { sets: whole(risen), session_sets: whole(limits.eccentric_session_sets), ..caps }
+}
+
+/// Sets of an exercise in the newest week of training that is known.
+fn sets_of_last_week(case: &Case, exercise: &ExerciseId) -> u16 {
+    let newest = case.training.iter().map(|entry| entry.week_of).max();
+    let there = case.training.iter().filter(|entry| Some(entry.week_of) == newest && entry.exercise == *exercise);
+    there.map(|entry| entry.sets).sum()
+}

@@ -1,0 +1,217 @@
+//! A week read as a coach would read it before signing: what they would object to. It looks at the cards alone and works everything
+//! out by itself, so that a fault of the search or of a rule shows here.
+
+use crate::draft::{Card, CardPlace, Draft};
+use crate::missing::{Missing, why_missing, why_short};
+use crate::order::{needs_grip, tires_grip};
+use crate::present::lower_first;
+use crate::problem::{Candidate, PlanProblem};
+use crate::rules::neighbours;
+use crate::timing::cards_minutes;
+use crate::week::weekday_name;
+use crate::words::number;
+use assess::{Class, Experience};
+use atlas::Part;
+
+/// Kinds of objections.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord)]
+pub enum ObjectionKind {
+    /// A big part without work, and nothing that would explain it.
+    EmptyPart(Part),
+    /// More load along the spine than this client's training age bears.
+    Spine,
+    /// Too much of an exercise made of lowering.
+    Eccentric,
+    /// Grip work before a pull or a hinge.
+    GripFirst,
+    /// Much of the time unused, and nothing that would explain it.
+    ShortSession,
+    /// An exercise that a pain forbids.
+    Pain,
+    /// A technical exercise for a beginner.
+    Skill,
+    /// Sets of an exercise that are too few or too many.
+    SetCount,
+    /// The same on two days running, of what is no daily region.
+    Daily,
+    /// A session that opens with neither a chosen region nor a heavy lift.
+    Opening,
+}
+
+/// Something a coach would object to.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Objection {
+    /// Of which kind.
+    pub kind: ObjectionKind,
+    /// In words.
+    pub says: String,
+    /// The cards it concerns.
+    pub cards: Vec<CardPlace>,
+}
+
+/// Sets of an exercise in a session that a coach writes down.
+const SETS: std::ops::RangeInclusive<u16> = 2..=5;
+/// What a week of lowering begins with, a session and a week, unless the caps of the exercise have risen.
+const LOWERING_A_SESSION: u16 = 2;
+
+/// What a coach would object to; nothing in a week they would sign.
+pub fn objections(problem: &PlanProblem, draft: &Draft) -> Vec<Objection> {
+    let read = Read { problem, draft };
+    let mut found = read.parts();
+    found.extend(read.spine());
+    found.extend(read.cards());
+    found.extend(read.sessions());
+    found
+}
+
+struct Read<'a> {
+    problem: &'a PlanProblem,
+    draft: &'a Draft,
+}
+
+impl Read<'_> {
+    fn of(&self, card: &Card) -> &Candidate {
+        &self.problem.candidates[card.candidate]
+    }
+
+    fn all(&self) -> impl Iterator<Item = (usize, &Card)> {
+        self.draft.sessions.iter().enumerate().flat_map(|(session, cards)| cards.iter().map(move |card| (session, card)))
+    }
+
+    fn place(&self, session: usize, card: &Card) -> CardPlace {
+        CardPlace { session, exercise: self.of(card).exercise.id.clone() }
+    }
+
+    fn day(&self, session: usize) -> &'static str {
+        weekday_name(self.problem.days[session])
+    }
+
+    fn parts(&self) -> Vec<Objection> {
+        let mut found = Vec::new();
+        for floor in &self.problem.floors {
+            let sets: f64 = self.all().map(|(_, card)| f64::from(card.sets) * floor.per_set(self.of(card))).sum();
+            if sets < floor.least - 1e-9 && self.reason(floor).is_none() {
+                let (name, sets, least) = (floor.part.name(), number(sets), number(floor.least));
+                let says = format!("{} get {sets} sets; {least} are the least, and there is room.", capital(name));
+                found.push(Objection { kind: ObjectionKind::EmptyPart(floor.part), says, cards: Vec::new() });
+            }
+        }
+        found
+    }
+
+    fn reason(&self, floor: &crate::aims::Floor) -> Option<Missing> {
+        let regions: Vec<&units::RegionId> = floor.demands.iter().map(|d| &self.problem.demands[*d].region).collect();
+        let trains = move |exercise: &atlas::Exercise| regions.iter().any(|region| exercise.trains(region));
+        why_missing(self.problem, &self.draft.week(self.problem), &trains)
+    }
+
+    fn spine(&self) -> Option<Objection> {
+        let limit = self.problem.limits.iter().find(|limit| limit.of == crate::aims::LoadOf::Axial)?;
+        let load: f64 = self.all().map(|(_, card)| f64::from(card.sets) * self.of(card).exercise.axial).sum();
+        let heavy = self.all().filter(|(_, card)| self.of(card).exercise.axial >= 1.0);
+        (load > limit.most + 1e-9).then(|| Objection {
+            kind: ObjectionKind::Spine,
+            says: format!("The spine carries {}; {} are the most.", number(load), number(limit.most)),
+            cards: heavy.map(|(session, card)| self.place(session, card)).collect(),
+        })
+    }
+
+    /// Each card by itself, and against the day after.
+    fn cards(&self) -> Vec<Objection> {
+        let mut found = Vec::new();
+        for (session, card) in self.all() {
+            let candidate = self.of(card);
+            let (name, day) = (&candidate.exercise.name, self.day(session));
+            let mut object = |kind, says: String| {
+                found.push(Objection { kind, says, cards: vec![self.place(session, card)] });
+            };
+            if !SETS.contains(&card.sets) {
+                object(ObjectionKind::SetCount, format!("{name} has {} sets on {day}: 2 to 5 are usual.", card.sets));
+            }
+            let week: u16 = self.all().filter(|(_, c)| c.candidate == card.candidate).map(|(_, c)| c.sets).sum();
+            if candidate.exercise.eccentric && (card.sets > LOWERING_A_SESSION || week > candidate.caps.sets) {
+                let says = format!("{name} is new: 2 sets a session and {} a week are enough.", candidate.caps.sets);
+                object(ObjectionKind::Eccentric, says);
+            }
+            if self.problem.experience == Experience::Beginner && candidate.exercise.skill >= 2 {
+                object(ObjectionKind::Skill, format!("{name} is technical: a beginner learns it first."));
+            }
+            if let Some(limit) = self.hurts(candidate) {
+                let joint = crate::words::load_name(&limit.of);
+                let says = format!("{name} loads the {joint}, which hurts {}/10.", limit.pain);
+                object(ObjectionKind::Pain, says);
+            }
+            let again = self.all().find(|(other, c)| {
+                *other > session
+                    && c.candidate == card.candidate
+                    && neighbours(self.problem.days[*other], self.problem.days[session])
+            });
+            if let Some((other, _)) = again.filter(|_| !candidate.daily) {
+                let says = format!("{name} stands on {day} and on {}.", self.day(other));
+                object(ObjectionKind::Daily, says);
+            }
+        }
+        found
+    }
+
+    /// The limit of a joint that hurts too much for an exercise.
+    fn hurts(&self, candidate: &Candidate) -> Option<&crate::aims::Limit> {
+        self.problem.limits.iter().find(|limit| {
+            let load = limit.per_set(candidate);
+            match limit.pain {
+                0 => false,
+                1 | 2 => load > 2.0,
+                3 | 4 => load > 1.0,
+                _ => matches!(limit.of, crate::aims::LoadOf::Joint(_)) && load > 0.0,
+            }
+        })
+    }
+
+    fn sessions(&self) -> Vec<Objection> {
+        let mut found = Vec::new();
+        for (session, cards) in self.draft.sessions.iter().enumerate() {
+            let day = self.day(session);
+            let minutes = cards_minutes(self.problem, cards);
+            let short = minutes < self.problem.session_used * self.problem.minutes;
+            if short && why_short(self.problem, &self.draft.week(self.problem), session).is_none() {
+                let says = format!("{day} uses {minutes:.0} of {:.0} minutes, and there is work left.", self.problem.minutes);
+                found.push(Objection { kind: ObjectionKind::ShortSession, says, cards: Vec::new() });
+            }
+            for (place, card) in cards.iter().enumerate().filter(|(_, card)| tires_grip(self.problem, self.of(card))) {
+                let pull = cards[place + 1..].iter().find(|later| needs_grip(self.problem, self.of(later)));
+                if let Some(pull) = pull {
+                    let later = lower_first(&self.of(pull).exercise.name);
+                    let says = format!("{} tires the grip before {later}.", self.of(card).exercise.name);
+                    let cards = vec![self.place(session, card), self.place(session, pull)];
+                    found.push(Objection { kind: ObjectionKind::GripFirst, says, cards });
+                }
+            }
+            found.extend(self.opening(session, cards));
+        }
+        found
+    }
+
+    fn opening(&self, session: usize, cards: &[Card]) -> Option<Objection> {
+        let first = cards.first()?;
+        let serves = |card: &Card| {
+            let of = self.of(card);
+            let chosen = |(d, f): &(usize, f64)| *f >= 1.0 && self.problem.demands[*d].class == Class::BringUp;
+            of.exercise.heavy() || of.targets.iter().any(chosen)
+        };
+        let better = cards.iter().any(serves) && !serves(first);
+        better.then(|| Objection {
+            kind: ObjectionKind::Opening,
+            says: format!(
+                "{} opens with {}: a chosen region or a heavy lift comes first.",
+                self.day(session),
+                lower_first(&self.of(first).exercise.name)
+            ),
+            cards: vec![self.place(session, first)],
+        })
+    }
+}
+
+fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
