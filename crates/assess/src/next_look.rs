@@ -188,7 +188,7 @@ fn may_test(atlas: &Atlas, client: &Client, exercise: &Exercise) -> bool {
     exercise.reps.is_some()
         && exercise.advised_against.is_none()
         && exercise.equipment.iter().all(|item| known_load(item) && client.has(item))
-        && !exercise.loads_joint.iter().any(|joint| hurts(joint))
+        && !exercise.loaded_joints().iter().any(|joint| hurts(joint))
         && !client.excluded_exercises.contains(&exercise.id)
         && client.screens.short_for(atlas, exercise).is_none()
 }

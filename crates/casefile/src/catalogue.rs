@@ -1,10 +1,12 @@
 //! The catalogue file: regions and exercises.
 
-use atlas::{Atlas, Avoid, Effort, Exercise, Fault, Hardest, Look, Pose, Region, School, Screen, SidesUse};
+use atlas::{
+    Atlas, Avoid, Effort, Exercise, Fault, Hardest, Look, Movement, Part, Pose, Region, School, Screen, SidesUse,
+};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{EquipmentId, ExerciseId, PoseId, RegionId};
+use units::{EquipmentId, ExerciseId, PoseId, RegionId, SiteId};
 use utoipa::ToSchema;
 
 /// All regions and exercises.
@@ -35,6 +37,15 @@ pub struct CatalogueRegion {
     pub muscle: String,
     /// Whether it has a left and a right.
     pub paired: bool,
+    /// The big part it belongs to.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub part: Option<Part>,
+    /// The girth site whose tape speaks for it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub area: Option<SiteId>,
+    /// What it does in several ways, each to be trained when it is brought up.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub actions: Vec<String>,
     /// Poses that show it.
     pub poses: Vec<PoseId>,
     /// What it does.
@@ -86,8 +97,27 @@ pub struct CatalogueExercise {
     pub seconds: Option<[u16; 2]>,
     /// How tiring it is.
     pub effort: Effort,
-    /// Joints that carry notable load.
+    /// Joints that carry load, the most loaded first.
     pub loads_joint: Vec<String>,
+    /// Load on each joint: 1 some, 2 clear, 3 heavy.
+    pub joints: BTreeMap<String, u8>,
+    /// Load along the spine, 0 to 3.
+    pub axial: f64,
+    /// What kind of movement it is.
+    pub movement: Movement,
+    /// 0 anyone, 1 after being shown, 2 technical.
+    pub skill: u8,
+    /// Made of lowering under high tension.
+    pub eccentric: bool,
+    /// How easy it is on joints and even to lift, 0 to 2.
+    pub comfort: u8,
+    /// How small its steps up are, 0 to 2.
+    pub steps: u8,
+    /// The set scheme it is usually done with.
+    pub usual_scheme: String,
+    /// Actions of its main regions that it covers.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub actions: Vec<String>,
     /// Why it is never proposed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub advised_against: Option<String>,
@@ -123,6 +153,9 @@ fn region(region: &Region) -> CatalogueRegion {
         name: region.name.clone(),
         muscle: region.id.muscle().to_owned(),
         paired: region.paired,
+        part: region.part,
+        area: region.area.clone(),
+        actions: region.actions.clone(),
         poses: region.poses.clone(),
         action: region.action.clone(),
         lags_because: region.lags_because.clone(),
@@ -137,6 +170,7 @@ fn pose(atlas: &Atlas, pose: &Pose) -> CataloguePose {
 
 fn exercise(atlas: &Atlas, exercise: &Exercise) -> CatalogueExercise {
     let substitutes = atlas.substitutes(exercise);
+    let loads_joint = exercise.loaded_joints();
     let exercise = exercise.clone();
     CatalogueExercise {
         id: exercise.id,
@@ -151,7 +185,16 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> CatalogueExercise {
         reps: exercise.reps,
         seconds: exercise.seconds,
         effort: exercise.effort,
-        loads_joint: exercise.loads_joint,
+        loads_joint,
+        joints: exercise.joints,
+        axial: exercise.axial,
+        movement: exercise.movement,
+        skill: exercise.skill,
+        eccentric: exercise.eccentric,
+        comfort: exercise.comfort,
+        steps: exercise.steps,
+        usual_scheme: exercise.usual_scheme,
+        actions: exercise.actions,
         advised_against: exercise.advised_against,
         set_up: exercise.set_up,
         cues: exercise.cues,

@@ -2,7 +2,10 @@
 
 use assess::Class;
 use atlas::Work;
-use plan::{BlockWeek, Broken, Item, Ladder, Plan, Progression, Proof, Session, SidePlan, Status};
+use plan::{
+    BlockWeek, Broken, Item, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Progression, Proof, Session, SidePlan,
+    Status,
+};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId};
@@ -29,6 +32,21 @@ pub struct PlanFile {
     pub sessions: Vec<SessionEntry>,
     /// Every region.
     pub ledger: Vec<LedgerEntry>,
+    /// Every big part of the body, in the order in which a short week fills them.
+    #[serde(default)]
+    pub parts: Vec<PartRow>,
+    /// The movements that a sound week has.
+    #[serde(default)]
+    pub movements: Vec<MovementRow>,
+    /// Hard sets, load along the spine and on each joint, against their limits.
+    #[serde(default)]
+    pub loads: Vec<LoadRow>,
+    /// What a coach would object to.
+    #[serde(default)]
+    pub objections: Vec<ObjectionEntry>,
+    /// Wishes that gave way.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub gave_way: Vec<String>,
     /// What could not be met.
     pub blocked: Vec<BlockedEntry>,
     /// Rules that the week breaks; only a week changed by hand breaks any.
@@ -55,6 +73,18 @@ pub struct BrokenEntry {
     /// Whether it is the order within a day alone.
     #[serde(default)]
     pub order_only: bool,
+}
+
+/// Something a coach would object to.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct ObjectionEntry {
+    /// `empty-part`, `spine`, `eccentric`, `grip-first`, `short-session`, `pain`, `skill`, `set-count`, `daily` or `opening`.
+    pub kind: String,
+    /// In words.
+    pub says: String,
+    /// The cards it concerns.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub cards: Vec<CardPlaceEntry>,
 }
 
 /// A card of the week.
@@ -115,6 +145,12 @@ pub struct SessionEntry {
     pub minutes: f64,
     /// In order.
     pub items: Vec<ItemEntry>,
+    /// What it is for, where the days have themes.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub theme: Option<String>,
+    /// Why much of its time is left, where it is.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub short_because: Option<String>,
     /// For chosen regions that are not felt, before the first exercise.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ladders: Vec<LadderEntry>,
@@ -185,6 +221,9 @@ pub struct LedgerEntry {
     pub indirect: f64,
     /// Both.
     pub total: f64,
+    /// Why it gets nothing, where it gets nothing.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub empty_because: Option<String>,
 }
 
 /// A demand that could not be met.
@@ -209,6 +248,7 @@ pub fn plan_file(plan: &Plan, block: &[BlockWeek], proof: Option<&Proof>, solve_
         direct: row.direct,
         indirect: row.indirect,
         total: row.direct + row.indirect,
+        empty_because: row.empty_because.clone(),
     });
     let blocked = plan.blocked.iter().map(|b| BlockedEntry {
         demand: b.demand.clone(),
@@ -229,14 +269,30 @@ pub fn plan_file(plan: &Plan, block: &[BlockWeek], proof: Option<&Proof>, solve_
         solve_ms,
         sessions: plan.sessions.iter().map(session).collect(),
         ledger: ledger.collect(),
+        parts: plan.parts.clone(),
+        movements: plan.movements.clone(),
+        loads: plan.loads.clone(),
+        objections: plan.objections.iter().map(objection).collect(),
+        gave_way: plan.gave_way.clone(),
         blocked: blocked.collect(),
         broken: plan.broken.iter().map(broken).collect(),
         weeks: block.iter().map(week).collect(),
     }
 }
 
+fn card(card: &plan::CardPlace) -> CardPlaceEntry {
+    CardPlaceEntry { session: card.session, exercise: card.exercise.clone() }
+}
+
+fn objection(objection: &Objection) -> ObjectionEntry {
+    ObjectionEntry {
+        kind: objection.kind.id().to_owned(),
+        says: objection.says.clone(),
+        cards: objection.cards.iter().map(card).collect(),
+    }
+}
+
 fn broken(broken: &Broken) -> BrokenEntry {
-    let card = |card: &plan::CardPlace| CardPlaceEntry { session: card.session, exercise: card.exercise.clone() };
     BrokenEntry {
         says: broken.says.clone(),
         cards: broken.cards.iter().map(card).collect(),
@@ -276,6 +332,8 @@ fn session(session: &Session) -> SessionEntry {
         home: session.home,
         minutes: session.minutes,
         items: session.items.iter().enumerate().map(|(position, i)| item(position, i)).collect(),
+        theme: session.theme.map(str::to_owned),
+        short_because: session.short_because.clone(),
         ladders: session.ladders.iter().map(ladder).collect(),
     }
 }

@@ -2,7 +2,7 @@
 //! number, with what there would be to object to.
 
 use assess::{Knowledge, assess};
-use plan::{Effort, LoadOf, PlanProblem, present, solve, weekday_name};
+use plan::{Effort, PlanProblem, present, solve, weekday_name};
 use std::error::Error;
 
 #[path = "../tests/made_up/mod.rs"]
@@ -42,15 +42,8 @@ fn main() -> Result<(), Box<dyn Error>> {
         for row in plan.movements.iter().filter(|row| row.sessions == 0) {
             println!("     no {}: {}", row.movement.name(), row.reason.as_deref().unwrap_or(""));
         }
-        let loads: Vec<String> = plan
-            .loads
-            .iter()
-            .map(|row| match &row.of {
-                LoadOf::Sets => format!("sets {:.0}/{:.0}", row.load, row.limit),
-                LoadOf::Axial => format!("spine {:.1}/{:.0}", row.load, row.limit),
-                LoadOf::Joint(joint) => format!("{joint} {:.0}/{:.0}", row.load, row.limit),
-            })
-            .collect();
+        let loads: Vec<String> =
+            plan.loads.iter().map(|row| format!("{} {:.1}/{:.0}", row.of, row.load, row.limit)).collect();
         println!("  loads: {}", loads.join(", "));
         for objection in &plan.objections {
             println!("  OBJECTION {:?}: {}", objection.kind, objection.says);

@@ -16,6 +16,17 @@ pub enum LoadOf {
     Joint(String),
 }
 
+impl LoadOf {
+    /// `sets`, `axial` or the joint.
+    pub fn id(&self) -> &str {
+        match self {
+            Self::Sets => "sets",
+            Self::Axial => "axial",
+            Self::Joint(joint) => joint,
+        }
+    }
+}
+
 /// A sum over the week that must not go over a limit.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Limit {

@@ -8,7 +8,7 @@ use crate::present::lower_first;
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::neighbours;
 use crate::timing::cards_minutes;
-use crate::week::weekday_name;
+use crate::week::{Week, weekday_name};
 use crate::words::number;
 use assess::{Class, Experience};
 use atlas::Part;
@@ -38,6 +38,24 @@ pub enum ObjectionKind {
     Opening,
 }
 
+impl ObjectionKind {
+    /// A word for it in files.
+    pub fn id(self) -> &'static str {
+        match self {
+            Self::EmptyPart(_) => "empty-part",
+            Self::Spine => "spine",
+            Self::Eccentric => "eccentric",
+            Self::GripFirst => "grip-first",
+            Self::ShortSession => "short-session",
+            Self::Pain => "pain",
+            Self::Skill => "skill",
+            Self::SetCount => "set-count",
+            Self::Daily => "daily",
+            Self::Opening => "opening",
+        }
+    }
+}
+
 /// Something a coach would object to.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Objection {
@@ -51,12 +69,14 @@ pub struct Objection {
 
 /// Sets of an exercise in a session that a coach writes down.
 const SETS: std::ops::RangeInclusive<u16> = 2..=5;
+/// Sets of a big part under this are as good as none. Small parts may wait for another week.
+const EMPTY: f64 = 2.0;
 /// What a week of lowering begins with, a session and a week, unless the caps of the exercise have risen.
 const LOWERING_A_SESSION: u16 = 2;
 
 /// What a coach would object to; nothing in a week they would sign.
 pub fn objections(problem: &PlanProblem, draft: &Draft) -> Vec<Objection> {
-    let read = Read { problem, draft };
+    let read = Read { problem, draft, week: draft.week(problem) };
     let mut found = read.parts();
     found.extend(read.spine());
     found.extend(read.cards());
@@ -67,6 +87,7 @@ pub fn objections(problem: &PlanProblem, draft: &Draft) -> Vec<Objection> {
 struct Read<'a> {
     problem: &'a PlanProblem,
     draft: &'a Draft,
+    week: Week,
 }
 
 impl Read<'_> {
@@ -90,8 +111,9 @@ impl Read<'_> {
         let mut found = Vec::new();
         for floor in &self.problem.floors {
             let sets: f64 = self.all().map(|(_, card)| f64::from(card.sets) * floor.per_set(self.of(card))).sum();
-            if sets < floor.least - 1e-9 && self.reason(floor).is_none() {
-                let (name, sets, least) = (floor.part.name(), number(sets), number(floor.least));
+            let empty = !floor.part.small() && floor.least > 0.0 && sets < EMPTY;
+            if empty && self.reason(floor).is_none() {
+                let (name, sets, least) = (floor.part.name(), number(sets.max(0.0)), number(floor.least));
                 let says = format!("{} get {sets} sets; {least} are the least, and there is room.", capital(name));
                 found.push(Objection { kind: ObjectionKind::EmptyPart(floor.part), says, cards: Vec::new() });
             }
@@ -102,7 +124,7 @@ impl Read<'_> {
     fn reason(&self, floor: &crate::aims::Floor) -> Option<Missing> {
         let regions: Vec<&units::RegionId> = floor.demands.iter().map(|d| &self.problem.demands[*d].region).collect();
         let trains = move |exercise: &atlas::Exercise| regions.iter().any(|region| exercise.trains(region));
-        why_missing(self.problem, &self.draft.week(self.problem), &trains)
+        why_missing(self.problem, &self.week, &trains)
     }
 
     fn spine(&self) -> Option<Objection> {
@@ -173,7 +195,7 @@ impl Read<'_> {
             let day = self.day(session);
             let minutes = cards_minutes(self.problem, cards);
             let short = minutes < self.problem.session_used * self.problem.minutes;
-            if short && why_short(self.problem, &self.draft.week(self.problem), session).is_none() {
+            if short && why_short(self.problem, &self.week, session).is_none() {
                 let says = format!("{day} uses {minutes:.0} of {:.0} minutes, and there is work left.", self.problem.minutes);
                 found.push(Objection { kind: ObjectionKind::ShortSession, says, cards: Vec::new() });
             }
@@ -198,7 +220,9 @@ impl Read<'_> {
             let chosen = |(d, f): &(usize, f64)| *f >= 1.0 && self.problem.demands[*d].class == Class::BringUp;
             of.exercise.heavy() || of.targets.iter().any(chosen)
         };
-        let better = cards.iter().any(serves) && !serves(first);
+        // Chosen grip work waits for the pulls.
+        let free = |card: &&Card| serves(card) && !tires_grip(self.problem, self.of(card));
+        let better = cards.iter().any(|card| free(&card)) && !serves(first);
         better.then(|| Objection {
             kind: ObjectionKind::Opening,
             says: format!(

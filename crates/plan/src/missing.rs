@@ -1,15 +1,16 @@
 //! Why something is not in a week, by its real reason, and the nearest change that would help: pain is said as pain, kit as kit,
 //! time as time, a limit of the week as that limit.
 
-use crate::anneal::SETS_LOW;
-use crate::cost::cost;
+use crate::aims::LoadOf;
+use crate::anneal::{Added, Adding, InTheWay, SETS_LOW};
 use crate::present::lower_first;
-use crate::problem::{Candidate, PlanProblem};
+use crate::problem::PlanProblem;
 use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken_while_building};
 use crate::week::{Week, weekday_name};
-use crate::words::rule_in_the_way;
+use crate::words::{limit_reached, rule_in_the_way};
 use atlas::Exercise;
+use std::collections::BTreeMap;
 
 /// What is in the way, and what would help.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -115,28 +116,18 @@ fn no_kit(problem: &PlanProblem, refused: &[&(Exercise, Refusal)]) -> Missing {
     }
 }
 
-/// Two sets more of a candidate where it does not stand yet, and the rules that breaks anew.
-struct Placement {
-    session: usize,
-    broken: Vec<Violation>,
-}
-
 fn no_room(problem: &PlanProblem, week: &Week, able: &[usize]) -> Option<Missing> {
-    let before = broken_while_building(problem, week).len();
-    let mut best: Option<Placement> = None;
+    let mut adding = Adding::to(problem, week);
+    let mut best: Option<Added> = None;
     for &candidate in able {
         for session in 0..week.session_count() {
-            if !stands(problem, session, &problem.candidates[candidate]) {
-                continue;
-            }
-            let mut more = week.clone();
-            more.set(session, candidate, week.sets(session, candidate) + SETS_LOW);
-            let broken = broken_while_building(problem, &more);
-            if broken.len() <= before {
+            let Some(added) = adding.try_one(session, candidate) else { continue };
+            if added.kinds == 0 {
                 return None;
             }
-            if best.as_ref().is_none_or(|best| rank(&broken) < rank(&best.broken)) {
-                best = Some(Placement { session, broken });
+            let nearer = |best: &Added| (added.kinds, added.over_minutes) < (best.kinds, best.over_minutes);
+            if best.as_ref().is_none_or(nearer) {
+                best = Some(added);
             }
         }
     }
@@ -147,28 +138,25 @@ fn no_room(problem: &PlanProblem, week: &Week, able: &[usize]) -> Option<Missing
             kind: MissingKind::Kit,
         });
     };
-    Some(in_the_way(problem, &best))
+    Some(in_the_way(problem, week, &best))
 }
 
-fn stands(problem: &PlanProblem, session: usize, candidate: &Candidate) -> bool {
-    candidate.stands[usize::from(problem.home[session])]
-}
-
-/// The fewest broken rules first; of those, what takes the least more time.
-fn rank(broken: &[Violation]) -> (usize, u64) {
-    let minutes = broken.iter().map(|v| if let Violation::Time { minutes, .. } = v { *minutes } else { 0.0 });
-    // Minutes of a session are a small positive number.
-    #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
-    (broken.len(), (minutes.sum::<f64>() * 60.0) as u64)
+/// The rules that an addition breaks anew.
+fn broken_by(problem: &PlanProblem, week: &Week, added: &Added) -> Vec<Violation> {
+    let before = broken_while_building(problem, week);
+    let mut more = week.clone();
+    more.set(added.session, added.candidate, added.sets);
+    broken_while_building(problem, &more).into_iter().filter(|violation| !before.contains(violation)).collect()
 }
 
 /// Minutes are asked for in steps of this.
 const MINUTES_STEP: f64 = 5.0;
 
-fn in_the_way(problem: &PlanProblem, best: &Placement) -> Missing {
-    let time = best.broken.iter().find_map(|v| if let Violation::Time { minutes, .. } = v { Some(*minutes) } else { None });
+fn in_the_way(problem: &PlanProblem, week: &Week, best: &Added) -> Missing {
+    let broken = broken_by(problem, week, best);
+    let time = broken.iter().find_map(|v| if let Violation::Time { minutes, .. } = v { Some(*minutes) } else { None });
     // A limit that time alone would not lift is the reason before time is.
-    let limit = best.broken.iter().find(|v| !matches!(v, Violation::Time { .. }));
+    let limit = broken.iter().find(|v| !matches!(v, Violation::Time { .. }));
     let day = weekday_name(problem.days[best.session]);
     match (limit, time) {
         (None, Some(minutes)) => {
@@ -194,36 +182,22 @@ fn in_the_way(problem: &PlanProblem, best: &Placement) -> Missing {
 
 /// Why a session leaves much of its time; none when something that helps could still be added.
 pub(crate) fn why_short(problem: &PlanProblem, week: &Week, session: usize) -> Option<String> {
-    let (before, now) = (broken_while_building(problem, week).len(), cost(problem, week));
-    let mut rules: Vec<(String, usize)> = Vec::new();
-    let candidates = (0..problem.candidates.len()).filter(|c| {
-        let candidate = &problem.candidates[*c];
-        problem.worth_doing(candidate) && stands(problem, session, candidate)
-    });
-    for candidate in candidates {
-        let mut more = week.clone();
-        more.set(session, candidate, week.sets(session, candidate) + SETS_LOW);
-        let broken = broken_while_building(problem, &more);
-        if broken.len() <= before {
-            if cost(problem, &more) < now - 1e-9 {
-                return None;
-            }
-            continue;
-        }
-        for violation in &broken {
-            let says = rule_in_the_way(problem, violation);
-            match rules.iter_mut().find(|(known, _)| *known == says) {
-                Some((_, count)) => *count += 1,
-                None => rules.push((says, 1)),
-            }
-        }
+    const HAVE: &str = "the regions have what they should get this week";
+    let most = problem.limits.iter().find(|limit| limit.of == LoadOf::Sets);
+    if let Some(limit) = most.filter(|limit| f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW)) {
+        return Some(limit_reached(limit));
     }
-    rules.sort_by(|a, b| b.1.cmp(&a.1).then_with(|| a.0.cmp(&b.0)));
-    let most = problem.limits.iter().find(|limit| limit.of == crate::aims::LoadOf::Sets);
-    let spent = most.filter(|limit| f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW));
-    Some(match (spent, rules.first()) {
-        (Some(limit), _) => crate::words::limit_reached(limit),
-        (None, Some((rule, _))) => format!("the regions have what they should get this week, and {rule}"),
-        (None, None) => "the regions have what they should get this week".to_owned(),
-    })
+    let mut adding = Adding::to(problem, week);
+    // How often each kind of thing is in the way of something that would help, with the first case of it.
+    let mut ways: BTreeMap<InTheWay, (usize, Added)> = BTreeMap::new();
+    for candidate in (0..problem.candidates.len()).filter(|c| problem.worth_doing(&problem.candidates[*c])) {
+        let Some(added) = adding.try_one(session, candidate).filter(|added| added.cost < -1e-9) else { continue };
+        if added.kinds == 0 {
+            return None;
+        }
+        ways.entry(added.first).or_insert((0, added)).0 += 1;
+    }
+    let most = ways.values().max_by_key(|(count, _)| *count);
+    let rule = most.and_then(|(_, added)| broken_by(problem, week, added).into_iter().next());
+    Some(rule.map_or_else(|| HAVE.to_owned(), |rule| rule_in_the_way(problem, &rule)))
 }

@@ -126,7 +126,7 @@ pub struct LedgerRow {
 }
 
 /// A big part's week.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct PartRow {
     /// Which.
     pub part: Part,
@@ -137,29 +137,33 @@ pub struct PartRow {
     /// Below this it counts as empty; 0 where it is held back or nothing may train it.
     pub floor: f64,
     /// Why it is below.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub reason: Option<String>,
     /// The nearest change that would help.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub nearest: Option<String>,
 }
 
 /// A movement that a sound week has.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct MovementRow {
     /// Which.
     pub movement: Movement,
     /// Sessions that have it.
     pub sessions: usize,
     /// Why none has.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub reason: Option<String>,
     /// The nearest change that would help.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub nearest: Option<String>,
 }
 
 /// What a week adds up to against a limit.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct LoadRow {
-    /// What is added up.
-    pub of: LoadOf,
+    /// What is added up: `sets`, `axial` (load along the spine), or a joint.
+    pub of: String,
     /// The sum.
     pub load: f64,
     /// The most.
@@ -299,7 +303,7 @@ fn movements(problem: &PlanProblem, week: &Week) -> Vec<MovementRow> {
 
 fn loads(problem: &PlanProblem, week: &Week) -> Vec<LoadRow> {
     let row = |limit: &Limit| LoadRow {
-        of: limit.of.clone(),
+        of: limit.of.id().to_owned(),
         load: load(problem, week, limit),
         limit: limit.most,
         pain: limit.pain,

@@ -1,11 +1,14 @@
-//! How long a set, an exercise and a session take (programming.md 4; common practice, no source).
+//! How long a set, an exercise and a session take. Common practice, no source.
 
 use crate::draft::Card;
 use crate::problem::{Candidate, PlanProblem};
 use atlas::{Effort, Exercise, Work};
 
-/// Setting up an exercise, s.
+/// Setting up an exercise, s; with body weight or a band there is nothing to load.
 const SET_UP_S: f64 = 60.0;
+const LIGHT_SET_UP_S: f64 = 30.0;
+/// Load along the spine from which a compound rests longest.
+const HEAVY_AXIAL: f64 = 2.0;
 /// Warming up before a session, ramp sets included, s.
 pub(crate) const WARM_UP_S: f64 = 300.0;
 /// A repetition of a compound and of anything else, s.
@@ -19,6 +22,8 @@ pub struct ItemTime {
     pub work_s: f64,
     /// Rest after it, s.
     pub rest_s: u16,
+    /// Setting up, once, s.
+    pub set_up_s: f64,
 }
 
 impl ItemTime {
@@ -29,7 +34,8 @@ impl ItemTime {
             Work::Reps([low, high]) => f64::midpoint(f64::from(low), f64::from(high)) * rep_s,
             Work::Seconds([low, high]) => f64::midpoint(f64::from(low), f64::from(high)),
         };
-        Self { work_s, rest_s: rest_s(exercise) }
+        let light = exercise.equipment.iter().all(|item| matches!(item.as_str(), "bodyweight" | "band"));
+        Self { work_s, rest_s: rest_s(exercise), set_up_s: if light { LIGHT_SET_UP_S } else { SET_UP_S } }
     }
 
     /// One set with its rest, s. One side at a time, the other side's work counts as rest: `work + max(work, rest)`.
@@ -43,7 +49,9 @@ fn rest_s(exercise: &Exercise) -> u16 {
     let on_cable = exercise.equipment.iter().any(|e| matches!(e.as_str(), "cable" | "dual-cable"));
     let triceps = exercise.targets.iter().any(|(r, f)| *f >= 1.0 && r.muscle() == "triceps");
     match exercise.effort {
-        Effort::Compound => 150,
+        Effort::Compound if exercise.axial >= HEAVY_AXIAL => 150,
+        Effort::Compound if exercise.heavy() => 120,
+        Effort::Compound => 75,
         Effort::Isolation if on_cable && triceps => 45,
         Effort::Isolation => 75,
         Effort::Small => 60,
@@ -52,7 +60,7 @@ fn rest_s(exercise: &Exercise) -> u16 {
 
 /// Minutes of `sets` sets of a candidate, setting up included.
 pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
-    (SET_UP_S + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s()) / 60.0
+    (candidate.time.set_up_s + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s()) / 60.0
 }
 
 /// Rest after a set on the way up, s.
@@ -63,10 +71,10 @@ pub fn card_minutes(problem: &PlanProblem, card: &Card, last: bool) -> f64 {
     let candidate = &problem.candidates[card.candidate];
     let scheme = &card.scheme;
     let rest_s = if scheme.into_next && !last { 0 } else { candidate.time.rest_s };
-    let time = ItemTime { work_s: scheme.set_s.unwrap_or(candidate.time.work_s), rest_s };
+    let time = ItemTime { work_s: scheme.set_s.unwrap_or(candidate.time.work_s), rest_s, ..candidate.time };
     let ramp_s = f64::from(scheme.warm_up_sets) * (time.work_s + RAMP_REST_S);
     let sets_s = f64::from(card.sets) * time.set_s(candidate.one_sided);
-    (SET_UP_S + ramp_s + sets_s + scheme.adds_s + candidate.extra_set_s()) / 60.0
+    (time.set_up_s + ramp_s + sets_s + scheme.adds_s + candidate.extra_set_s()) / 60.0
 }
 
 /// Minutes of a session given its cards in order.
@@ -97,6 +105,6 @@ mod tests {
         #[case] rest_s: u16,
         #[case] expected: f64,
     ) {
-        assert!((ItemTime { work_s, rest_s }.set_s(one_sided) - expected).abs() < 1e-12);
+        assert!((ItemTime { work_s, rest_s, set_up_s: 60.0 }.set_s(one_sided) - expected).abs() < 1e-12);
     }
 }

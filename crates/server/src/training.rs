@@ -275,7 +275,7 @@ impl<'a> Training<'a> {
             cues: exercise.iter().flat_map(|exercise| &exercise.cues).chain(&item.cues).cloned().collect(),
             faults: exercise.iter().flat_map(|exercise| &exercise.faults).map(|fault| fault.fault.clone()).collect(),
             cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
-            loads_joint: exercise.map(|exercise| exercise.loads_joint.clone()).unwrap_or_default(),
+            loads_joint: exercise.map(atlas::Exercise::loaded_joints).unwrap_or_default(),
             scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
             scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
             target: target_view(target, hurt, stalled.map(|stall| stall.says)),
@@ -408,7 +408,7 @@ impl Instead {
                         name: other.name.clone(),
                         set_up: exercise.set_up.clone(),
                         seconds: matches!(exercise.work(), Work::Seconds(_)),
-                        loads_joint: exercise.loads_joint.clone(),
+                        loads_joint: exercise.loaded_joints(),
                     })
                 });
                 found.entry(exercise).or_insert_with(|| others.collect());

@@ -332,7 +332,7 @@ impl Training<'_> {
         let loads = |new: &&mut NewLogEntry| match &new.entry.part {
             LogPart::Exercise { exercise, .. } => {
                 let known = exercise.parse().ok().and_then(|id| self.knowledge.atlas.exercise(&id));
-                known.is_some_and(|known| joint.is_empty() || known.loads_joint.iter().any(|loaded| loaded == joint))
+                known.is_some_and(|known| joint.is_empty() || known.load_on(joint) > 0)
             }
             LogPart::Session { .. } => false,
         };

@@ -7,6 +7,7 @@
 //! exercises that some good week has; at last no two steps together make the week better ([`polish`]). The same problem, seed and
 //! number of moves give the same week.
 
+mod add;
 mod moves;
 mod polish;
 mod state;
@@ -16,6 +17,7 @@ use crate::draft::Locks;
 use crate::problem::PlanProblem;
 use crate::week::Week;
 use moves::Move;
+pub(crate) use add::{Added, Adding, InTheWay};
 pub(crate) use moves::{SETS_HIGH, SETS_LOW};
 use rand::rngs::Xoshiro256PlusPlus;
 use rand::{RngExt, SeedableRng};

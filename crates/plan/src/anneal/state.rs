@@ -77,10 +77,19 @@ pub(super) struct Model<'a> {
 }
 
 impl<'a> Model<'a> {
+    /// Among the candidates that a search looks at.
     pub fn new(problem: &'a PlanProblem, locks: &Locks) -> Self {
+        Self::among(problem, locks, undominated(problem))
+    }
+
+    /// Among all candidates worth doing.
+    pub fn whole(problem: &'a PlanProblem, locks: &Locks) -> Self {
+        Self::among(problem, locks, worthwhile(problem))
+    }
+
+    fn among(problem: &'a PlanProblem, locks: &Locks, worthwhile: Vec<usize>) -> Self {
         let candidates = &problem.candidates;
         let demands = problem.demands.len();
-        let worthwhile = undominated(problem);
         let mut families: BTreeMap<&str, usize> = BTreeMap::new();
         let family = candidates.iter().map(|candidate| {
             let next = families.len();
@@ -421,6 +430,11 @@ impl State {
         let taken = usize::from(self.family[session * model.families + family]) - usize::from(leaves);
         let items = self.items[session].len() - usize::from(leaving.is_some());
         taken < model.problem.family_limit && items <= model.problem.max_exercises
+    }
+
+    /// Whether the school lets one more of a candidate's family into a session.
+    pub fn family_room(&self, model: &Model, session: usize, candidate: usize) -> bool {
+        usize::from(self.family[session * model.families + model.family[candidate]]) < model.problem.family_limit
     }
 
     /// Puts `new` sets of a candidate into a session and brings every count up to date. Gives the sets it had.

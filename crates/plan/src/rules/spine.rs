@@ -34,9 +34,9 @@ mod tests {
 
     // Four days: Monday, Tuesday, Thursday, Friday. Common practice, no source.
     #[rstest]
-    #[case::six_on_two_days_running(&[(0, "back-squat", 3), (1, "romanian-deadlift", 3)], 1)]
-    #[case::four_on_the_second(&[(0, "back-squat", 3), (1, "romanian-deadlift", 2)], 0)]
-    #[case::two_days_between(&[(0, "back-squat", 3), (2, "romanian-deadlift", 3)], 0)]
+    #[case::eight_on_two_days_running(&[(0, "back-squat", 4), (1, "romanian-deadlift", 4)], 1)]
+    #[case::six_on_the_second(&[(0, "back-squat", 4), (1, "romanian-deadlift", 3)], 0)]
+    #[case::two_days_between(&[(0, "back-squat", 4), (2, "romanian-deadlift", 4)], 0)]
     #[case::deadlifts_from_the_floor_twice(&[(0, "deadlift", 3), (2, "block-deadlift", 3)], 1)]
     #[case::once(&[(0, "deadlift", 3), (2, "romanian-deadlift", 3)], 0)]
     fn the_spine_rests(#[case] items: &[(usize, &str, u16)], #[case] times: usize) {
