@@ -424,4 +424,17 @@ pub struct Case {
     pub training: Vec<TrainingEntry>,
     /// The coach's choices.
     pub choices: Choices,
+    /// Exercises that hurt and that nobody has cleared since.
+    pub hurts: Vec<Hurt>,
+}
+
+/// An exercise that hurt so much that it was stopped.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Hurt {
+    /// Which.
+    pub exercise: ExerciseId,
+    /// 0 to 10.
+    pub level: u8,
+    /// When.
+    pub on: Date,
 }

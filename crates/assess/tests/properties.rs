@@ -88,6 +88,7 @@ fn case(factor: impl Fn(&str, Side) -> f64, readings: usize) -> Case {
         rounds: vec![round],
         training: Vec::new(),
         choices: Choices::default(),
+        hurts: Vec::new(),
     }
 }
 

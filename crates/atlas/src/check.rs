@@ -232,7 +232,10 @@ impl Atlas {
         // Loads along the spine are added up in halves.
         if !(0.0..=f64::from(MOST)).contains(&exercise.axial) || (exercise.axial * 2.0).fract() > 0.0 {
             let axial = exercise.axial;
-            wrong("axial", format!("a load of {axial} along the spine is out of range: expected 0 to {MOST} in halves"));
+            wrong(
+                "axial",
+                format!("a load of {axial} along the spine is out of range: expected 0 to {MOST} in halves"),
+            );
         }
         let ranged = [("skill", exercise.skill), ("comfort", exercise.comfort), ("steps", exercise.steps)];
         for (field, value) in ranged.into_iter().filter(|(_, value)| *value > 2) {

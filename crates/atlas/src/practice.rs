@@ -107,10 +107,7 @@ mod tests {
         };
         let own = shipped.with_practice(&practice);
         assert_eq!(own.number("observation_sd.tape_bulk"), Some(0.8));
-        assert_eq!(
-            own.number("observation_sd.strength"),
-            shipped.number("observation_sd.strength")
-        );
+        assert_eq!(own.number("observation_sd.strength"), shipped.number("observation_sd.strength"));
         assert_eq!(own.school("sizing").unwrap().default, "frame-ratios");
         assert_eq!(own.school("session_order").unwrap().default, shipped.school("session_order").unwrap().default);
     }

@@ -3,8 +3,8 @@
 use assess::Class;
 use atlas::Work;
 use plan::{
-    BlockWeek, Broken, Item, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Progression, Proof, Session, SidePlan,
-    Status,
+    BlockWeek, Broken, Item, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Progression, Proof, Session,
+    SidePlan, Status,
 };
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};

@@ -1,7 +1,7 @@
 //! What must be said at once when something hurts (cautions.md): stop and swap, or stop and refer. Orthomer does not diagnose.
 
 use crate::entry::{Entry, ExercisePain, Part, RedFlag};
-use assess::PAIN_STOPS;
+use assess::{Hurt, PAIN_STOPS};
 use atlas::Atlas;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -51,6 +51,14 @@ pub fn alarms(atlas: &Atlas, entry: &Entry) -> Option<Alarm> {
     let pain = log.pain.as_ref()?;
     let hurt = pain.during.as_ref().unwrap_or_else(|| log.done());
     pain.alarm(atlas.exercise(hurt).map_or(hurt.as_str(), |exercise| exercise.name.as_str()))
+}
+
+/// The exercise that hurt, when it hurt so much that it stops.
+pub fn hurt(entry: &Entry) -> Option<Hurt> {
+    let Part::Exercise(log) = &entry.part else { return None };
+    let pain = log.pain.as_ref().filter(|pain| pain.stops())?;
+    let exercise = pain.during.as_ref().unwrap_or_else(|| log.done()).clone();
+    Some(Hurt { exercise, level: pain.level, on: entry.trained_on })
 }
 
 #[cfg(test)]

@@ -18,7 +18,7 @@ mod target;
 mod training;
 mod trend;
 
-pub use alarm::{Alarm, AlarmKind, alarms};
+pub use alarm::{Alarm, AlarmKind, alarms, hurt};
 pub use calendar::{DueSession, block_week, due};
 pub use clock::{ClockFix, MOST_SKEW_S, put_right};
 pub use entry::{Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog};

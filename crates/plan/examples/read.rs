@@ -37,7 +37,12 @@ fn main() -> Result<(), Box<dyn Error>> {
         let parts: Vec<String> = plan.parts.iter().map(|row| format!("{} {:.1}", row.part.name(), row.sets)).collect();
         println!("  parts: {}", parts.join(", "));
         for row in plan.parts.iter().filter(|row| row.reason.is_some()) {
-            println!("     {}: {} {}", row.part.name(), row.reason.as_deref().unwrap_or(""), row.nearest.as_deref().unwrap_or(""));
+            println!(
+                "     {}: {} {}",
+                row.part.name(),
+                row.reason.as_deref().unwrap_or(""),
+                row.nearest.as_deref().unwrap_or("")
+            );
         }
         for row in plan.movements.iter().filter(|row| row.sessions == 0) {
             println!("     no {}: {}", row.movement.name(), row.reason.as_deref().unwrap_or(""));

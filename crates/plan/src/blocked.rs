@@ -62,7 +62,8 @@ fn nothing_fits(problem: &PlanProblem) -> Blocked {
 fn no_exercise(problem: &PlanProblem, demand: &Demand) -> Blocked {
     let missing = nothing_allowed(problem, &|exercise| exercise.trains(&demand.region));
     let helper = problem.candidates.iter().find(|c| c.refused.is_none() && c.exercise.fraction(&demand.region) >= 0.5);
-    let until = helper.map_or_else(String::new, |c| format!(" Until then {} works it clearly.", lower_first(&c.exercise.name)));
+    let until =
+        helper.map_or_else(String::new, |c| format!(" Until then {} works it clearly.", lower_first(&c.exercise.name)));
     Blocked {
         demand: format!("an exercise with {} as main target", lower_first(&demand.name)),
         rule: missing.rule,
@@ -94,4 +95,3 @@ fn too_little(problem: &PlanProblem, week: &Week, index: usize, total: f64) -> B
         nearest: format!("{total:.1} sets fit.{}", missing.map_or_else(String::new, |m| format!(" {}", m.nearest))),
     }
 }
-

@@ -90,7 +90,9 @@ fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> f64 {
 fn felt(exercise: &Exercise, case: &Case) -> f64 {
     let answers = case.rounds.iter().rev().flat_map(|round| &round.tests);
     let told = answers.filter_map(|test| match test {
-        Test::Feel(felt) if felt.exercise == exercise.id => Some(exercise.trains(&felt.region) && felt.felt == felt.region.as_str()),
+        Test::Feel(felt) if felt.exercise == exercise.id => {
+            Some(exercise.trains(&felt.region) && felt.felt == felt.region.as_str())
+        }
         _ => None,
     });
     told.map(|right| if right { 1.0 } else { -1.0 }).next().unwrap_or(0.0)

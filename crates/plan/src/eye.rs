@@ -96,7 +96,11 @@ impl Read<'_> {
     }
 
     fn all(&self) -> impl Iterator<Item = (usize, &Card)> {
-        self.draft.sessions.iter().enumerate().flat_map(|(session, cards)| cards.iter().map(move |card| (session, card)))
+        self.draft
+            .sessions
+            .iter()
+            .enumerate()
+            .flat_map(|(session, cards)| cards.iter().map(move |card| (session, card)))
     }
 
     fn place(&self, session: usize, card: &Card) -> CardPlace {
@@ -196,7 +200,8 @@ impl Read<'_> {
             let minutes = cards_minutes(self.problem, cards);
             let short = minutes < self.problem.session_used * self.problem.minutes;
             if short && why_short(self.problem, &self.week, session).is_none() {
-                let says = format!("{day} uses {minutes:.0} of {:.0} minutes, and there is work left.", self.problem.minutes);
+                let says =
+                    format!("{day} uses {minutes:.0} of {:.0} minutes, and there is work left.", self.problem.minutes);
                 found.push(Objection { kind: ObjectionKind::ShortSession, says, cards: Vec::new() });
             }
             for (place, card) in cards.iter().enumerate().filter(|(_, card)| tires_grip(self.problem, self.of(card))) {

@@ -1,9 +1,9 @@
 //! What is wrong with a week as a coach has it: every broken rule in words, with the cards it concerns.
 
+use crate::aims::LoadOf;
 use crate::draft::{CardPlace, Draft};
 use crate::order::{Misplaced, out_of_order};
 use crate::present::lower_first;
-use crate::aims::LoadOf;
 use crate::problem::{FLOOR_LIFT, PlanProblem};
 use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken};

@@ -44,7 +44,9 @@ pub use ladder::{Ladder, Rung};
 pub use lp::lp;
 pub use missing::{Missing, MissingKind};
 pub use order::SessionOrder;
-pub use present::{Item, LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, SidePlan, Status, present, present_draft};
+pub use present::{
+    Item, LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, SidePlan, Status, present, present_draft,
+};
 pub use problem::{Candidate, Demand, PlanProblem, Prices, WeekShape};
 pub use progress::{ProgressKind, Progression};
 pub use split::Theme;

@@ -62,9 +62,14 @@ pub(crate) fn nothing_allowed(problem: &PlanProblem, wanted: &dyn Fn(&Exercise) 
             kind: MissingKind::Pain,
         };
     }
-    let others: [(fn(&Refusal) -> bool, MissingKind, &str); 4] = [
+    let others: [(fn(&Refusal) -> bool, MissingKind, &str); 5] = [
         (|r| matches!(r, Refusal::Screen { .. }), MissingKind::Client, "Work on that range, then screen it again."),
-        (|r| matches!(r, Refusal::Beginner | Refusal::Skill), MissingKind::Client, "Teach it first, then add it by hand."),
+        (
+            |r| matches!(r, Refusal::Beginner | Refusal::Skill),
+            MissingKind::Client,
+            "Teach it first, then add it by hand.",
+        ),
+        (|r| matches!(r, Refusal::Hurt { .. }), MissingKind::Pain, "Clear it in Today once it no longer hurts."),
         (|r| matches!(r, Refusal::School { .. }), MissingKind::Coach, "Another answer to that school brings it back."),
         (|r| matches!(r, Refusal::Excluded), MissingKind::Coach, "Take it off the list in the brief."),
     ];

@@ -63,7 +63,8 @@ pub(crate) fn ordered(problem: &PlanProblem, mut items: Vec<(usize, u16)>) -> Ve
             SessionOrder::PreExhaust => pre_exhaust_rank(problem, candidate, slot),
         };
         let exercise = &candidate.exercise;
-        let light = (Reverse(exercise.effort), Reverse(exercise.heavy()), on_cable(exercise), exercise.seconds.is_some());
+        let light =
+            (Reverse(exercise.effort), Reverse(exercise.heavy()), on_cable(exercise), exercise.seconds.is_some());
         (rank, light, Reverse(*sets), exercise.id.clone())
     });
     if problem.order == SessionOrder::Bookend {
@@ -81,7 +82,8 @@ fn on_cable(exercise: &Exercise) -> bool {
 /// Whether a candidate tires the grip: its main region closes or bends the hand.
 pub(crate) fn tires_grip(problem: &PlanProblem, candidate: &Candidate) -> bool {
     const CLOSES: [&str; 3] = ["grip", "forearm.flexors", "forearm.ulnar"];
-    let mut mains = candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.as_str());
+    let mut mains =
+        candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| problem.demands[*d].region.as_str());
     mains.any(|region| CLOSES.contains(&region))
 }
 

@@ -290,7 +290,8 @@ fn movements(problem: &PlanProblem, week: &Week) -> Vec<MovementRow> {
         } else {
             None
         };
-        let left_out = || if dropped { "the coach's school drops it" } else { "what it trains gets its sets from other work" };
+        let left_out =
+            || if dropped { "the coach's school drops it" } else { "what it trains gets its sets from other work" };
         let (reason, nearest) = match missing {
             Some(missing) => (Some(missing.rule), Some(missing.nearest)),
             None if sessions == 0 => (Some(left_out().to_owned()), None),
@@ -448,9 +449,10 @@ fn empty_because(problem: &PlanProblem, week: &Week, index: usize) -> String {
     if !allowed {
         return nothing_allowed(problem, &|exercise| exercise.trains(&demand.region)).rule;
     }
-    let spent = problem.limits.iter().find(|limit| {
-        limit.of == LoadOf::Sets && f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW)
-    });
+    let spent = problem
+        .limits
+        .iter()
+        .find(|limit| limit.of == LoadOf::Sets && f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW));
     let full = (0..week.session_count()).all(|session| {
         week.items(session).len() >= problem.max_exercises
             || session_minutes(problem, week.items(session)) > problem.minutes - ROOM_FOR_ANOTHER

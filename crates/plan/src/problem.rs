@@ -1,7 +1,7 @@
 //! Everything the planner needs, resolved: days, minutes, demands per region, exercises that are allowed.
 
-use crate::anneal::SETS_HIGH;
 use crate::aims::{Cover, Floor, Limit, covers, floors, limits};
+use crate::anneal::SETS_HIGH;
 use crate::candidate::{Caps, candidate};
 use crate::dose::{Dose, dose};
 use crate::order::SessionOrder;
@@ -206,7 +206,7 @@ impl PlanProblem {
         let split = atlas.school_option(&case.client.schools, "split").and_then(|option| option.split);
         let themes = themes(atlas, split.unwrap_or_default(), shape.days.len(), &demands);
         for exercise in atlas.exercises() {
-            match refusal(atlas, exercise, &case.client) {
+            match refusal(atlas, exercise, &case.client).or_else(|| hurt(case, exercise)) {
                 Some(reason) => refused.push((exercise.clone(), reason)),
                 None => {
                     let known = known.contains(&exercise.id);
@@ -218,8 +218,7 @@ impl PlanProblem {
             demand.stretch_possible = candidates.iter().any(|c| c.exercise.loads_stretched(&demand.region));
         }
         let settings = atlas.planning();
-        let back_chosen =
-            demands.iter().any(|d| d.class == Class::BringUp && BACK.contains(&d.region.muscle()));
+        let back_chosen = demands.iter().any(|d| d.class == Class::BringUp && BACK.contains(&d.region.muscle()));
         let mut problem = Self {
             home: shape.home,
             minutes: f64::from(shape.minutes),
@@ -235,7 +234,13 @@ impl PlanProblem {
             near_direct_sets: whole(settings.near_direct_sets),
             axial_session: settings.axial_session,
             floor_lifts: if back_chosen { shape.days.len() } else { whole(settings.floor_lifts) as usize },
-            kit: case.client.equipment.iter().chain(case.client.home.iter().flat_map(|home| &home.equipment)).cloned().collect(),
+            kit: case
+                .client
+                .equipment
+                .iter()
+                .chain(case.client.home.iter().flat_map(|home| &home.equipment))
+                .cloned()
+                .collect(),
             kit_names: atlas
                 .equipment()
                 .iter()
@@ -255,6 +260,12 @@ impl PlanProblem {
         problem.covers = covers(atlas, &problem);
         problem
     }
+}
+
+/// An exercise that hurt stays out until the coach has cleared it.
+fn hurt(case: &Case, exercise: &Exercise) -> Option<Refusal> {
+    let hurt = case.hurts.iter().rev().find(|hurt| hurt.exercise == exercise.id)?;
+    Some(Refusal::Hurt { level: hurt.level, on: hurt.on.to_string() })
 }
 
 /// A setting that counts whole things.

@@ -60,7 +60,8 @@ fn rest_s(exercise: &Exercise) -> u16 {
 
 /// Minutes of `sets` sets of a candidate, setting up included.
 pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
-    (candidate.time.set_up_s + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s()) / 60.0
+    (candidate.time.set_up_s + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s())
+        / 60.0
 }
 
 /// Rest after a set on the way up, s.

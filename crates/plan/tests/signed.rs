@@ -112,6 +112,12 @@ impl ByHand {
     }
 }
 
+/// What is to be planned for a made-up client.
+fn made_up_problem(number: u64) -> PlanProblem {
+    let case = made_up::case(&KNOWLEDGE, number);
+    PlanProblem::new(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case))
+}
+
 #[test]
 fn ten_weeks_by_hand_break_nothing_and_ten_make_one_mistake_each() {
     let weeks = weeks();
@@ -149,7 +155,7 @@ fn a_good_week_by_hand_costs_little_more_than_what_the_search_finds() {
 fn a_coach_has_nothing_to_object_to(#[values(0, 1, 2, 3)] part: u64) {
     let mut found = Vec::new();
     for number in (part * 75)..(part * 75 + 75) {
-        let problem = made_up::problem(&KNOWLEDGE, number);
+        let problem = made_up_problem(number);
         let week = solve(&problem, Effort::for_ms(25, problem.days.len()));
         let plan = present(&problem, &week);
         assert!(!plan.sessions.is_empty(), "client {number} gets a week");
@@ -179,9 +185,9 @@ fn made_up_clients_are_of_every_kind() {
     }
     assert!(count(&|case| case.client.pain.iter().any(|pain| pain.level >= 5)) > 40, "pains that bar a joint");
     assert!(count(&|case| case.choices.bring_up.is_empty()) > 30, "nothing chosen");
-    let themed = |number: u64| made_up::problem(&KNOWLEDGE, number).themes.iter().any(|theme| *theme == Theme::Push);
+    let themed = |number: u64| made_up_problem(number).themes.iter().any(|theme| *theme == Theme::Push);
     assert!((0..60).filter(|number| themed(*number)).count() > 5, "push, pull and legs");
-    let problem = made_up::problem(&KNOWLEDGE, 1);
+    let problem = made_up_problem(1);
     let empty = Draft { sessions: vec![Vec::new(); problem.days.len()] };
     assert!(objections(&problem, &empty).len() >= 5, "an empty week is objected to part by part");
 }

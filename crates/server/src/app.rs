@@ -84,6 +84,8 @@ fn routes(
         .service(plan::show_plan)
         .service(plan::save_plan)
         .service(plan::forget_plan)
+        .service(plan::show_own_plan)
+        .service(plan::show_addable)
         .service(plan::solve_plan)
         .service(plan::show_swaps)
         .service(plan::prove_plan)

@@ -18,6 +18,7 @@ mod reviewing;
 mod roster;
 mod routes;
 mod security;
+mod since;
 mod standin;
 mod state;
 mod taking;

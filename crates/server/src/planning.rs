@@ -1,9 +1,12 @@
 //! What planning a round needs: its case, its verdict, the problem for the days and minutes of a week; and bounds proven before.
 
+use crate::dto::{AddableView, RefusedView};
 use crate::error::ApiError;
 use crate::roster::Assessor;
+use crate::since::{Since, since};
 use assess::{Assessment, Case, Knowledge};
 use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
+use plan::rules::allowed::Refusal;
 use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicU64, Ordering};
@@ -18,6 +21,8 @@ pub(crate) struct Planning<'a> {
     pub case: Case,
     pub client_id: String,
     assessment: Assessment,
+    /// Signs that nobody has written about yet.
+    signs: Vec<String>,
 }
 
 /// A week under work with what the planner says of it.
@@ -30,10 +35,12 @@ pub(crate) struct Planned {
 impl<'a> Planning<'a> {
     /// Reads what a round's plan follows from.
     pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &str) -> Result<Self, ApiError> {
-        let case = store.case_at(&knowledge.atlas, round_id)?;
+        let mut case = store.case_at(&knowledge.atlas, round_id)?;
         let client_id = store.round(round_id)?.client_id;
         let assessment = Assessor::new(store, knowledge).assess(&case, &client_id)?;
-        Ok(Self { knowledge, case, client_id, assessment })
+        let Since { signs, hurts } = since(store, knowledge, &client_id)?;
+        case.hurts = hurts;
+        Ok(Self { knowledge, case, client_id, assessment, signs })
     }
 
     /// Regions chosen now.
@@ -48,6 +55,10 @@ impl<'a> Planning<'a> {
 
     /// Why a plan stays a draft.
     pub fn draft_because(&self) -> Option<String> {
+        if let Some(sign) = self.signs.first() {
+            let sign = sign.trim_end_matches('.');
+            return Some(format!("{sign}; write in Today what was done about it, then the week can be given"));
+        }
         self.case.client.may_be_given_a_plan().err().map(|why| why.to_string())
     }
 
@@ -71,6 +82,18 @@ impl<'a> Planning<'a> {
         let locks = plan::Locks::default();
         let week = solved.of(&problem);
         Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
+    }
+
+    /// What may not be added to the week. What a coach may add who has seen it done is not among it.
+    pub fn addable(&self) -> AddableView {
+        let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, self.shape(None, None));
+        let barred = problem.refused.into_iter().filter(|(_, refusal)| *refusal != Refusal::Skill);
+        let refused = barred.map(|(exercise, refusal)| RefusedView {
+            exercise: exercise.id,
+            name: exercise.name,
+            because: refusal.to_string(),
+        });
+        AddableView { refused: refused.collect() }
     }
 
     /// A coach's week as the planner sees it. `at` is its pointer.

@@ -2,12 +2,13 @@
 
 use crate::dto::{QueueItem, SessionState, TodaySession};
 use crate::error::ApiError;
+use crate::since;
 use crate::training::Training;
 use assess::Knowledge;
-use casefile::{LogPart, check_log_entry};
+use casefile::LogPart;
 use jiff::ToSpan;
 use jiff::civil::Date;
-use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, alarms, heads};
+use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, heads};
 use std::collections::HashSet;
 use std::sync::Arc;
 use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
@@ -48,7 +49,8 @@ pub(crate) fn client_day(
         || format!("/clients/{}", record.id),
         |round| format!("/clients/{}/rounds/{}/log", record.id, round.id),
     );
-    hurts(&mut asking, store, knowledge, &log_place)?;
+    let plan_place = rounds.last().map(|round| format!("/clients/{}/rounds/{}/plan", record.id, round.id));
+    hurts(&mut asking, store, knowledge, (&log_place, plan_place.as_deref()))?;
     conflicts(&mut asking, knowledge, &training, &log_place);
     if let Some(newest) = rounds.last() {
         photos(&mut asking, store, newest)?;
@@ -64,18 +66,23 @@ pub(crate) fn client_day(
     Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
 }
 
-/// What hurts stays until the coach has seen to it, however long ago it was. It is known by its part of the session and by what
-/// was told, so that another set of the same exercise does not bring it back, and a new sign does.
-fn hurts(asking: &mut Asking, store: &Store, knowledge: &Knowledge, place: &str) -> Result<(), ApiError> {
-    for record in store.log_alarms(&asking.record.id)? {
-        let Ok(entry) = check_log_entry(&knowledge.atlas, "", &record.entry) else { continue };
-        let Some(alarm) = alarms(&knowledge.atlas, &entry) else { continue };
-        let kind = match alarm.kind {
+/// What hurts stays until the coach has seen to it, however long ago it was. A pain leads to the card that hurts and what could
+/// stand in its place.
+fn hurts(
+    asking: &mut Asking,
+    store: &Store,
+    knowledge: &Knowledge,
+    (log, plan): (&str, Option<&str>),
+) -> Result<(), ApiError> {
+    for open in since::open(store, knowledge, &asking.record.id)? {
+        let kind = match open.alarm.kind {
             AlarmKind::Refer => QueueKind::Refer,
             AlarmKind::Pain => QueueKind::Pain,
         };
-        let what = format!("log:{}:{}:{}:{}", entry.session.plan_id, entry.session.week, entry.session.day, alarm.says);
-        asking.ask(kind, what, entry.trained_on.to_string(), place.to_owned(), alarm.says);
+        let swap = || Some(format!("{}?swap={}", plan?, logbook::hurt(&open.entry)?.exercise));
+        let place = if kind == QueueKind::Pain { swap() } else { None };
+        let place = place.unwrap_or_else(|| log.to_owned());
+        asking.ask(kind, open.what, open.entry.trained_on.to_string(), place, open.alarm.says);
     }
     Ok(())
 }

@@ -935,6 +935,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/{round_id}/plan/exercises": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What may not be added to the week, each with its reason. */
+        get: operations["show_addable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}/plan/issue": {
         parameters: {
             query?: never;
@@ -946,6 +963,23 @@ export interface paths {
         put?: never;
         /** Gives the client the week that is kept, as their next version. */
         post: operations["issue_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The planner's own week for the brief's days and minutes. Nothing is kept. */
+        get: operations["show_own_plan"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1169,6 +1203,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What may be added to a week: everything but this. */
+        AddableView: {
+            /** @description What is not for this client, with the reason. */
+            refused: components["schemas"]["RefusedView"][];
+        };
         /** @description How far a coach agrees with themselves about standings. */
         AgreementView: {
             /**
@@ -1552,14 +1591,28 @@ export interface components {
         };
         /** @description An exercise. */
         CatalogueExercise: {
+            /** @description Actions of its main regions that it covers. */
+            actions?: string[];
             /** @description Why it is never proposed. */
             advised_against?: string | null;
             /** @description When it is refused. */
             avoid: components["schemas"]["Avoid"];
+            /**
+             * Format: double
+             * @description Load along the spine, 0 to 3.
+             */
+            axial: number;
             /** @description What to take care of. */
             cautions: string[];
+            /**
+             * Format: int32
+             * @description How easy it is on joints and even to lift, 0 to 2.
+             */
+            comfort: number;
             /** @description What to say to the client. */
             cues: string[];
+            /** @description Made of lowering under high tension. */
+            eccentric: boolean;
             /** @description How tiring it is. */
             effort: components["schemas"]["Effort"];
             /** @description All of these are needed. */
@@ -1572,8 +1625,14 @@ export interface components {
             hardest: components["schemas"]["Hardest"][];
             /** @description Stable id. */
             id: components["schemas"]["ExerciseId"];
-            /** @description Joints that carry notable load. */
+            /** @description Load on each joint: 1 some, 2 clear, 3 heavy. */
+            joints: {
+                [key: string]: number;
+            };
+            /** @description Joints that carry load, the most loaded first. */
             loads_joint: string[];
+            /** @description What kind of movement it is. */
+            movement: components["schemas"]["Movement"];
             /** @description A plain description. */
             name: string;
             /** @description Repetitions, low and high. */
@@ -1586,9 +1645,19 @@ export interface components {
             sides: components["schemas"]["SidesUse"];
             /**
              * Format: int32
+             * @description 0 anyone, 1 after being shown, 2 technical.
+             */
+            skill: number;
+            /**
+             * Format: int32
              * @description 0 to 2.
              */
             stability: number;
+            /**
+             * Format: int32
+             * @description How small its steps up are, 0 to 2.
+             */
+            steps: number;
             /**
              * Format: int32
              * @description 0 to 3.
@@ -1600,6 +1669,8 @@ export interface components {
             targets: {
                 [key: string]: number;
             };
+            /** @description The set scheme it is usually done with. */
+            usual_scheme: string;
         };
         /** @description A cause of a lag. */
         CauseEntry: {
@@ -1897,6 +1968,11 @@ export interface components {
          * @enum {string}
          */
         CsvUnit: "usual" | "cm" | "mm" | "in";
+        /**
+         * @description The day a region belongs to where days have themes.
+         * @enum {string}
+         */
+        Day: "push" | "pull" | "legs";
         /** @description One day. */
         DayDraft: {
             /**
@@ -2042,14 +2118,28 @@ export interface components {
         };
         /** @description An exercise of the catalogue. */
         Exercise: {
+            /** @description Which of its main regions' actions it covers, where a region has several. */
+            actions?: string[];
             /** @description Why it is never proposed, though a coach's history may name it. */
             advised_against?: string | null;
             /** @description When it is refused. */
             avoid?: components["schemas"]["Avoid"];
+            /**
+             * Format: double
+             * @description Load along the spine, 0 to 3: 3 a deadlift from the floor, 2 a squat with the bar on the back, 0.5 a leg press.
+             */
+            axial?: number;
             /** @description What to take care of. */
             cautions: string[];
+            /**
+             * Format: int32
+             * @description How easy it is on joints and even to lift, 0 to 2.
+             */
+            comfort?: number;
             /** @description What to say to the client. */
             cues: string[];
+            /** @description Whether it is made of lowering under high tension, which is started with few sets. */
+            eccentric?: boolean;
             /** @description How tiring it is. */
             effort: components["schemas"]["Effort"];
             /** @description All of these are needed. */
@@ -2064,8 +2154,14 @@ export interface components {
             hardest: components["schemas"]["Hardest"][];
             /** @description Stable id. */
             id: components["schemas"]["ExerciseId"];
-            /** @description Joints that carry notable load. */
-            loads_joint: string[];
+            /** @description Load on each joint: 1 some, 2 clear, 3 heavy. What is not named carries none worth counting. */
+            joints?: {
+                [key: string]: number;
+            };
+            /** @description Joints named by a practice's exercise from before loads were graded: each counts as clear. */
+            loads_joint?: string[];
+            /** @description What kind of movement it is. */
+            movement?: components["schemas"]["Movement"];
             /** @description A plain description. */
             name: string;
             /** @description Repetitions, low and high. */
@@ -2078,9 +2174,19 @@ export interface components {
             sides: components["schemas"]["SidesUse"];
             /**
              * Format: int32
+             * @description How much has to be learned: 0 anyone, 1 after being shown, 2 technical.
+             */
+            skill?: number;
+            /**
+             * Format: int32
              * @description 0 free-standing, 1 braced, 2 supported.
              */
             stability: number;
+            /**
+             * Format: int32
+             * @description How small the steps are by which it goes up, 0 to 2.
+             */
+            steps?: number;
             /**
              * Format: int32
              * @description How far the main region is stretched at the long end, 0 to 3.
@@ -2090,6 +2196,8 @@ export interface components {
             targets: {
                 [key: string]: number;
             };
+            /** @description The set scheme it is usually done with. */
+            usual_scheme?: string;
         };
         /** @description An exercise, such as `incline-curl`. */
         ExerciseId: string;
@@ -2603,6 +2711,8 @@ export interface components {
              * @description As main target.
              */
             direct: number;
+            /** @description Why it gets nothing, where it gets nothing. */
+            empty_because?: string | null;
             /**
              * Format: double
              * @description Too much above this.
@@ -2680,6 +2790,26 @@ export interface components {
             token?: string | null;
             /** @description The last day it was used. */
             used_on?: string | null;
+        };
+        /** @description What a week adds up to against a limit. */
+        LoadRow: {
+            /**
+             * Format: double
+             * @description The most.
+             */
+            limit: number;
+            /**
+             * Format: double
+             * @description The sum.
+             */
+            load: number;
+            /** @description What is added up: `sets`, `axial` (load along the spine), or a joint. */
+            of: string;
+            /**
+             * Format: int32
+             * @description The pain that lowers it, 0 to 10.
+             */
+            pain: number;
         };
         /** @description What somebody wrote down, once. A correction is a new entry that follows the old one. */
         LogEntry: {
@@ -2915,6 +3045,22 @@ export interface components {
              */
             strokes: components["schemas"]["Stroke"][];
         };
+        /**
+         * @description The movement of an exercise, as a coach sorts them. A sound week has each of the large ones.
+         * @enum {string}
+         */
+        Movement: "squat" | "hinge" | "press-flat" | "press-down" | "press-overhead" | "row" | "pull-from-above" | "carry" | "isolation";
+        /** @description A movement that a sound week has. */
+        MovementRow: {
+            /** @description Which. */
+            movement: components["schemas"]["Movement"];
+            /** @description The nearest change that would help. */
+            nearest?: string | null;
+            /** @description Why none has. */
+            reason?: string | null;
+            /** @description Sessions that have it. */
+            sessions: number;
+        };
         /** @description What a client's page is for, beside the week. */
         MyPage: {
             /** @description Display name. */
@@ -2985,6 +3131,15 @@ export interface components {
             site?: components["schemas"]["SiteId"] | null;
             /** @description In words. */
             what: string;
+        };
+        /** @description Something a coach would object to. */
+        ObjectionEntry: {
+            /** @description The cards it concerns. */
+            cards?: components["schemas"]["CardPlaceEntry"][];
+            /** @description `empty-part`, `spine`, `eccentric`, `grip-first`, `short-session`, `pain`, `skill`, `set-count`, `daily` or `opening`. */
+            kind: string;
+            /** @description In words. */
+            says: string;
         };
         /** @description One row of the evidence model. */
         ObservationEntry: {
@@ -3067,6 +3222,32 @@ export interface components {
             exercises: components["schemas"]["ExerciseId"][];
             /** @description Why. */
             why: string;
+        };
+        /**
+         * @description A big part of the body: what a week must not leave empty, in the order in which a short week fills them.
+         * @enum {string}
+         */
+        Part: "chest" | "lats" | "upper-back" | "delts" | "quads" | "hamstrings" | "glutes" | "arms" | "calves" | "abs";
+        /** @description A big part's week. */
+        PartRow: {
+            /**
+             * Format: double
+             * @description Below this it counts as empty; 0 where it is held back or nothing may train it.
+             */
+            floor: number;
+            /** @description The nearest change that would help. */
+            nearest?: string | null;
+            /** @description Which. */
+            part: components["schemas"]["Part"];
+            /** @description Why it is below. */
+            reason?: string | null;
+            /** @description Its regions. */
+            regions: components["schemas"]["RegionId"][];
+            /**
+             * Format: double
+             * @description Fractional sets, all its regions together.
+             */
+            sets: number;
         };
         /** @description What is known of a part. */
         PartSkill: {
@@ -3293,13 +3474,23 @@ export interface components {
              * @description Relative distance from the bound, null while none is.
              */
             gap?: number | null;
+            /** @description Wishes that gave way. */
+            gave_way?: string[];
             /** @description Every region. */
             ledger: components["schemas"]["LedgerEntry"][];
+            /** @description Hard sets, load along the spine and on each joint, against their limits. */
+            loads?: components["schemas"]["LoadRow"][];
+            /** @description The movements that a sound week has. */
+            movements?: components["schemas"]["MovementRow"][];
+            /** @description What a coach would object to. */
+            objections?: components["schemas"]["ObjectionEntry"][];
             /**
              * Format: double
              * @description Its cost; lower is better.
              */
             objective: number;
+            /** @description Every big part of the body, in the order in which a short week fills them. */
+            parts?: components["schemas"]["PartRow"][];
             /** @description Days with work. */
             sessions: components["schemas"]["SessionEntry"][];
             /**
@@ -3355,6 +3546,8 @@ export interface components {
             bring_up: string[];
             /** @description Whether other regions were chosen when the week was solved. */
             choices_changed: boolean;
+            /** @description The doctor's or physiotherapist's limits, in the coach's words. */
+            clearance?: string | null;
             /** @description Whose it is. */
             client_name: string;
             /** @description The day of the round. */
@@ -3675,6 +3868,10 @@ export interface components {
         Region: {
             /** @description What it does, anatomically. */
             action: string;
+            /** @description What it does in several ways, each of which a week that brings it up covers. */
+            actions?: string[];
+            area?: components["schemas"]["SiteId"] | null;
+            day?: components["schemas"]["Day"] | null;
             /** @description Stable id; the part before the dot is the muscle. */
             id: components["schemas"]["RegionId"];
             /** @description Why it often lags. */
@@ -3683,6 +3880,7 @@ export interface components {
             name: string;
             /** @description Whether it has a left and a right. */
             paired: boolean;
+            part?: components["schemas"]["Part"] | null;
             /** @description The poses that show it. */
             poses: components["schemas"]["PoseId"][];
             /** @description Regions or named causes that tend to take its work over. */
@@ -4175,6 +4373,8 @@ export interface components {
         SchoolOption: {
             /** @description Sentences added to exercises. */
             cues?: components["schemas"]["SchoolCue"][];
+            /** @description Movements that a week need not have. */
+            drops?: components["schemas"]["Movement"][];
             /** @description What it changes, in one sentence. */
             effect: string;
             /** @description Exercises that are not proposed. */
@@ -4197,6 +4397,7 @@ export interface components {
             sessions_low?: {
                 [key: string]: number;
             };
+            split?: components["schemas"]["Split"] | null;
         };
         /** @description A site by another school of judging size. */
         SchoolSizeEntry: {
@@ -4316,6 +4517,10 @@ export interface components {
              * @description What it takes.
              */
             minutes: number;
+            /** @description Why much of its time is left, where it is. */
+            short_because?: string | null;
+            /** @description What it is for, where the days have themes. */
+            theme?: string | null;
         };
         /**
          * @description How this browser stands.
@@ -4334,13 +4539,13 @@ export interface components {
             /** @description How it stands. */
             standing: components["schemas"]["SessionStanding"];
         };
-        /** @description A number of the evidence model that a practice may change. */
+        /** @description A number of the evidence model or of the week that a practice may change. */
         Setting: {
-            /** @description The heading it is shown under: `verdict`, `sides`, `weight` or `error`. */
+            /** @description The heading it is shown under: `verdict`, `sides`, `weight`, `error` or `week`. */
             about: string;
             /** @description Lowest and highest value with which the model still makes sense. */
             bounds: number[];
-            /** @description Its path in the evidence settings, such as `observation_sd.tape_bulk`. */
+            /** @description Its path: in the evidence settings, such as `observation_sd.tape_bulk`, or after `planning.` in those of the week. */
             id: string;
             /** @description What a coach calls it. */
             name: string;
@@ -4696,6 +4901,11 @@ export interface components {
             /** @description The week. */
             week: components["schemas"]["WeekDraft"];
         };
+        /**
+         * @description How the body is shared out over the days of a week.
+         * @enum {string}
+         */
+        Split: "by-days" | "whole-body" | "upper-lower" | "push-pull-legs" | "free";
         /** @description A place a coach gave a landmark, px of the view. */
         Spot: {
             /**
@@ -7578,6 +7788,35 @@ export interface operations {
             };
         };
     };
+    show_addable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AddableView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     issue_plan: {
         parameters: {
             query?: never;
@@ -7618,6 +7857,35 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_own_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekDraft"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

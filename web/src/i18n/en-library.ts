@@ -54,6 +54,7 @@ export const library = {
   countedIn: { reps: "repetitions", seconds: "seconds" },
   low: "From",
   high: "To",
+  movement: "Movement",
   joints: "Joints under load",
   jointsHint: "pain of 3 or more there rules it out",
   avoidPain: "Ruled out by any pain in",

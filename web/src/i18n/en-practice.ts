@@ -11,6 +11,7 @@ export const practice = {
     sides: "Left against right",
     weight: "How far evidence may be off",
     error: "Measuring",
+    week: "What a week holds",
   },
   shipped: "shipped {{value}}",
   reset: "As shipped",

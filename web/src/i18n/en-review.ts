@@ -78,6 +78,8 @@ export const today = {
   noSessions: "Nobody trains today.",
   seen: "Seen to",
   seenOf: "Seen to: {{name}}",
+  whatWasDone: "What was done about it:",
+  putAway: "Put away",
   gone: "{{name}}: seen to.",
   undo: "Put back",
   kind: {

@@ -106,7 +106,9 @@ impl CaseFile {
         let choices = choices::resolve(&mut check, "/choices", &self.choices);
         practice::resolve(&mut check, "/practice", &self.practice);
         match (as_of, client, check.problems.is_empty()) {
-            (Some(as_of), Some(client), true) => Ok(Case { as_of, client, rounds, training, choices }),
+            (Some(as_of), Some(client), true) => {
+                Ok(Case { as_of, client, rounds, training, choices, hurts: Vec::new() })
+            }
             _ => Err(check.problems),
         }
     }

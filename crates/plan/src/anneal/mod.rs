@@ -16,14 +16,14 @@ mod weigh;
 use crate::draft::Locks;
 use crate::problem::PlanProblem;
 use crate::week::Week;
-use moves::Move;
 pub(crate) use add::{Added, Adding, InTheWay};
+use moves::Move;
 pub(crate) use moves::{SETS_HIGH, SETS_LOW};
 use rand::rngs::Xoshiro256PlusPlus;
 use rand::{RngExt, SeedableRng};
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
-use state::{Model, State};
 pub(crate) use state::worthwhile;
+use state::{Model, State};
 use weigh::{Change, Scratch, Weighed};
 
 /// How long to search and from where.
@@ -37,7 +37,7 @@ pub struct Effort {
 
 /// What a move takes, by and large, and what it takes longer for each session, ns: by these a time limit is turned into a number
 /// of moves, so that the same limit gives the same week on every machine.
-const MOVE_NS: [u64; 2] = [76, 43];
+const MOVE_NS: [u64; 2] = [160, 90];
 /// Time for a week, ms.
 const USUAL_MS: u32 = 300;
 

@@ -98,9 +98,8 @@ impl<'a> Model<'a> {
         let family: Vec<usize> = family.collect();
         let per_set = |c: usize| (item_minutes(&candidates[c], 2) - item_minutes(&candidates[c], 1)) * 60.0;
         let chosen = |demand: usize| problem.demands[demand].class == Class::BringUp;
-        let covers = |c: &Candidate| {
-            (0..problem.covers.len()).filter(|cover| problem.covers[*cover].by(problem, c)).collect()
-        };
+        let covers =
+            |c: &Candidate| (0..problem.covers.len()).filter(|cover| problem.covers[*cover].by(problem, c)).collect();
         let quarters = |sum: f64| (sum * QUARTERS).round() as i32;
         let limits = |c: &Candidate| adds(problem.limits.iter().map(|limit| quarters(limit.per_set(c))));
         let floors = |c: &Candidate| adds(problem.floors.iter().map(|floor| quarters(floor.per_set(c))));
@@ -279,7 +278,11 @@ fn starts(lengths: impl Iterator<Item = usize>) -> Vec<usize> {
 
 /// Places at which something is added, with what.
 fn adds(quarters: impl Iterator<Item = i32>) -> Vec<(u32, i32)> {
-    quarters.enumerate().filter(|(_, quarters)| *quarters > 0).map(|(place, quarters)| (place as u32, quarters)).collect()
+    quarters
+        .enumerate()
+        .filter(|(_, quarters)| *quarters > 0)
+        .map(|(place, quarters)| (place as u32, quarters))
+        .collect()
 }
 
 fn asks(problem: &PlanProblem, demand: usize, sessions: i32) -> Asks {
@@ -328,6 +331,9 @@ pub(super) struct State {
     /// Candidates of each session, in no order.
     pub items: Vec<Vec<usize>>,
     pub total: Vec<i32>,
+    /// What each demand costs now, and each part.
+    pub dose_cost: Vec<f64>,
+    pub part_cost: Vec<f64>,
     /// What another quarter set saves, by demand.
     saves: Vec<f64>,
     pub direct: Vec<i32>,
@@ -377,6 +383,8 @@ impl State {
             sets: vec![0; model.sessions * model.candidates],
             items: vec![Vec::new(); model.sessions],
             total: vec![0; model.demands],
+            dose_cost: model.asks.iter().map(|asks| asks.cost(0)).collect(),
+            part_cost: (0..model.least.len()).map(|floor| model.floor_cost(floor, 0)).collect(),
             saves: model.asks.iter().map(|asks| asks.cost(0) - asks.cost(1)).collect(),
             direct: cells(model.demands),
             worked: vec![0; model.demands],
@@ -481,9 +489,9 @@ impl State {
         }
         for &(floor, quarters) in model.floors_of(candidate) {
             let floor = floor as usize;
-            let before = self.parts[floor];
             self.parts[floor] += by * quarters;
-            self.cost += model.floor_cost(floor, self.parts[floor]) - model.floor_cost(floor, before);
+            let cost = model.floor_cost(floor, self.parts[floor]);
+            self.cost += cost - std::mem::replace(&mut self.part_cost[floor], cost);
         }
         let axial = by * model.axial[candidate];
         if axial != 0 {
@@ -572,11 +580,10 @@ impl State {
 
     fn dose_changes(&mut self, model: &Model, demand: usize, by: i32) {
         let asks = &model.asks[demand];
-        let was = self.total[demand];
-        self.total[demand] = was + by;
-        let cost = asks.cost(was + by);
-        self.cost += cost - asks.cost(was);
-        self.saves[demand] = cost - asks.cost(was + by + 1);
+        self.total[demand] += by;
+        let cost = asks.cost(self.total[demand]);
+        self.cost += cost - std::mem::replace(&mut self.dose_cost[demand], cost);
+        self.saves[demand] = cost - asks.cost(self.total[demand] + 1);
     }
 
     fn direct_changes(&mut self, model: &Model, session: usize, candidate: usize, demand: usize, by: i32) {

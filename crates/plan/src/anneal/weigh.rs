@@ -169,18 +169,16 @@ impl State {
 
     /// By how much more a limit is overdrawn, quarters.
     fn over_load(&self, model: &Model, limit: usize, by: i32) -> i32 {
-        let over = |sum: i32| (sum - model.most[limit]).max(0);
-        over(self.loads[limit] + by) - over(self.loads[limit])
+        let under = self.loads[limit] - model.most[limit];
+        (under + by).max(0) - under.max(0)
     }
 
     fn part_cost(&self, model: &Model, floor: usize, by: i32) -> f64 {
-        let before = self.parts[floor];
-        model.floor_cost(floor, before + by) - model.floor_cost(floor, before)
+        model.floor_cost(floor, self.parts[floor] + by) - self.part_cost[floor]
     }
 
     fn dose_cost(&self, model: &Model, demand: usize, by: i32) -> f64 {
-        let (asks, before) = (&model.asks[demand], self.total[demand]);
-        if by == 0 { 0.0 } else { asks.cost(before + by) - asks.cost(before) }
+        if by == 0 { 0.0 } else { model.asks[demand].cost(self.total[demand] + by) - self.dose_cost[demand] }
     }
 
     /// The other half: the rules, and what is owed to regions that are brought up.

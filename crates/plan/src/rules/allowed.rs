@@ -37,6 +37,13 @@ pub enum Refusal {
     AdvisedAgainst,
     /// Form comes first.
     Beginner,
+    /// It hurt when it was last done, and nobody has cleared it since.
+    Hurt {
+        /// 0 to 10.
+        level: u8,
+        /// When, as a date.
+        on: String,
+    },
     /// Too technical for a beginner, unless the coach adds it.
     Skill,
 }
@@ -98,6 +105,7 @@ impl std::fmt::Display for Refusal {
             Self::School { answer } => write!(f, "is left out by the school \u{201c}{answer}\u{201d}"),
             Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
+            Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {on}"),
             Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }
     }

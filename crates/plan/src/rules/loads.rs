@@ -26,8 +26,7 @@ mod tests {
     use rstest::rstest;
     use serde_json::{Value, json};
 
-    const DEADLIFTS: &[(usize, &str, u16)] =
-        &[(0, "deadlift", 4), (2, "romanian-deadlift", 4), (3, "back-squat", 2)];
+    const DEADLIFTS: &[(usize, &str, u16)] = &[(0, "deadlift", 4), (2, "romanian-deadlift", 4), (3, "back-squat", 2)];
     const PRESSES: &[(usize, &str, u16)] = &[(0, "chest-press-machine", 4), (2, "chest-press-machine", 4)];
     const RAISES: &[(usize, &str, u16)] = &[(0, "cable-fly", 5), (1, "reverse-pec-deck", 5), (2, "cable-fly", 5)];
 

@@ -26,9 +26,8 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let direct: Vec<Vec<u32>> = (0..week.session_count()).map(|session| direct_sets(problem, week, session)).collect();
     let mut found = Vec::new();
     for (one, other) in near_pairs(&problem.days) {
-        let over = |demand: &usize| {
-            over_together(problem.near_direct_sets, direct[one][*demand], direct[other][*demand]) > 0
-        };
+        let over =
+            |demand: &usize| over_together(problem.near_direct_sets, direct[one][*demand], direct[other][*demand]) > 0;
         let tired = (0..problem.demands.len()).filter(over).filter(|d| !problem.demands[*d].daily);
         found.extend(tired.map(|demand| Violation::Spacing { sessions: [one, other], demand }));
     }

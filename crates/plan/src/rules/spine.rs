@@ -15,9 +15,8 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let heavy = |session: usize| loads[session] >= problem.axial_session;
     let near = near_pairs(&problem.days).into_iter().filter(|(one, other)| heavy(*one) && heavy(*other));
     let mut found: Vec<Violation> = near.map(|(one, other)| Violation::SpineRest { sessions: [one, other] }).collect();
-    let lifts = |session: &usize| {
-        week.items(*session).iter().any(|(c, _)| problem.candidates[*c].exercise.axial >= FLOOR_LIFT)
-    };
+    let lifts =
+        |session: &usize| week.items(*session).iter().any(|(c, _)| problem.candidates[*c].exercise.axial >= FLOOR_LIFT);
     let sessions: Vec<usize> = (0..week.session_count()).filter(lifts).collect();
     if sessions.len() > problem.floor_lifts {
         found.push(Violation::FloorLifts { sessions });

@@ -1,8 +1,7 @@
 //! Made-up clients: ages, pains, screens, kits, training ages, days, minutes, looks and splits, by a number that says which.
 
-use assess::{Case, Knowledge, assess};
+use assess::{Case, Knowledge};
 use casefile::CaseFile;
-use plan::PlanProblem;
 use rand::rngs::Xoshiro256PlusPlus;
 use rand::seq::{IndexedRandom, IteratorRandom};
 use rand::{RngExt, SeedableRng};
@@ -16,12 +15,6 @@ pub fn case(knowledge: &Knowledge, number: u64) -> Case {
     let file = file(knowledge, number);
     let parsed = CaseFile::parse(&file.to_string()).expect("a case file");
     parsed.resolve(&knowledge.atlas).unwrap_or_else(|problems| panic!("client {number}: {problems:?}"))
-}
-
-/// What is to be planned for a made-up client.
-pub fn problem(knowledge: &Knowledge, number: u64) -> PlanProblem {
-    let case = case(knowledge, number);
-    PlanProblem::new(knowledge, &case, &assess(knowledge, &case))
 }
 
 /// The case file of a made-up client.

@@ -34,7 +34,8 @@ pub(crate) use photos::{
     Withdrawn,
 };
 pub(crate) use plan::{
-    AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
+    AddableView, AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, RefusedView, SavePlan, SolvePlan,
+    SolvedPlan, SwapsView,
 };
 pub(crate) use practice::{
     ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise,

@@ -21,6 +21,9 @@ pub struct PlanView {
     /// Why it stays a draft, when it may not be given to the client.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub draft_because: Option<String>,
+    /// The doctor's or physiotherapist's limits, in the coach's words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub clearance: Option<String>,
     /// Regions chosen now.
     pub bring_up: Vec<String>,
     /// Whether other regions were chosen when the week was solved.
@@ -136,6 +139,13 @@ pub struct RefusedView {
     pub name: String,
     /// The rule in the way.
     pub because: String,
+}
+
+/// What may be added to a week: everything but this.
+#[derive(Serialize, ToSchema)]
+pub struct AddableView {
+    /// What is not for this client, with the reason.
+    pub refused: Vec<RefusedView>,
 }
 
 impl From<Swaps> for SwapsView {

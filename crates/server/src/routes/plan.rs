@@ -2,7 +2,8 @@
 
 use crate::auth::SignedIn;
 use crate::dto::{
-    AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan, SwapsView,
+    AddableView, AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, SavePlan, SolvePlan, SolvedPlan,
+    SwapsView,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::planning::{Planned, Planning, Proofs};
@@ -51,6 +52,7 @@ fn view_of(
         brief_minutes: client.minutes_per_session,
         brief_days: client.days_per_week,
         draft_because: planning.draft_because(),
+        clearance: client.clearance.as_ref().map(|clearance| clearance.note.clone()),
         bring_up: planning.chosen(),
         choices_changed: week.bring_up != planning.bring_up(),
         revision,
@@ -69,7 +71,7 @@ pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>)
     // What was proven since belongs to it.
     let name = format!("plan {}", state.proofs.count());
     let page = state
-        .page(name, PageOf::Sheet(id.into_inner()), move |store, knowledge, id| view(&shared, store, knowledge, id));
+        .page(name, PageOf::Round(id.into_inner()), move |store, knowledge, id| view(&shared, store, knowledge, id));
     page.await
 }
 
@@ -107,6 +109,32 @@ pub(crate) async fn forget_plan(
         view(&shared, store, knowledge, &id)
     });
     shown.await.map(web::Json)
+}
+
+/// The planner's own week for the brief's days and minutes. Nothing is kept.
+#[utoipa::path(tag = "plan", responses((status = 200, body = WeekDraft), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/plan/own")]
+pub(crate) async fn show_own_plan(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<WeekDraft>, ApiError> {
+    let shared = state.clone();
+    let own = state.run(move |store, knowledge| {
+        let planning = Planning::read(store, knowledge, &id)?;
+        Ok(planning.week(&planning.solved_once(&shared.solved)))
+    });
+    own.await.map(web::Json)
+}
+
+/// What may not be added to the week, each with its reason.
+#[utoipa::path(tag = "plan", responses((status = 200, body = AddableView), (status = 404, body = ProblemDetails)))]
+#[get("/rounds/{round_id}/plan/exercises")]
+pub(crate) async fn show_addable(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<AddableView>, ApiError> {
+    let found = state.run(move |store, knowledge| Ok(Planning::read(store, knowledge, &id)?.addable()));
+    found.await.map(web::Json)
 }
 
 /// Gives a week other days; cards of days that go, go with them. Gives the names of locked ones that did.

@@ -120,7 +120,14 @@ fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Res
 fn as_it_stood(whole: &Case, count: usize) -> Case {
     let rounds = whole.rounds[..count].to_vec();
     let as_of = rounds.last().map_or(whole.as_of, |round| round.date);
-    Case { as_of, client: whole.client.clone(), rounds, training: Vec::new(), choices: Choices::default() }
+    Case {
+        as_of,
+        client: whole.client.clone(),
+        rounds,
+        training: Vec::new(),
+        choices: Choices::default(),
+        hurts: Vec::new(),
+    }
 }
 
 fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<SiteTrend> {

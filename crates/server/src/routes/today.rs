@@ -2,7 +2,8 @@
 
 use crate::auth::SignedIn;
 use crate::dto::{QueueItem, SeeTo, TodaySession, TodayView};
-use crate::error::{ApiError, ProblemDetails};
+use crate::error::{ApiError, ProblemDetails, invalid};
+use crate::since::REFER;
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, web};
 
@@ -42,6 +43,11 @@ pub(crate) async fn see_to(
     let seen = state.run(move |store, knowledge| {
         let SeeTo { client_id, what, note, undo } = body.into_inner();
         store.client(&knowledge.atlas, &client_id)?;
+        let sign = what.starts_with(REFER);
+        if sign && !undo && note.trim().is_empty() {
+            let says = "A sign for a doctor is only put away with a sentence on what was done about it.";
+            return Err(invalid("/note", says.to_owned()));
+        }
         if undo {
             return Ok(store.unsee(&client_id, &what)?);
         }

@@ -67,6 +67,7 @@ export interface Draft {
   high: string;
   effort: Exercise["effort"];
   joints: string[];
+  movement: NonNullable<Exercise["movement"]>;
   avoidPain: string[];
   beginners: boolean;
   setUp: string;
@@ -90,6 +91,7 @@ export const emptyDraft: Draft = {
   high: "12",
   effort: "isolation",
   joints: [],
+  movement: "isolation",
   avoidPain: [],
   beginners: false,
   setUp: "",
@@ -119,7 +121,8 @@ export function draftOf(exercise: Exercise): Draft {
     low: String(low),
     high: String(high),
     effort: exercise.effort,
-    joints: exercise.loads_joint,
+    joints: exercise.loads_joint ?? Object.keys(exercise.joints ?? {}),
+    movement: exercise.movement ?? "isolation",
     avoidPain: exercise.avoid?.pain ?? [],
     beginners: exercise.avoid?.beginner ?? false,
     setUp: exercise.set_up,
@@ -127,6 +130,21 @@ export function draftOf(exercise: Exercise): Draft {
     retired: exercise.advised_against != null,
   };
 }
+
+/** Load on a joint that was only named. */
+const CLEAR = 2;
+
+export const MOVEMENTS = [
+  "squat",
+  "hinge",
+  "press-flat",
+  "press-down",
+  "press-overhead",
+  "row",
+  "pull-from-above",
+  "carry",
+  "isolation",
+] as const;
 
 /** What is sent. A number that is none is sent as 0, which the server names with its place. */
 export function exerciseOf(draft: Draft, retiredWhy: string, stored?: Exercise): Exercise {
@@ -152,7 +170,16 @@ export function exerciseOf(draft: Draft, retiredWhy: string, stored?: Exercise):
     stability: draft.stability,
     [draft.counted]: range,
     effort: draft.effort,
-    loads_joint: draft.joints,
+    // What was graded stays as it was; a joint that is new counts as clearly loaded.
+    joints: Object.fromEntries(draft.joints.map((joint) => [joint, stored?.joints?.[joint] ?? CLEAR])),
+    axial: stored?.axial ?? 0,
+    movement: draft.movement,
+    skill: stored?.skill ?? 0,
+    eccentric: stored?.eccentric ?? false,
+    comfort: stored?.comfort ?? 1,
+    steps: stored?.steps ?? 1,
+    usual_scheme: stored?.usual_scheme ?? "straight",
+    actions: stored?.actions ?? [],
     advised_against: draft.retired ? retiredWhy : undefined,
     set_up: draft.setUp.trim(),
     cues: draft.cues

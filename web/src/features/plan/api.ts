@@ -93,9 +93,16 @@ export function useIssue(roundId: string) {
   });
 }
 
-/** Forgets the coach's week, so that the planner's own stands there again. */
-export async function forget(roundId: string): Promise<PlanView | undefined> {
-  return (await fetchClient.DELETE(PLAN, round(roundId))).data;
+/** The planner's own week for the brief's days and minutes. Nothing is kept by asking for it. */
+export async function ownWeek(roundId: string): Promise<Week | undefined> {
+  return (await fetchClient.GET("/api/v1/rounds/{round_id}/plan/own", round(roundId))).data;
+}
+
+/** Which exercises may be added, and why others may not; asked for when a coach looks for one. */
+export function useAddable(roundId: string, wanted: boolean) {
+  return $api.useQuery("get", "/api/v1/rounds/{round_id}/plan/exercises", round(roundId), {
+    enabled: wanted,
+  });
 }
 
 export interface Proving {

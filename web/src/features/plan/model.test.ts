@@ -11,13 +11,15 @@ import {
   type Item,
   type LedgerRow,
   ledgerEnd,
-  ledgerRows,
   lockedCount,
   moved,
   nextMonday,
   onDay,
   type Plan,
   pairingsOf,
+  partGroups,
+  spotOf,
+  thisMonday,
   type Week,
   without,
   withSets,
@@ -35,10 +37,40 @@ const row = (region: string, change: Partial<LedgerRow> = {}): LedgerRow => ({
   ...change,
 });
 
-test("the ledger starts with what is chosen and can leave out what is only kept", () => {
-  const ledger = [row("a"), row("b", { class: "bring-up" }), row("c", { class: "grow" })];
-  expect(ledgerRows(ledger, true).map(({ region }) => region)).toEqual(["b", "c", "a"]);
-  expect(ledgerRows(ledger, false).map(({ region }) => region)).toEqual(["b", "c"]);
+test("the ledger goes by part, each region in its own, and what is in none comes last", () => {
+  const ledger = [row("a"), row("b", { class: "bring-up" }), row("c")];
+  const parts = [
+    { part: "chest" as const, regions: ["c"], sets: 4, floor: 4 },
+    { part: "lats" as const, regions: ["b"], sets: 9, floor: 4 },
+  ];
+  const groups = partGroups({ ledger, parts });
+  expect(groups.map(({ row, regions }) => [row?.part, regions.map(({ region }) => region)])).toEqual([
+    ["chest", ["c"]],
+    ["lats", ["b"]],
+    [undefined, ["a"]],
+  ]);
+  expect(groups.map(({ chosen }) => chosen)).toEqual([false, true, false]);
+  expect(partGroups({ ledger: [], parts: [] })).toEqual([]);
+});
+
+test("a chosen region's card opens its day, another closes it", () => {
+  const cards = (opens: boolean) =>
+    added(week(), 0, "new", opens).sessions[0]?.items.map(({ exercise }) => exercise);
+  expect(cards(true)?.[0]).toBe("new");
+  expect(cards(false)?.at(-1)).toBe("new");
+});
+
+test("a card is found by its exercise, wherever it stands", () => {
+  const [first] = week().sessions[0]?.items ?? [];
+  expect(spotOf(week(), first?.exercise ?? "")).toEqual({ session: 0, place: 0 });
+  expect(spotOf(week(), "nowhere")).toBeUndefined();
+});
+
+test.each([
+  ["2026-11-29", "2026-11-23"],
+  ["2026-11-23", "2026-11-23"],
+])("the week of %s begins on %s", (day, monday) => {
+  expect(thisMonday(new Date(`${day}T12:00:00`))).toBe(monday);
 });
 
 test("bars have room for the fullest row", () => {

@@ -15,12 +15,39 @@ export interface Spot {
 
 export const SETS = { least: 1, most: 10 };
 
-const ORDER: LedgerRow["class"][] = ["bring-up", "grow", "keep", "hold-back"];
+export type PartRow = Schemas["PartRow"];
 
-/** Ledger rows by class, chosen first, and within a class in the order of the body. */
-export function ledgerRows(ledger: LedgerRow[], all: boolean): LedgerRow[] {
-  const shown = all ? ledger : ledger.filter((row) => row.class === "bring-up" || row.class === "grow");
-  return ORDER.flatMap((one) => shown.filter((row) => row.class === one));
+/** A big part with its regions; the last group holds the regions of no part. */
+export interface PartGroup {
+  row?: PartRow;
+  regions: LedgerRow[];
+  /** Something of it is to be brought up. */
+  chosen: boolean;
+}
+
+/** The ledger by big part, each region inside its own. */
+export function partGroups({ ledger, parts }: Pick<Plan, "ledger" | "parts">): PartGroup[] {
+  const groupOf = (regions: LedgerRow[], row?: PartRow): PartGroup => ({
+    row,
+    regions,
+    chosen: regions.some((region) => region.class === "bring-up"),
+  });
+  const own = (parts ?? []).map((row) =>
+    groupOf(
+      ledger.filter(({ region }) => row.regions.includes(region)),
+      row,
+    ),
+  );
+  const placed = new Set((parts ?? []).flatMap(({ regions }) => regions));
+  const others = ledger.filter(({ region }) => !placed.has(region));
+  return others.length > 0 ? [...own, groupOf(others)] : own;
+}
+
+/** What a week loads, nearest to its limit first: what comes near, and what hurts; or everything. */
+export function shownLoads(loads: Schemas["LoadRow"][], all: boolean): Schemas["LoadRow"][] {
+  const share = ({ load, limit }: Schemas["LoadRow"]) => (limit > 0 ? load / limit : load > 0 ? 2 : 0);
+  const sorted = [...loads].sort((one, other) => share(other) - share(one));
+  return all ? sorted : sorted.filter((row, place) => place < 4 || row.pain > 0);
 }
 
 /** Sets at the right end of the ledger's bars: enough for the widest band and the fullest row. */
@@ -93,9 +120,11 @@ export function without(week: Week, { session, place }: Spot): Week {
   return withDay(week, session, (items) => items.filter((_, index) => index !== place));
 }
 
-export function added(week: Week, session: number, exercise: string, sets = 3): Week {
+/** The week with a card more: a chosen region's opens the day, others come last. */
+export function added(week: Week, session: number, exercise: string, opens = false, sets = 3): Week {
   if (!mayStand(week, session, exercise)) return week;
-  return withDay(week, session, (items) => [...items, { exercise, sets }]);
+  const card = { exercise, sets };
+  return withDay(week, session, (items) => (opens ? [card, ...items] : [...items, card]));
 }
 
 /** The week on other weekdays; days stay in order, so one that is taken is refused. */
@@ -174,6 +203,22 @@ export function ledgerDifferences(then: Plan, now: Plan): { region: string; befo
     .map(({ region, total }) => ({ region, before: before.get(region) ?? 0, now: total }))
     .filter((row) => Math.abs(row.now - row.before) > 0.05)
     .sort((one, other) => Math.abs(other.now - other.before) - Math.abs(one.now - one.before));
+}
+
+/** The Monday of a day's week, `YYYY-MM-DD`. */
+export function thisMonday(today: Date): string {
+  const before = new Date(today);
+  before.setDate(before.getDate() - 7);
+  return nextMonday(before);
+}
+
+/** The first card of an exercise. */
+export function spotOf(week: Week, exercise: string): Spot | undefined {
+  for (const [session, { items }] of week.sessions.entries()) {
+    const place = items.findIndex((card) => card.exercise === exercise);
+    if (place >= 0) return { session, place };
+  }
+  return undefined;
 }
 
 /** The Monday after a day, `YYYY-MM-DD`. */

@@ -1,3 +1,4 @@
 export { LeanBar } from "./LeanBar";
 export { LedgerBar } from "./LedgerBar";
+export { LoadBar } from "./LoadBar";
 export { PlumbLine } from "./PlumbLine";

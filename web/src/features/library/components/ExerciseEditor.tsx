@@ -5,7 +5,15 @@ import type { Atlas } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { Dialog } from "../../../shared/ui";
 import { useSaveExercise } from "../api";
-import { type Draft, draftOf, type Exercise, emptyDraft, exerciseOf, type Hardest } from "../model";
+import {
+  type Draft,
+  draftOf,
+  type Exercise,
+  emptyDraft,
+  exerciseOf,
+  type Hardest,
+  MOVEMENTS,
+} from "../model";
 import styles from "./ExerciseEditor.module.css";
 
 interface Props {
@@ -180,7 +188,19 @@ export function ExerciseEditor({ open, exercise, atlas, revision, onClose }: Pro
             />
           </span>
         </Field>
-        <Field label={t("library.joints")} hint={t("library.jointsHint")} wrong={wrong("loads_joint")}>
+        <Field label={t("library.movement")}>
+          <Select
+            aria-label={t("library.movement")}
+            value={draft.movement}
+            onChange={set("movement")}
+            options={MOVEMENTS.map((value) => ({ value, label: t(`plan.movements.${value}`) }))}
+          />
+        </Field>
+        <Field
+          label={t("library.joints")}
+          hint={t("library.jointsHint")}
+          wrong={wrong("joints") ?? wrong("loads_joint")}
+        >
           {many(t("library.joints"), "joints", areas)}
         </Field>
         <Field label={t("library.avoidPain")}>{many(t("library.avoidPain"), "avoidPain", areas)}</Field>

@@ -35,6 +35,9 @@ interface Props {
   week: Week;
   plan: Plan;
   atlas: Atlas;
+  roundId: string;
+  /** Regions to be brought up: what trains one opens its day. */
+  chosen: string[];
   /** Week of the block that is shown, from 1. */
   number: number;
   onChange: (week: Week, tag?: string) => void;
@@ -42,7 +45,8 @@ interface Props {
 }
 
 /** The days of the week as columns. Cards go by drag, or picked by j and k and moved by Alt and the arrows. */
-export const Board = memo(function Board({ week, plan, atlas, number, onChange, onSwap }: Props) {
+export const Board = memo(function Board(props: Props) {
+  const { week, plan, atlas, roundId, chosen, number, onChange, onSwap } = props;
   const { t } = useTranslation();
   const names = useNames();
   const [opened, setOpened] = useState<string>();
@@ -53,7 +57,11 @@ export const Board = memo(function Board({ week, plan, atlas, number, onChange, 
   useBoardKeys({ week, picked, setPicked, onChange, onSwap, onOpen: setOpened, editable });
 
   const changeDay = useSteady((session: number, day: number) => onChange(onDay(week, session, day)));
-  const add = useSteady((session: number, exercise: string) => onChange(added(week, session, exercise)));
+  const add = useSteady((session: number, exercise: string) => {
+    const targets = atlas.exercises.find(({ id }) => id === exercise)?.targets ?? {};
+    const opens = chosen.some((region) => (targets[region] ?? 0) >= 1);
+    onChange(added(week, session, exercise, opens));
+  });
   const spotOf = (id: string): Spot | undefined => {
     const [first, second] = id.split(" ") as [string, string];
     if (first === "day")
@@ -91,6 +99,7 @@ export const Board = memo(function Board({ week, plan, atlas, number, onChange, 
             planned={plan.sessions[session]}
             broken={dayRules(plan, day.day)}
             atlas={atlas}
+            roundId={roundId}
             editable={editable}
             onDay={changeDay}
             onAdd={add}

@@ -6,6 +6,7 @@ import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { dayName } from "../../../shared/format";
+import { useAddable } from "../api";
 import type { Week } from "../model";
 import styles from "./DayColumn.module.css";
 
@@ -16,6 +17,7 @@ interface Props {
   planned?: Schemas["SessionEntry"];
   broken: string[];
   atlas: Atlas;
+  roundId: string;
   editable: boolean;
   /** Neither changes from one drawing to the next. */
   onDay: (session: number, day: number) => void;
@@ -32,6 +34,7 @@ export function DayColumn({
   planned,
   broken,
   atlas,
+  roundId,
   editable,
   onDay,
   onAdd,
@@ -50,6 +53,7 @@ export function DayColumn({
       <header className={styles.head}>
         <h2>
           {editable ? <Weekday session={session} day={day.day} taken={taken} onDay={onDay} /> : weekday}
+          {planned?.theme && <span className="quiet"> · {planned.theme}</span>}
           {day.home && <span className="quiet"> · {t("plan.atHome")}</span>}
         </h2>
         <span className={late ? styles.late : "quiet"}>
@@ -64,6 +68,9 @@ export function DayColumn({
           fill={late ? "var(--behind)" : "var(--ink)"}
         />
       </svg>
+      {planned?.short_because && (
+        <p className={styles.short}>{t("plan.short", { why: planned.short_because })}</p>
+      )}
       {broken.map((says) => (
         <p key={says} className={styles.broken}>
           {says}
@@ -80,7 +87,7 @@ export function DayColumn({
           {children}
         </ol>
       </SortableContext>
-      {editable && <AddCard session={session} day={day} atlas={atlas} onAdd={onAdd} />}
+      {editable && <AddCard session={session} day={day} atlas={atlas} roundId={roundId} onAdd={onAdd} />}
     </section>
   );
 }
@@ -135,20 +142,36 @@ interface AddProps {
   session: number;
   day: Week["sessions"][number];
   atlas: Atlas;
+  roundId: string;
   onAdd: Props["onAdd"];
 }
 
 /** A place to add a card; drawn anew only when its day changes. */
-const AddCard = memo(function AddCard({ session, day, atlas, onAdd }: AddProps) {
+const AddCard = memo(function AddCard({ session, day, atlas, roundId, onAdd }: AddProps) {
   const { t } = useTranslation();
   const names = useNames();
   const [value, setValue] = useState<string>();
   const { items } = day;
+  const [looking, setLooking] = useState(false);
+  const addable = useAddable(roundId, looking);
   // A hundred and more options: the list is made anew only when the day has other exercises.
   const options = useMemo(() => {
     const free = atlas.exercises.filter(({ id }) => items.every((card) => card.exercise !== id));
-    return free.map(({ id }) => ({ value: id, label: names.exercise(id) }));
-  }, [atlas, names, items]);
+    const because = new Map(addable.data?.refused.map((one) => [one.exercise, one.because]));
+    return free.map(({ id, targets, movement }) => {
+      const why = because.get(id);
+      const name = names.exercise(id);
+      const regions = Object.keys(targets).filter((region) => (targets[region] ?? 0) >= 1);
+      // Found by what it is called, what it trains and how it moves.
+      const words = [name, ...regions.map(names.region), t(`plan.movements.${movement ?? "isolation"}`)];
+      return {
+        value: id,
+        label: why ? `${name} (${why})` : name,
+        words: words.join(" ").toLowerCase(),
+        disabled: why !== undefined,
+      };
+    });
+  }, [atlas, names, items, addable.data, t]);
   return (
     <Select
       showSearch
@@ -163,7 +186,13 @@ const AddCard = memo(function AddCard({ session, day, atlas, onAdd }: AddProps) 
         setValue(undefined);
         onAdd(session, exercise);
       }}
-      optionFilterProp="label"
+      onOpenChange={setLooking}
+      filterOption={(typed, option) =>
+        typed
+          .toLowerCase()
+          .split(" ")
+          .every((word) => option?.words.includes(word))
+      }
       options={options}
     />
   );

@@ -6,7 +6,7 @@ import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
 import { Dialog, ErrorNote } from "../../../shared/ui";
 import { useIssue, useIssued } from "../api";
-import { nextMonday, type Plan, type Week } from "../model";
+import { nextMonday, type Plan, thisMonday, type Week } from "../model";
 import { Compare } from "./Compare";
 import styles from "./IssueBar.module.css";
 
@@ -62,11 +62,13 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
         </>
       )}
       {!last && !view.draft_because && <Link to={`${base}/plan/print`}>{t("plan.print")}</Link>}
-      {!view.is_issued && (
-        <Button type="primary" disabled={!!view.draft_because} onClick={() => setGiving(true)}>
-          {t("plan.give")}
-        </Button>
-      )}
+      <Button
+        type={view.is_issued ? "default" : "primary"}
+        disabled={!!view.draft_because}
+        onClick={() => setGiving(true)}
+      >
+        {t(view.is_issued ? "plan.giveAgain" : "plan.give")}
+      </Button>
       <Dialog
         open={giving}
         title={t("plan.giveTitle", { name: view.client_name })}
@@ -83,15 +85,48 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
             </ul>
           </div>
         )}
-        <label className={styles.starts}>
-          {t("plan.startsOn")}{" "}
-          <input
-            type="date"
-            className="typed"
-            value={startsOn}
-            onChange={(event) => setStartsOn(event.target.value)}
-          />
-        </label>
+        {(plan.objections ?? []).length > 0 && (
+          <div>
+            <p>{t("plan.giveObjections")}</p>
+            <ul>
+              {plan.objections?.map(({ says }) => (
+                <li key={says}>{says}</li>
+              ))}
+            </ul>
+          </div>
+        )}
+        <fieldset className={styles.starts}>
+          <legend>{t("plan.startsOn")}</legend>
+          {[
+            { label: t("plan.fromThisWeek"), monday: thisMonday(new Date()) },
+            { label: t("plan.fromNextWeek"), monday: nextMonday(new Date()) },
+          ].map(({ label, monday }) => (
+            <label key={monday}>
+              <input
+                type="radio"
+                name="starts"
+                checked={startsOn === monday}
+                onChange={() => setStartsOn(monday)}
+              />{" "}
+              {label}
+            </label>
+          ))}
+          <label>
+            {t("plan.fromDate")}{" "}
+            <input
+              type="date"
+              className="typed"
+              aria-label={t("plan.startsOn")}
+              value={startsOn}
+              onChange={(event) => setStartsOn(event.target.value)}
+            />
+          </label>
+        </fieldset>
+        <p>
+          <Link to={`${base}/plan/print`} target="_blank">
+            {t("plan.preview")}
+          </Link>
+        </p>
         <p className="quiet">
           {t("plan.giveHint", { version: (last?.version ?? 0) + 1, weeks: week.weeks })}
         </p>

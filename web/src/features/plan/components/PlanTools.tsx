@@ -1,5 +1,5 @@
 import { Button, Select, Slider } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { lockedCount, type Week } from "../model";
 import styles from "./PlanTools.module.css";
@@ -62,10 +62,19 @@ interface SlideProps {
   onDone: (value: number) => void;
 }
 
-/** A slider that shows its number while it is moved and asks for it when it is let go. */
+/** How long a slider rests before its number is asked for: keys change it step by step. */
+const REST_MS = 450;
+
+/** A slider that shows its number while it is moved and asks for it once it rests. */
 function Slide({ label, value, least, most, step, onDone }: SlideProps) {
   const [shown, setShown] = useState(value);
+  const resting = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => setShown(value), [value]);
+  useEffect(() => () => clearTimeout(resting.current), []);
+  const rested = (chosen: number) => {
+    clearTimeout(resting.current);
+    if (chosen !== value) resting.current = setTimeout(() => onDone(chosen), REST_MS);
+  };
   return (
     <span className={styles.field}>
       {label} <strong>{shown}</strong>
@@ -78,7 +87,7 @@ function Slide({ label, value, least, most, step, onDone }: SlideProps) {
         tooltip={{ open: false }}
         ariaLabelForHandle={label}
         onChange={setShown}
-        onChangeComplete={(chosen: number) => chosen !== value && onDone(chosen)}
+        onChangeComplete={rested}
       />
     </span>
   );

@@ -1,13 +1,15 @@
-import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
 import { atlas, show } from "../../../test/render";
 import type { Plan } from "../model";
 import { Blocked } from "./Blocked";
 import { BlockStrip } from "./BlockStrip";
+import { CoachLine } from "./CoachLine";
 import { Gap } from "./Gap";
 import { ItemCard } from "./ItemCard";
 import { Ledger } from "./Ledger";
+import { Loads } from "./Loads";
 
 afterEach(cleanup);
 
@@ -132,23 +134,62 @@ const row = (region: string, change: Partial<Schemas["LedgerEntry"]>): Schemas["
   ...change,
 });
 
-test("the ledger shows chosen regions first and everything on request, each with its band in words", () => {
-  show(
-    <Ledger
-      ledger={[
-        row("calves.gastrocnemius", {}),
-        row("biceps.long", { class: "bring-up", total: 12, direct: 12 }),
-      ]}
-    />,
-  );
-  const rows = () => screen.getAllByRole("row").slice(1);
-  expect(rows()).toHaveLength(1);
-  expect(within(rows()[0] as HTMLElement).getByRole("rowheader").textContent).toBe(
-    "bring upBiceps, long head",
-  );
-  fireEvent.click(screen.getByRole("button"));
-  expect(rows()).toHaveLength(2);
-  expect(rows()[1]?.textContent).toContain("Gastrocnemius");
+const ledgerPlan = {
+  ledger: [
+    row("calves.gastrocnemius", {
+      total: 0,
+      direct: 0,
+      indirect: 0,
+      empty_because: "60 minutes a session are full",
+    }),
+    row("biceps.long", { class: "bring-up", total: 12, direct: 12 }),
+    row("neck", {}),
+  ],
+  parts: [
+    { part: "arms" as const, regions: ["biceps.long"], sets: 12, floor: 2 },
+    {
+      part: "calves" as const,
+      regions: ["calves.gastrocnemius"],
+      sets: 0,
+      floor: 2,
+      reason: "60 minutes a session are full",
+      nearest: "5 more minutes on Monday would do.",
+    },
+  ],
+};
+
+test("the ledger shows big parts first, a chosen region inside its own, and why a part is empty", () => {
+  show(<Ledger plan={ledgerPlan} />);
+  const heads = () => screen.getAllByRole("rowheader").map((head) => head.textContent);
+  expect(heads()).toEqual(["Arms", "Biceps, long headbring up", "Calves", "Other regions"]);
+  expect(screen.getByText(/minutes a session are full\. 5 more minutes on Monday would do\./)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Calves" }));
+  expect(heads()).toContain("Gastrocnemiuskeep");
+  fireEvent.click(screen.getByRole("button", { name: "Arms" }));
+  expect(heads()).not.toContain("Biceps, long headbring up");
+});
+
+test("loads are shown against their limits, the nearest first, and a joint that hurts in any case", () => {
+  const load = (of: string, sum: number, limit: number, pain = 0) => ({ of, load: sum, limit, pain });
+  const loads = [load("sets", 80, 80), load("axial", 12, 20), load("knee", 30, 40), load("hip", 20, 40)];
+  show(<Loads loads={[...loads, load("elbow", 10, 48), load("wrist", 0, 14, 4)]} />);
+  const heads = () => screen.getAllByRole("rowheader").map((head) => head.textContent);
+  expect(heads()).toEqual(["Hard sets", "Knee", "Spine", "Hip", "Wristhurts 4/10"]);
+  fireEvent.click(screen.getByRole("button", { name: "All joints" }));
+  expect(heads()).toContain("Elbow");
+});
+
+test("a week reads as a coach reads it: what there is to object to, or nothing, and what it does not have", () => {
+  const plan = { objections: [], movements: [{ movement: "row", sessions: 2 }] } as unknown as Plan;
+  show(<CoachLine plan={plan} />);
+  expect(screen.getByText(/nothing to object to/)).toBeTruthy();
+  cleanup();
+  const objection = { kind: "daily", says: "Pulldown stands on Monday and on Tuesday.", cards: [] };
+  const missing = { movement: "hinge", sessions: 0, reason: "nothing that is there trains it" };
+  show(<CoachLine plan={{ objections: [objection], movements: [missing] } as unknown as Plan} />);
+  expect(screen.getByText("Read as a coach would: 1 thing to object to")).toBeTruthy();
+  expect(screen.getByText(objection.says)).toBeTruthy();
+  expect(screen.getByText("Not in this week: hip hinge")).toBeTruthy();
 });
 
 test("what could not be met names the rule and the nearest thing; nothing blocked shows nothing", () => {

@@ -1,21 +1,23 @@
 import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { ErrorNote } from "../../../shared/ui";
 import { useSteady } from "../../../shared/ui/steady";
-import { forget, usePlan, useProof, useSolve, useWeek } from "../api";
+import { ownWeek, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
 import { BlockStrip } from "../components/BlockStrip";
 import { Board } from "../components/Board";
+import { CoachLine } from "../components/CoachLine";
 import { Gap } from "../components/Gap";
 import { IssueBar } from "../components/IssueBar";
 import { Ledger } from "../components/Ledger";
+import { Loads } from "../components/Loads";
 import { PlanTools } from "../components/PlanTools";
 import { SwapPanel } from "../components/SwapPanel";
-import { changed, differing, type Spot } from "../model";
+import { changed, differing, spotOf } from "../model";
 import styles from "./PlanPage.module.css";
 
 /** The plan of a round: the week on a board, its ledger, its weeks, and what the client has. */
@@ -55,7 +57,9 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
   const document = useWeek(roundId, view, refetch);
   const { solve, pending, error } = useSolve(roundId);
   const [dropped, setDropped] = useState<string[]>([]);
-  const [swapping, setSwapping] = useState<Spot>();
+  const [asked] = useSearchParams();
+  // Today leads to the card that hurts and what could stand in its place.
+  const [swapping, setSwapping] = useState(() => spotOf(view.week, asked.get("swap") ?? ""));
   const [number, setNumber] = useState(1);
   const [seed, setSeed] = useState(1);
   const proving = useProof(roundId, () => void refetch());
@@ -83,6 +87,12 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
     setSwapping(undefined);
     document.change(answer.week);
   };
+  // The planner's week stands there at once, and is kept as any other, so that one step back gives the coach's again.
+  const back = async () => {
+    proving.stop();
+    const own = await ownWeek(roundId).catch(() => undefined);
+    if (own) document.change(own);
+  };
   const broken = plan.broken ?? [];
   const weekly = broken.filter(({ cards, days }) => cards.length === 0 && days.length === 0);
   return (
@@ -91,6 +101,11 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
         <p className={styles.draft} role="alert">
           <strong>{t("plan.draft")}</strong> {view.draft_because}.{" "}
           <Link to={`${base}/brief`}>{t("plan.toBrief")}</Link>
+        </p>
+      )}
+      {view.clearance && (
+        <p className={styles.note}>
+          <strong>{t("plan.clearance")}</strong> {view.clearance}
         </p>
       )}
       <div className={styles.bar}>
@@ -112,7 +127,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
       <div className={styles.bar}>
         <Gap plan={plan} proving={proving} />
         {stored.revision > 0 && (
-          <button type="button" className="text-button" onClick={() => forget(roundId).then(() => refetch())}>
+          <button type="button" className="text-button" onClick={back}>
             {t("plan.back")}
           </button>
         )}
@@ -147,12 +162,20 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
           </ul>
         </details>
       )}
+      {(plan.gave_way ?? []).map((says) => (
+        <p key={says} className={styles.note}>
+          {says}
+        </p>
+      ))}
+      <CoachLine plan={plan} />
       <Blocked blocked={plan.blocked} />
       <div className={styles.plan}>
         <Board
           week={week}
           plan={plan}
           atlas={atlas}
+          roundId={roundId}
+          chosen={stored.bring_up}
           number={Math.min(number, plan.weeks.length)}
           onChange={change}
           onSwap={setSwapping}
@@ -167,7 +190,10 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
               onClose={() => setSwapping(undefined)}
             />
           ) : (
-            <Ledger ledger={plan.ledger} />
+            <>
+              <Ledger plan={plan} />
+              <Loads loads={plan.loads} />
+            </>
           )}
           {plan.weeks.length > 0 && <BlockStrip plan={plan} number={number} onShow={setNumber} />}
         </aside>

@@ -18,12 +18,19 @@ export function TodayPage() {
   const see = useSeeTo();
   const [picked, setPicked] = useState(-1);
   const [gone, setGone] = useState<Item>();
+  const [writing, setWriting] = useState<{ item: Item; note: string }>();
   const items = today.data?.items ?? [];
   const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
-  const seen = (item: Item | undefined, undo = false) => {
+  const seen = (item: Item | undefined, undo = false, note = "") => {
     if (!item) return;
+    // A sign for a doctor is put away with a sentence on what was done.
+    if (item.kind === "refer" && !undo && !note) {
+      setWriting({ item, note: "" });
+      return;
+    }
+    setWriting(undefined);
     setGone(undo ? undefined : item);
-    see.mutate({ body: { client_id: item.client_id, what: item.what, undo } });
+    see.mutate({ body: { client_id: item.client_id, what: item.what, undo, note } });
   };
   useKeys({
     j: () => move(1),
@@ -75,6 +82,30 @@ export function TodayPage() {
                 >
                   {t("today.seen")}
                 </button>
+                {writing?.item.what === item.what && writing.item.client_id === item.client_id && (
+                  <form
+                    className={styles.note}
+                    onSubmit={(event) => {
+                      event.preventDefault();
+                      if (writing.note.trim()) seen(item, false, writing.note.trim());
+                    }}
+                  >
+                    <label>
+                      {t("today.whatWasDone")}{" "}
+                      <input
+                        className="typed"
+                        // biome-ignore lint/a11y/noAutofocus: the field appears because its button was pressed
+                        autoFocus
+                        value={writing.note}
+                        maxLength={500}
+                        onChange={(event) => setWriting({ item, note: event.target.value })}
+                      />
+                    </label>{" "}
+                    <button type="submit" className="text-button" disabled={!writing.note.trim()}>
+                      {t("today.putAway")}
+                    </button>
+                  </form>
+                )}
               </li>
             ))}
           </ol>
