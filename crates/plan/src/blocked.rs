@@ -73,7 +73,10 @@ fn no_exercise(problem: &PlanProblem, demand: &Demand) -> Blocked {
 
 fn not_stretched(problem: &PlanProblem, week: &Week, demand: &Demand, index: usize) -> Blocked {
     let missing = why_missing(problem, week, &|exercise| exercise.loads_stretched(&demand.region));
-    let rule = missing.map_or_else(|| "other regions need the room more".to_owned(), |missing| missing.rule);
+    let (rule, help) = missing.map_or_else(
+        || ("other regions need the room more".to_owned(), String::new()),
+        |missing| (missing.rule, format!(" {}", missing.nearest)),
+    );
     let used = week.all_items().map(|(c, _)| &problem.candidates[c]);
     let best = used.filter(|c| c.trains(index)).max_by_key(|c| c.exercise.stretch);
     Blocked {
@@ -82,7 +85,7 @@ fn not_stretched(problem: &PlanProblem, week: &Week, demand: &Demand, index: usi
         nearest: best.map_or_else(
             || "No direct work fits.".to_owned(),
             |c| format!("The best left is {}.", lower_first(&c.exercise.name)),
-        ),
+        ) + &help,
     }
 }
 

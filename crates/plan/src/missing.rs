@@ -108,7 +108,7 @@ fn no_kit(problem: &PlanProblem, refused: &[&(Exercise, Refusal)]) -> Missing {
         Some((_, _, exercise, lacks)) => {
             let items = lacks.iter().map(|item| problem.kit_name(item)).collect::<Vec<_>>().join(" and ");
             Missing {
-                rule: "nothing that is there trains it".to_owned(),
+                rule: "nothing that is there does it".to_owned(),
                 nearest: format!("With {items}: {}.", lower_first(&exercise.name)),
                 kind,
             }

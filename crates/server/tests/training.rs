@@ -404,3 +404,51 @@ async fn kept_pages_show_what_happened_since() {
     assert_eq!(list(&browser.get("/api/v1/clients").await.body), "2026-04-13");
     assert_eq!(browser.get(&review).await.body["next"]["date"], "2026-04-13");
 }
+
+#[actix_web::test]
+async fn a_sign_stops_giving_until_somebody_wrote_what_was_done() {
+    trained!(practice, app, browser, client, round, week, 190);
+    let plan = format!("/api/v1/rounds/{round}/plan");
+    let mut sore = entry(&week, &[set(1, 8)]);
+    sore["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness"]});
+    browser.post(&format!("/api/v1/clients/{client}/log"), sent(from_ref(&sore))).await;
+    let because = browser.get(&plan).await.body["draft_because"].clone();
+    assert!(because.as_str().unwrap().contains("numbness"), "{because}");
+    let issue = json!({"revision": 0, "starts_on": week["today"]});
+    assert_eq!(browser.post(&format!("{plan}/issue"), issue.clone()).await.status, StatusCode::FORBIDDEN);
+    let first = browser.get("/api/v1/today").await.body["items"][0].clone();
+    let silent = json!({"client_id": client, "what": first["what"], "note": " "});
+    let refused = browser.post("/api/v1/today/seen", silent).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert!(refused.body.to_string().contains("a sentence on what was done"), "{}", refused.body);
+    let seen = json!({"client_id": client, "what": first["what"], "note": "Called; sees a doctor on Friday."});
+    assert_eq!(browser.post("/api/v1/today/seen", seen).await.status, StatusCode::NO_CONTENT);
+    assert!(browser.get(&plan).await.body["draft_because"].is_null());
+    assert_eq!(browser.post(&format!("{plan}/issue"), issue).await.status, StatusCode::CREATED);
+}
+
+#[actix_web::test]
+async fn an_exercise_that_hurt_leaves_the_next_week_and_marks_its_card_until_it_is_cleared() {
+    trained!(practice, app, browser, client, round, week, 191);
+    let plan = format!("/api/v1/rounds/{round}/plan");
+    let kept = browser.get(&plan).await.body["week"].clone();
+    let mut sore = entry(&week, &[set(1, 8)]);
+    sore["part"]["pain"] = json!({"area": "elbow", "side": "left", "level": 4, "red_flags": []});
+    browser.post(&format!("/api/v1/clients/{client}/log"), sent(from_ref(&sore))).await;
+    let hurt = sore["part"]["exercise"].as_str().unwrap().to_owned();
+    let own = browser.get(&format!("{plan}/own")).await.body;
+    assert!(!own.to_string().contains(&format!("\"{hurt}\"")), "{hurt} is not in {own}");
+    let bent = browser.put(&plan, json!({"revision": 0, "week": kept})).await;
+    let says = bent.body["plan"]["broken"].to_string();
+    assert!(says.contains("hurt 4/10") && says.contains("\"forbids\":true"), "{says}");
+    let refused = browser.get(&format!("{plan}/exercises")).await.body;
+    let barred = refused["refused"].as_array().unwrap().iter().find(|one| one["exercise"] == json!(hurt)).unwrap();
+    assert!(barred["because"].as_str().unwrap().starts_with("hurt 4/10 on "), "{barred}");
+    let items = browser.get("/api/v1/today").await.body["items"].clone();
+    let item = items.as_array().unwrap().iter().find(|item| item["kind"] == "pain").unwrap().clone();
+    assert_eq!(item["place"], json!(format!("/clients/{client}/rounds/{round}/plan?swap={hurt}")));
+    let cleared = json!({"client_id": client, "what": item["what"]});
+    assert_eq!(browser.post("/api/v1/today/seen", cleared).await.status, StatusCode::NO_CONTENT);
+    let after = browser.get(&plan).await.body;
+    assert!(!after["plan"]["broken"].to_string().contains("hurt 4/10"), "{}", after["plan"]["broken"]);
+}

@@ -86,6 +86,9 @@ const TIMES_AGAIN: u64 = 6;
 /// The best weeks from which it goes on.
 const GOOD: usize = 4;
 
+/// The best weeks that are polished, side by side.
+const POLISHED: usize = 2;
+
 const HOT: f64 = 6.0;
 const WARM: f64 = 0.8;
 const REWARMED: f64 = 0.5;
@@ -147,14 +150,20 @@ pub fn solve_around(problem: &PlanProblem, effort: Effort, locks: &Locks) -> Wee
             let mut search = Search::from(&narrowed, &good[number as usize % good.len()]);
             let last = time == TIMES_AGAIN;
             search.cool(&mut rng, AGAIN.moves(effort), [REWARMED, if last { COLDEST } else { COLD }]);
-            if last {
-                search.polish();
-            }
             search.found()
         });
         let again: Vec<Found> = again.collect();
         good.extend(again);
     }
+    good.sort_by(|a, b| a.cost.total_cmp(&b.cost));
+    good.dedup_by(|a, b| (a.cost - b.cost).abs() < NOTHING);
+    good.truncate(POLISHED);
+    let polished = good.into_par_iter().map(|found| {
+        let mut search = Search::from(&model, &found);
+        search.polish();
+        search.found()
+    });
+    let good: Vec<Found> = polished.collect();
     let best = good.into_iter().min_by(|a, b| a.cost.total_cmp(&b.cost));
     best.map_or_else(|| Week::empty(problem), |found| model.week(&found.sets))
 }

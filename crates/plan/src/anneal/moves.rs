@@ -1,6 +1,6 @@
 //! The steps from one week to the next.
 
-use super::state::{Model, State};
+use super::state::{Model, State, partner};
 use super::weigh::Change;
 use rand::RngExt;
 use rand::rngs::Xoshiro256PlusPlus;
@@ -29,6 +29,8 @@ pub(super) enum Move {
     Exchange(Cell, Cell),
     /// Another exercise in every place of one.
     Replace(usize, usize),
+    /// Two sessions change all that is not locked.
+    Days(usize, usize),
     /// Sets from one item to another.
     Pass(Cell, Cell, u16),
     /// The sets that an exercise has in two sessions, shared out anew: so many for the item, the rest for the other session.
@@ -46,7 +48,8 @@ impl Move {
             66..74 => shift(model, state, rng),
             74..79 => exchange(model, state, rng),
             79..90 => replace(model, state, rng),
-            90..95 => share(model, state, rng),
+            90..94 => share(model, state, rng),
+            94 => days(model, state, rng),
             _ => pass(model, state, rng),
         }
     }
@@ -76,6 +79,18 @@ impl Move {
                     let sets = of((session, candidate));
                     if sets > 0 {
                         changes.extend([(session, candidate, 0), (session, other, sets)]);
+                    }
+                }
+            }
+            Self::Days(one, other) => {
+                for (from, to) in [(one, other), (other, one)] {
+                    for &candidate in &state.items[from] {
+                        if of((to, candidate)) != of((from, candidate)) {
+                            changes.push((to, candidate, of((from, candidate))));
+                        }
+                        if of((to, candidate)) == 0 {
+                            changes.push((from, candidate, 0));
+                        }
                     }
                 }
             }
@@ -163,11 +178,20 @@ fn free(model: &Model, state: &State, session: usize, candidate: usize, leaving:
         && state.room(model, session, candidate, leaving)
 }
 
+/// Whether an exercise may come into a session as far as its own caps and the days beside go.
+fn rested(model: &Model, state: &State, session: usize, candidate: usize) -> bool {
+    let of = &model.problem.candidates[candidate];
+    let there =
+        |pair: &(usize, usize)| partner(*pair, session).is_some_and(|other| state.of(model, other, candidate) > 0);
+    state.used[candidate] < of.caps.sessions && (of.daily || !model.near_pairs.iter().any(there))
+}
+
 fn add(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
     let session = rng.random_range(0..model.sessions);
     let candidate = wanted(model, state, rng)?;
     let sets = rng.random_range(SETS_LOW..=4);
-    free(model, state, session, candidate, None).then_some(Move::Sets((session, candidate), sets))
+    let comes = free(model, state, session, candidate, None) && rested(model, state, session, candidate);
+    comes.then_some(Move::Sets((session, candidate), sets))
 }
 
 fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
@@ -176,7 +200,8 @@ fn swap(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Mo
     let other = other.or_else(|| wanted(model, state, rng))?;
     let same = rng.random::<bool>();
     let sets = if same { state.of(model, session, candidate) } else { rng.random_range(SETS_LOW..=SETS_HIGH) };
-    free(model, state, session, other, Some(candidate)).then_some(Move::Swap((session, candidate), other, sets))
+    let comes = free(model, state, session, other, Some(candidate)) && rested(model, state, session, other);
+    comes.then_some(Move::Swap((session, candidate), other, sets))
 }
 
 /// Every step that changes, swaps, shifts or takes out an item of a session, or adds one to it.
@@ -185,7 +210,9 @@ pub(super) fn around(model: &Model, state: &State, session: usize, all: &mut Vec
     for &candidate in state.items[session].iter().filter(|candidate| model.open(session, **candidate)) {
         let (cell, now) = ((session, candidate), state.of(model, session, candidate));
         all.extend(near(now).filter(|n| *n != now).chain([0]).map(|n| Move::Sets(cell, n)));
-        let others = model.worthwhile.iter().filter(|other| free(model, state, session, **other, Some(candidate)));
+        let comes =
+            |other: usize| free(model, state, session, other, Some(candidate)) && rested(model, state, session, other);
+        let others = model.worthwhile.iter().filter(|other| comes(**other));
         all.extend(others.flat_map(|other| near(now).map(move |n| Move::Swap(cell, *other, n))));
         for to in 0..model.sessions {
             if to != session && free(model, state, to, candidate, None) {
@@ -204,7 +231,9 @@ pub(super) fn around(model: &Model, state: &State, session: usize, all: &mut Vec
             }
         }
     }
-    let fresh = model.worthwhile.iter().filter(|candidate| free(model, state, session, **candidate, None));
+    let comes =
+        |candidate: usize| free(model, state, session, candidate, None) && rested(model, state, session, candidate);
+    let fresh = model.worthwhile.iter().filter(|candidate| comes(**candidate));
     all.extend(fresh.flat_map(|candidate| (SETS_LOW..=4).map(move |sets| Move::Sets((session, *candidate), sets))));
 }
 
@@ -271,6 +300,14 @@ fn shareable(model: &Model, state: &State, step: &Move) -> bool {
     let (here, there) = (state.of(model, session, candidate), state.of(model, other, candidate));
     let place = if there > 0 { model.open(other, candidate) } else { free(model, state, other, candidate, None) };
     other != session && sets != here && here + there >= sets && fitting(sets) && fitting(here + there - sets) && place
+}
+
+/// Two days of one place that change all they have: where one is heavy the day before, the other may stand there.
+fn days(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {
+    let [one, other] = [rng.random_range(0..model.sessions), rng.random_range(0..model.sessions)];
+    let open = |session: usize| state.items[session].iter().all(|candidate| model.open(session, *candidate));
+    let fits = model.problem.home[one] == model.problem.home[other];
+    (one != other && fits && open(one) && open(other)).then_some(Move::Days(one, other))
 }
 
 fn pass(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {

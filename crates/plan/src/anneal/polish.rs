@@ -5,7 +5,7 @@ use super::weigh::Change;
 use super::{NOTHING, Search};
 
 /// Single steps, best first, that are tried two by two.
-const PAIRED: usize = 400;
+const PAIRED: usize = 250;
 /// Two steps whose ranks come to more are not tried: none of them made any of twenty weeks better.
 const RANKS_MOST: f64 = 3.0;
 /// Steps taken at most: a descent has come to its end long before.

@@ -118,6 +118,9 @@ impl State {
             weighed.cost += model.use_cost[candidate] * first_use(before, comes);
             return weighed;
         }
+        if self.only_moves(model, changes) {
+            return self.weigh_moved(model, changes, scratch);
+        }
         let (mut sessions, mut demands, mut limits, mut parts) = (0_u64, 0_u64, 0_u64, 0_u64);
         for &(session, candidate, new) in changes {
             let (by, comes) = self.by(model, session, candidate, new);
@@ -157,6 +160,35 @@ impl State {
         }
         for demand in bits(demands) {
             weighed.cost += self.dose_cost(model, demand, take(&mut scratch.total[demand]));
+        }
+        weighed
+    }
+
+    /// Whether a step leaves every exercise its sets of the week, as items that change their day do.
+    fn only_moves(&self, model: &Model, changes: &[Change]) -> bool {
+        let by = |place: usize| self.by(model, changes[place].0, changes[place].1, changes[place].2).0;
+        let pair = |a: usize, b: usize| changes[a].1 == changes[b].1 && by(a) + by(b) == 0;
+        match changes.len() {
+            2 => pair(0, 1),
+            4 => pair(0, 3) && pair(1, 2),
+            _ => false,
+        }
+    }
+
+    /// The first half for such a step: nothing changes but what each session holds.
+    fn weigh_moved(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) -> Weighed {
+        let (mut weighed, mut sessions) = (Weighed::default(), 0_u64);
+        for &(session, candidate, new) in changes {
+            let (by, comes) = self.by(model, session, candidate, new);
+            let (set_up, per_set) = model.seconds[candidate];
+            sessions |= 1 << session;
+            weighed.cost += f64::from(comes) * model.place_cost[session * model.candidates + candidate];
+            scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
+            scratch.items[session] += comes;
+        }
+        for session in bits(sessions) {
+            let (items, seconds) = (take(&mut scratch.items[session]), std::mem::take(&mut scratch.seconds[session]));
+            self.weigh_session(model, session, items, seconds, &mut weighed);
         }
         weighed
     }
