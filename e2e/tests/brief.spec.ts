@@ -71,15 +71,25 @@ test("a yes to a readiness question keeps the plan a draft until the clearance i
   expect(await draft()).toContain("are not answered yet");
   await page.goto(`${round}/brief`);
   await page.getByRole("button", { name: "Ask the questions" }).click();
-  const heart = page.getByRole("radiogroup", { name: /heart condition/ });
-  await heart.getByText("yes").click();
+  // Open questions: nothing is answered until each is.
+  const questions = page.locator("[role=radiogroup][aria-label$='?']");
+  await expect(questions.first()).toBeVisible();
+  for (const question of await questions.all()) {
+    const heart = /heart condition/.test((await question.getAttribute("aria-label")) ?? "");
+    await question.getByText(heart ? "yes" : "no").click();
+  }
   await expect(page.getByText("Get medical clearance first")).toBeVisible();
   await expect(saveState(page).first()).toHaveText("Saved");
   expect(await draft()).toContain("get medical clearance first");
   await page.getByRole("button", { name: "Record the clearance" }).click();
+  await page.getByRole("textbox", { name: "By whom, with what limits" }).fill("Dr. Lund: no maximal tests.");
+  await page.getByRole("button", { name: "Keep the clearance" }).click();
   await expect(page.getByText("Cleared.", { exact: true })).toBeVisible();
   await expect(saveState(page).first()).toHaveText("Saved");
   expect(await draft()).toBeUndefined();
+  // What the doctor allows stands where the week is made.
+  await page.goto(`${round}/plan`);
+  await expect(page.getByText("Dr. Lund: no maximal tests.")).toBeVisible();
 });
 
 test("a usual week is typed, its sets by region shown, and causes are sought in it", async ({ page }) => {

@@ -151,6 +151,7 @@ test("without consent nothing is taken in; recorded in the brief it is; withdraw
   await expect(page.getByRole("button", { name: "Add pictures" })).toBeDisabled();
   await page.getByRole("link", { name: "Go to the brief" }).click();
   await page.getByRole("button", { name: "Record consent" }).click();
+  await page.getByRole("checkbox", { name: "assessment" }).click();
   // Refused until the consent is stored, which takes a moment.
   const taken = () => page.request.post(`/api/v1/rounds/${round.split("/")[4]}/booth?pose=B`);
   await expect.poll(async () => (await taken()).ok()).toBe(true);

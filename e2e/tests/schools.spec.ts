@@ -2,7 +2,7 @@ import { expect, freshRound, openStep, saveState, test } from "./practice";
 
 test("an answer to a school is saved and changes the week's words", async ({ page }) => {
   await openStep(page, "Corvin Ashby", "Brief");
-  await page.getByText(/24 questions, 0 answered/).click();
+  await page.getByText(/25 questions, 0 answered/).click();
   await page.getByLabel("Where are the shoulder blades in rear-delt work?").click();
   await page.getByTitle("Set back and down").click();
   await expect(page.getByText("Rear-delt exercises are cued with the shoulder blades set.")).toBeVisible();

@@ -91,11 +91,15 @@ test("pain takes two taps, stops the exercise, offers what spares the joint, and
   await expect(page.getByRole("listitem").filter({ hasText: "pain 5 of 10" }).filter({ hasText: "Sore Tester" })).toHaveCount(0);
   await page.getByRole("button", { name: "Put back" }).click();
   await expect(line.first()).toContainText("pain 5 of 10");
+  // The line leads to the card that hurts, marked, with what could stand in its place.
+  await line.first().getByRole("link").click();
+  await expect(page.getByRole("heading", { name: /^Instead of / })).toBeVisible();
+  await expect(page.getByText(/hurt 5\/10 on .*: swap it/).first()).toBeVisible();
   await context.close();
 });
 
 test("a red flag says refer on the phone and stands first for the coach", async ({ page, baseURL }) => {
-  const { token } = await linked(page, "Flag Tester");
+  const { token, round } = await linked(page, "Flag Tester");
   const [context, own] = await phone(page);
   await own.goto(`${baseURL}/my#${token}`);
   await own.getByRole("button", { name: /^Today/ }).click();
@@ -111,6 +115,18 @@ test("a red flag says refer on the phone and stands first for the coach", async 
   const refers = page.getByRole("listitem").filter({ hasText: "Refer" });
   await expect(refers.filter({ hasText: "Flag Tester" })).toHaveCount(1);
   await expect(page.getByRole("listitem").first()).toContainText("Refer");
+  // It stops giving until somebody wrote what was done.
+  await page.goto(`${round}/plan`);
+  await expect(page.getByRole("alert")).toContainText("numbness");
+  await expect(page.getByRole("button", { name: /^Give/ })).toBeDisabled();
+  await page.goto("/today");
+  const flagged = refers.filter({ hasText: "Flag Tester" });
+  await flagged.getByRole("button", { name: /Seen to/ }).click();
+  await flagged.getByRole("textbox", { name: "What was done about it:" }).fill("Called; sees a doctor on Friday.");
+  await flagged.getByRole("button", { name: "Put away" }).click();
+  await expect(flagged).toHaveCount(0);
+  await page.goto(`${round}/plan`);
+  await expect(page.getByRole("button", { name: /^Give/ })).toBeEnabled();
   await context.close();
 });
 

@@ -138,6 +138,7 @@ export const consent = {
   },
   none: "Without consent no picture is taken in.",
   record: "Record consent",
+  tick: "Tick what the client agrees to; without assessment no picture is kept.",
   withdraw: "Withdraw consent",
   withdrawSure:
     "This removes every picture of {{name}} and what was measured on it, for good. Ratings in words stay.",

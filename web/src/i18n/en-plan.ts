@@ -64,6 +64,7 @@ export const plan = {
   objections_one: "Read as a coach would: 1 thing to object to",
   objections_other: "Read as a coach would: {{count}} things to object to",
   without: "Not in this week: {{movements}}",
+  theme: "{{theme}} day",
   short: "Short: {{why}}.",
   clearance: "Medical clearance:",
   blocked: "Could not be met",

@@ -133,7 +133,7 @@ export const en = {
     clearanceNeeded: "Get medical clearance first: a plan stays a draft until it is recorded here.",
     cleared: "Cleared.",
     recordClearance: "Record the clearance",
-    clearedBy: "Cleared by the client's doctor.",
+    keepClearance: "Keep the clearance",
     clearedOn: "Cleared on",
     clearanceNote: "By whom, with what limits",
     removeClearance: "Take the clearance back",

@@ -27,6 +27,8 @@ export function ConsentField({ client }: { client?: Schemas["ClientView"] }) {
   const given = Form.useWatch("photo_consent", form) as Schemas["ConsentEntry"] | null | undefined;
   const withdrawing = useWithdrawConsent();
   const [asking, setAsking] = useState(false);
+  // Nothing is ticked beforehand: consent stands once assessment is ticked, without which no picture may be kept.
+  const [ticked, setTicked] = useState<string[]>();
   const stored = !!client?.brief.photo_consent;
   const withdraw = () => {
     if (!client) return;
@@ -77,17 +79,26 @@ export function ConsentField({ client }: { client?: Schemas["ClientView"] }) {
       ) : (
         <>
           <p className="quiet">{t("consent.none")}</p>
-          <Button
-            className={styles.add}
-            onClick={() =>
-              form.setFieldValue("photo_consent", {
-                given_on: today(),
-                purposes: ["assessment", "sharing-with-client"],
-              })
-            }
-          >
-            {t("consent.record")}
-          </Button>
+          {ticked ? (
+            <>
+              <p>{t("consent.purposes")}</p>
+              <Checkbox.Group
+                value={ticked}
+                options={PURPOSES.map((value) => ({ value, label: t(`consent.purpose.${value}`) }))}
+                onChange={(purposes) => {
+                  setTicked(purposes);
+                  if (!purposes.includes("assessment")) return;
+                  form.setFieldValue("photo_consent", { given_on: today(), purposes });
+                  setTicked(undefined);
+                }}
+              />
+              <p className="quiet">{t("consent.tick")}</p>
+            </>
+          ) : (
+            <Button className={styles.add} onClick={() => setTicked([])}>
+              {t("consent.record")}
+            </Button>
+          )}
         </>
       )}
       <Dialog open={asking} title={t("consent.withdraw")} onClose={() => setAsking(false)}>

@@ -1,10 +1,12 @@
-import { Button, Form, Input, Segmented } from "antd";
+import { Button, Form, Input, Radio } from "antd";
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { today } from "../../../shared/format";
 import styles from "./ReadinessField.module.css";
 
 type Readiness = Schemas["ReadinessEntry"];
+type Answer = "yes" | "no";
 
 /** The questions before training; a yes asks for medical clearance, without which a plan stays a draft. */
 export function ReadinessField({ questions }: { questions: Schemas["ReadinessQuestion"][] }) {
@@ -13,7 +15,26 @@ export function ReadinessField({ questions }: { questions: Schemas["ReadinessQue
   const asked = Form.useWatch<Readiness | null | undefined>("readiness", form);
   const cleared = Form.useWatch<Schemas["ClearanceEntry"] | null | undefined>("clearance", form);
   const set = (field: string, value: unknown) => form.setFieldValue(field, value);
+  // Seven open questions, each answered by hand: nothing is kept until the last one is.
+  const [answers, setAnswers] = useState<Record<string, Answer>>();
+  const [note, setNote] = useState<string>();
   const yes = asked?.yes ?? [];
+  const answerOf = (id: string): Answer | undefined =>
+    asked ? (yes.includes(id) ? "yes" : "no") : answers?.[id];
+  const answer = (id: string, given: Answer) => {
+    if (asked) {
+      const others = yes.filter((one) => one !== id);
+      set("readiness", { ...asked, yes: given === "yes" ? [...others, id] : others });
+      return;
+    }
+    const all = { ...answers, [id]: given };
+    setAnswers(all);
+    if (questions.every((question) => all[question.id]))
+      set("readiness", {
+        asked_on: today(),
+        yes: questions.filter((question) => all[question.id] === "yes").map((question) => question.id),
+      });
+  };
   const current = cleared && asked && cleared.given_on >= asked.asked_on;
   return (
     <>
@@ -24,48 +45,63 @@ export function ReadinessField({ questions }: { questions: Schemas["ReadinessQue
       <Form.Item name="clearance" hidden>
         <Input />
       </Form.Item>
-      {!asked && (
-        <>
-          <p className="quiet">{t("brief.notAsked")}</p>
-          <Button onClick={() => set("readiness", { asked_on: today(), yes: [] })}>
-            {t("brief.askNow")}
-          </Button>
-        </>
+      {!asked && <p className="quiet">{t("brief.notAsked")}</p>}
+      {!asked && !answers && <Button onClick={() => setAnswers({})}>{t("brief.askNow")}</Button>}
+      {asked && (
+        <Form.Item name={["readiness", "asked_on"]} label={t("brief.askedOn")}>
+          <Input type="date" max={today()} />
+        </Form.Item>
       )}
+      {(asked || answers) &&
+        questions.map(({ id, asks }) => (
+          <div key={id} className={styles.question} data-yes={answerOf(id) === "yes"}>
+            <span>{asks}</span>
+            <Radio.Group
+              size="small"
+              optionType="button"
+              aria-label={asks}
+              value={answerOf(id)}
+              options={(["no", "yes"] as const).map((value) => ({ value, label: t(`tests.${value}`) }))}
+              onChange={(event) => answer(id, event.target.value as Answer)}
+            />
+          </div>
+        ))}
       {asked && (
         <>
-          <Form.Item name={["readiness", "asked_on"]} label={t("brief.askedOn")}>
-            <Input type="date" max={today()} />
-          </Form.Item>
-          {questions.map(({ id, asks }) => (
-            <div key={id} className={styles.question} data-yes={yes.includes(id)}>
-              <span>{asks}</span>
-              <Segmented
-                size="small"
-                aria-label={asks}
-                value={yes.includes(id) ? "yes" : "no"}
-                options={(["no", "yes"] as const).map((value) => ({ value, label: t(`tests.${value}`) }))}
-                onChange={(answer) =>
-                  set("readiness", {
-                    ...asked,
-                    yes: answer === "yes" ? [...yes, id] : yes.filter((one) => one !== id),
-                  })
-                }
-              />
-            </div>
-          ))}
           {yes.length > 0 && (
             <p className={styles.needed} role="status">
               {t(current ? "brief.cleared" : "brief.clearanceNeeded")}
             </p>
           )}
-          {yes.length > 0 && !cleared && (
-            <Button
-              type="primary"
-              onClick={() => set("clearance", { given_on: today(), note: t("brief.clearedBy") })}
-            >
+          {yes.length > 0 && !cleared && note === undefined && (
+            <Button type="primary" onClick={() => setNote("")}>
               {t("brief.recordClearance")}
             </Button>
+          )}
+          {yes.length > 0 && !cleared && note !== undefined && (
+            <div className={styles.writing}>
+              <div>
+                {t("brief.clearanceNote")}
+                <Input.TextArea
+                  aria-label={t("brief.clearanceNote")}
+                  rows={2}
+                  autoFocus
+                  maxLength={400}
+                  value={note}
+                  onChange={(event) => setNote(event.target.value)}
+                />
+              </div>
+              <Button
+                type="primary"
+                disabled={!note.trim()}
+                onClick={() => {
+                  set("clearance", { given_on: today(), note: note.trim() });
+                  setNote(undefined);
+                }}
+              >
+                {t("brief.keepClearance")}
+              </Button>
+            </div>
           )}
           {cleared && (
             <>

@@ -72,13 +72,20 @@ test("readiness is asked today, and a yes wants a clearance until it is there", 
   const values = inForm({}, <ReadinessField questions={questions} />);
   expect(screen.getByText(/Not asked yet/)).toBeTruthy();
   await press("Ask the questions");
-  expect(values().readiness).toEqual({ asked_on: today(), yes: [] });
-  expect(screen.queryByRole("status")).toBeNull();
+  expect(screen.queryAllByRole("radio", { checked: true })).toEqual([]);
   await answer(1, "yes");
-  expect(values().readiness?.yes).toEqual(["chest"]);
+  expect(values().readiness).toBeUndefined();
+  await answer(0, "no");
+  expect(values().readiness).toEqual({ asked_on: today(), yes: ["chest"] });
   await screen.findByText(/^Get medical clearance first/);
   await press("Record the clearance");
-  expect(values().clearance).toEqual({ given_on: today(), note: "Cleared by the client's doctor." });
+  const note = screen.getByRole<HTMLTextAreaElement>("textbox", { name: "By whom, with what limits" });
+  expect(note.value).toBe("");
+  await act(async () => {
+    fireEvent.change(note, { target: { value: "Dr. Lund: no maximal tests." } });
+  });
+  await press("Keep the clearance");
+  expect(values().clearance).toEqual({ given_on: today(), note: "Dr. Lund: no maximal tests." });
   await screen.findByText("Cleared.");
   await answer(1, "no");
   await waitFor(() => expect(screen.queryByRole("status")).toBeNull());
@@ -199,10 +206,11 @@ test("nobody under 18 is asked for consent to pictures", async () => {
 test("consent is recorded for today, and before it is stored simply taken out again", async () => {
   const values = inForm(adult, <ConsentField />);
   await press("Record consent");
-  expect(values().photo_consent).toEqual({
-    given_on: today(),
-    purposes: ["assessment", "sharing-with-client"],
+  expect(screen.queryAllByRole("checkbox", { checked: true })).toEqual([]);
+  await act(async () => {
+    fireEvent.click(screen.getByRole("checkbox", { name: "assessment" }));
   });
+  expect(values().photo_consent).toEqual({ given_on: today(), purposes: ["assessment"] });
   const needed = await screen.findByRole<HTMLInputElement>("checkbox", { name: "assessment" });
   expect(needed.disabled).toBe(true);
   await press(/Withdraw/);

@@ -53,7 +53,6 @@ export function DayColumn({
       <header className={styles.head}>
         <h2>
           {editable ? <Weekday session={session} day={day.day} taken={taken} onDay={onDay} /> : weekday}
-          {planned?.theme && <span className="quiet"> · {planned.theme}</span>}
           {day.home && <span className="quiet"> · {t("plan.atHome")}</span>}
         </h2>
         <span className={late ? styles.late : "quiet"}>
@@ -68,6 +67,7 @@ export function DayColumn({
           fill={late ? "var(--behind)" : "var(--ink)"}
         />
       </svg>
+      {planned?.theme && <p className={styles.short}>{t("plan.theme", { theme: planned.theme })}</p>}
       {planned?.short_because && (
         <p className={styles.short}>{t("plan.short", { why: planned.short_because })}</p>
       )}
