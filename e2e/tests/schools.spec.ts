@@ -8,7 +8,7 @@ test("an answer to a school is saved and changes the week's words", async ({ pag
   await expect(page.getByText("Rear-delt exercises are cued with the shoulder blades set.")).toBeVisible();
   await expect(saveState(page).first()).toHaveText("Saved");
   await page.reload();
-  await expect(page.getByText(/24 questions, 1 answered/)).toBeVisible();
+  await expect(page.getByText(/25 questions, 1 answered/)).toBeVisible();
 });
 
 test("a small side measured twice is referred on the verdict, and the region says why it leans", async ({ page }) => {

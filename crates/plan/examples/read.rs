@@ -22,7 +22,7 @@ fn main() -> Result<(), Box<dyn Error>> {
             client.days_per_week,
             client.minutes_per_session,
             client.pain.iter().map(|pain| format!("{} {}", pain.area, pain.level)).collect::<Vec<_>>(),
-            case.choices.bring_up.iter().map(|region| region.as_str()).collect::<Vec<_>>(),
+            case.choices.bring_up.iter().map(units::RegionId::as_str).collect::<Vec<_>>(),
             client.equipment.len(),
         );
         for session in &plan.sessions {

@@ -48,6 +48,9 @@ pub(crate) fn why_missing(problem: &PlanProblem, week: &Week, wanted: &dyn Fn(&E
     if able.is_empty() { Some(nothing_allowed(problem, wanted)) } else { no_room(problem, week, &able) }
 }
 
+/// Whether a refusal is of a kind.
+type Is = fn(&Refusal) -> bool;
+
 /// Why nothing that is allowed would do.
 pub(crate) fn nothing_allowed(problem: &PlanProblem, wanted: &dyn Fn(&Exercise) -> bool) -> Missing {
     let held_back = problem.candidates.iter().any(|c| c.refused.is_none() && wanted(&c.exercise));
@@ -62,7 +65,7 @@ pub(crate) fn nothing_allowed(problem: &PlanProblem, wanted: &dyn Fn(&Exercise) 
             kind: MissingKind::Pain,
         };
     }
-    let others: [(fn(&Refusal) -> bool, MissingKind, &str); 5] = [
+    let others: [(Is, MissingKind, &str); 5] = [
         (|r| matches!(r, Refusal::Screen { .. }), MissingKind::Client, "Work on that range, then screen it again."),
         (
             |r| matches!(r, Refusal::Beginner | Refusal::Skill),

@@ -206,12 +206,11 @@ impl PlanProblem {
         let split = atlas.school_option(&case.client.schools, "split").and_then(|option| option.split);
         let themes = themes(atlas, split.unwrap_or_default(), shape.days.len(), &demands);
         for exercise in atlas.exercises() {
-            match refusal(atlas, exercise, &case.client).or_else(|| hurt(case, exercise)) {
-                Some(reason) => refused.push((exercise.clone(), reason)),
-                None => {
-                    let known = known.contains(&exercise.id);
-                    candidates.push(candidate(atlas, exercise, &demands, case, &themes.days, known));
-                }
+            if let Some(reason) = refusal(atlas, exercise, &case.client).or_else(|| hurt(case, exercise)) {
+                refused.push((exercise.clone(), reason));
+            } else {
+                let known = known.contains(&exercise.id);
+                candidates.push(candidate(atlas, exercise, &demands, case, &themes.days, known));
             }
         }
         for demand in &mut demands {

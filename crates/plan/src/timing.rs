@@ -51,9 +51,8 @@ fn rest_s(exercise: &Exercise) -> u16 {
     match exercise.effort {
         Effort::Compound if exercise.axial >= HEAVY_AXIAL => 150,
         Effort::Compound if exercise.heavy() => 120,
-        Effort::Compound => 75,
         Effort::Isolation if on_cable && triceps => 45,
-        Effort::Isolation => 75,
+        Effort::Compound | Effort::Isolation => 75,
         Effort::Small => 60,
     }
 }

@@ -185,7 +185,7 @@ fn made_up_clients_are_of_every_kind() {
     }
     assert!(count(&|case| case.client.pain.iter().any(|pain| pain.level >= 5)) > 40, "pains that bar a joint");
     assert!(count(&|case| case.choices.bring_up.is_empty()) > 30, "nothing chosen");
-    let themed = |number: u64| made_up_problem(number).themes.iter().any(|theme| *theme == Theme::Push);
+    let themed = |number: u64| made_up_problem(number).themes.contains(&Theme::Push);
     assert!((0..60).filter(|number| themed(*number)).count() > 5, "push, pull and legs");
     let problem = made_up_problem(1);
     let empty = Draft { sessions: vec![Vec::new(); problem.days.len()] };

@@ -68,14 +68,6 @@ impl<'a> Planning<'a> {
         WeekShape::with(client, days.unwrap_or(client.days_per_week), minutes.unwrap_or(client.minutes_per_session))
     }
 
-    /// The planner's own week.
-    pub fn solved(&self, shape: WeekShape) -> Planned {
-        let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, shape);
-        let locks = plan::Locks::default();
-        let week = solve_around(&problem, Effort::usual(&problem), &locks);
-        Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
-    }
-
     /// The planner's own week for the brief's days and minutes; the same problem is searched once.
     pub fn solved_once(&self, solved: &Solved) -> Planned {
         let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, self.shape(None, None));

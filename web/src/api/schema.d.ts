@@ -3530,7 +3530,7 @@ export interface components {
              */
             weeks: number;
         };
-        /** @description A round's week: as kept, or as the planner has it. */
+        /** @description A round's week: as kept, as it was given, or as the planner has it. */
         PlanView: {
             /**
              * Format: int32

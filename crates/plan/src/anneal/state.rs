@@ -156,7 +156,7 @@ impl<'a> Model<'a> {
 
     /// Direct sets too many of two near sessions.
     pub fn tired(&self, one: i32, other: i32) -> i32 {
-        over_together(self.problem.near_direct_sets, one as u32, other as u32) as i32
+        over_together(self.problem.near_direct_sets, one.cast_unsigned(), other.cast_unsigned()) as i32
     }
 
     /// The same model with what good weeks have as favourites.
@@ -635,5 +635,5 @@ pub(super) fn over_caps(model: &Model, candidate: usize, week: i32, sets: impl I
         sessions += u32::from(sets > 0);
         over += i32::from(sets.saturating_sub(most));
     }
-    over + exercise_caps::over(model.problem, candidate, week.max(0) as u32, sessions) as i32
+    over + exercise_caps::over(model.problem, candidate, week.max(0).cast_unsigned(), sessions) as i32
 }

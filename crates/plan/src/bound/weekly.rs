@@ -95,7 +95,9 @@ impl Weekly {
             let days: Vec<u8> = here.iter().map(|session| problem.days[*session]).collect();
             // Not on two days running.
             let apart = if of.daily { days.len() } else { most_apart(&days) };
-            let most = i32::from(of.caps.sessions).min(apart as i32).min(sessions[usize::from(home)]);
+            let most = i32::from(of.caps.sessions)
+                .min(i32::try_from(apart).unwrap_or(i32::MAX))
+                .min(sessions[usize::from(home)]);
             if most == 0 || !of.stands[usize::from(home)] {
                 continue;
             }

@@ -17,7 +17,7 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
     let mut found = Vec::new();
     for candidate in used {
         let sets: Vec<u16> = (0..week.session_count()).map(|session| week.sets(session, candidate)).collect();
-        let sessions = sets.iter().filter(|sets| **sets > 0).count() as u32;
+        let sessions = sets.iter().map(|sets| u32::from(*sets > 0)).sum();
         let all = sets.iter().copied().map(u32::from).sum();
         if over(problem, candidate, all, sessions) > 0 {
             found.push(Violation::OneExercise { candidate, sets: all, sessions });

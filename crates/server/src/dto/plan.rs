@@ -7,7 +7,7 @@ use store::IssuedRecord;
 use units::{EquipmentId, ExerciseId, RegionId};
 use utoipa::ToSchema;
 
-/// A round's week: as kept, or as the planner has it.
+/// A round's week: as kept, as it was given, or as the planner has it.
 #[derive(Serialize, ToSchema)]
 pub struct PlanView {
     /// Whose it is.

@@ -23,17 +23,32 @@ use std::time::Instant;
 use store::{NewIssue, Store};
 use tokio::sync::mpsc;
 
-/// The view of a round's week as it is kept; the planner's own where none is.
-fn view(state: &AppState, store: &Store, knowledge: &Knowledge, id: &str) -> Result<PlanView, ApiError> {
-    let planning = Planning::read(store, knowledge, id)?;
-    let proofs = &state.proofs;
+/// The week a round's board shows: as it is kept; else what the client was given in this round; else the planner's own.
+fn shown(
+    state: &AppState,
+    store: &Store,
+    planning: &Planning,
+    id: &str,
+) -> Result<(Planned, WeekDraft, i32), ApiError> {
     if let Some(kept) = store.plan_draft(id)? {
-        let planned = planning.of("/week", &kept.week)?;
-        return view_of(store, &planning, &planned, proofs, kept.week, kept.revision);
+        return Ok((planning.of("/week", &kept.week)?, kept.week, kept.revision));
+    }
+    let given = store.issued_plans(&planning.client_id)?;
+    if let Some(given) = given.first().filter(|given| given.round_id == id)
+        && let Ok(planned) = planning.of("/week", &given.week)
+    {
+        return Ok((planned, given.week.clone(), 0));
     }
     let planned = planning.solved_once(&state.solved);
     let week = planning.week(&planned);
-    view_of(store, &planning, &planned, proofs, week, 0)
+    Ok((planned, week, 0))
+}
+
+/// The view of a round's week.
+fn view(state: &AppState, store: &Store, knowledge: &Knowledge, id: &str) -> Result<PlanView, ApiError> {
+    let planning = Planning::read(store, knowledge, id)?;
+    let (planned, week, revision) = shown(state, store, &planning, id)?;
+    view_of(store, &planning, &planned, &state.proofs, week, revision)
 }
 
 fn view_of(
@@ -217,12 +232,10 @@ pub(crate) async fn prove_plan(
     id: web::Path<String>,
     query: web::Query<ProofQuery>,
 ) -> Result<HttpResponse, ApiError> {
+    let shared = state.clone();
     let planned = state.run(move |store, knowledge| {
         let planning = Planning::read(store, knowledge, &id)?;
-        match store.plan_draft(&id)? {
-            Some(kept) => planning.of("/week", &kept.week),
-            None => Ok(planning.solved(planning.shape(None, None))),
-        }
+        Ok(shown(&shared, store, &planning, &id)?.0)
     });
     let planned = planned.await?;
     let seconds = query.seconds.unwrap_or(PROOF_S).min(PROOF_MOST_S);

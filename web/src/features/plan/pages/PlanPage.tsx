@@ -126,7 +126,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
       </div>
       <div className={styles.bar}>
         <Gap plan={plan} proving={proving} />
-        {stored.revision > 0 && (
+        {(stored.revision > 0 || stored.issued[0]?.round_id === roundId) && (
           <button type="button" className="text-button" onClick={back}>
             {t("plan.back")}
           </button>
