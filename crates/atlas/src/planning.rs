@@ -55,6 +55,8 @@ pub struct PlanningSettings {
     pub merit_price: f64,
     /// Price of a set with a load of 1 along the spine.
     pub axial_price: f64,
+    /// Price of a set of a lift from the floor beside that, unless the back is chosen.
+    pub floor_lift_price: f64,
     /// Part of the time under which a session is told to be short.
     pub session_used: f64,
 }

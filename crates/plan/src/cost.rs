@@ -1,7 +1,7 @@
 //! What a week costs: shortfall and overshoot of the doses, sessions missed, exercises and minutes spent.
 
 use crate::aims::{Cover, Floor, NOT_STRETCHED};
-use crate::problem::PlanProblem;
+use crate::problem::{FLOOR_LIFT, PlanProblem};
 use crate::rules::broken;
 use crate::timing::session_minutes;
 use crate::week::Week;
@@ -67,7 +67,8 @@ pub(crate) fn use_cost(problem: &PlanProblem, candidate: usize) -> f64 {
 
 /// What a set costs for the load it puts along the spine: a heavy lift has to earn what it takes out of the client.
 pub(crate) fn strain_cost(problem: &PlanProblem, candidate: usize) -> f64 {
-    problem.prices.axial * problem.candidates[candidate].exercise.axial
+    let axial = problem.candidates[candidate].exercise.axial;
+    problem.prices.axial * axial + if axial >= FLOOR_LIFT { problem.prices.floor_lift } else { 0.0 }
 }
 
 /// What it costs to have an exercise on a day whose theme it does not fit.

@@ -183,6 +183,8 @@ pub struct Prices {
     pub merit: f64,
     /// A set with a load of 1 along the spine.
     pub axial: f64,
+    /// A set of a lift from the floor beside that, unless the back is chosen.
+    pub floor_lift: f64,
 }
 
 /// Muscles of the back: where one is chosen, deadlifts from the floor may be done more often.
@@ -229,7 +231,12 @@ impl PlanProblem {
             dropped: atlas.school_options(&case.client.schools).flat_map(|o| o.drops.iter().copied()).collect(),
             themes: themes.days,
             gave_way: themes.gave_way.into_iter().collect(),
-            prices: Prices { theme: settings.theme_price, merit: settings.merit_price, axial: settings.axial_price },
+            prices: Prices {
+                theme: settings.theme_price,
+                merit: settings.merit_price,
+                axial: settings.axial_price,
+                floor_lift: if back_chosen { 0.0 } else { settings.floor_lift_price },
+            },
             near_direct_sets: whole(settings.near_direct_sets),
             axial_session: settings.axial_session,
             floor_lifts: if back_chosen { shape.days.len() } else { whole(settings.floor_lifts) as usize },

@@ -18,7 +18,9 @@ impl PlanProblem {
             (demand.class as u8, demand.weaker.is_some(), demand.stretch_possible).hash(&mut hasher);
         }
         (self.near_direct_sets, self.floor_lifts, self.axial_session.to_bits()).hash(&mut hasher);
-        [self.prices.theme, self.prices.merit, self.prices.axial].map(f64::to_bits).hash(&mut hasher);
+        [self.prices.theme, self.prices.merit, self.prices.axial, self.prices.floor_lift]
+            .map(f64::to_bits)
+            .hash(&mut hasher);
         for limit in &self.limits {
             (&limit.of, limit.most.to_bits()).hash(&mut hasher);
         }
