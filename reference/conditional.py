@@ -2,7 +2,7 @@
 
 For every person of the data set and every site: expected size, z and sd of the logs, conditional on all other sites, with
 the moments of the whole sex (numpy); the squared Mahalanobis distance (scipy) and whether it is past the 99 % point of
-chi-square. For every person also a made-up left and right arm (seeded) with the left-right verdict of measuring.md 3.
+chi-square. For every person also a made-up left and right arm (seeded) with the left-right verdict.
 """
 
 import csv

@@ -1,4 +1,4 @@
-"""Makes fixtures/posterior.json: random Bayesian linear regressions solved as measuring.md 6 writes them, by numpy."""
+"""Makes fixtures/posterior.json: random Bayesian linear regressions, solved by numpy."""
 
 import json
 from pathlib import Path

@@ -1,4 +1,4 @@
-"""Makes fixtures/verdict.csv: what a posterior mean and SD mean for a region, by scipy, as measuring.md 6 writes it.
+"""Makes fixtures/verdict.csv: what a posterior mean and SD mean for a region, by scipy.
 
 Threshold 0.5 SD for size and 3 % for sides; need is the expected shortfall below level, here also by numerical integration.
 """

@@ -270,7 +270,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // Worked values of the published equations (checks.md): Jackson & Pollock 1978, Jackson, Pollock & Ward 1980, Siri 1961.
+    // Worked values of the published equations: Jackson & Pollock 1978, Jackson, Pollock & Ward 1980, Siri 1961.
     #[rstest]
     #[case::men_three_folds(density_three_folds(Sex::Male, 60.0, 30.0), 17.95)]
     #[case::women_three_folds(density_three_folds(Sex::Female, 60.0, 30.0), 24.13)]

@@ -25,7 +25,7 @@ fn covariance(norms: &SexNorms, sites: &[usize]) -> DMatrix<f64> {
 /// Expected size, conditional SD and z of site `of` from all the other observed sites.
 ///
 /// With x = ln(cm) multivariate normal: `E = mu_i + S_iA inv(S_AA) (x_A - mu_A)`, `V = S_ii - S_iA inv(S_AA) S_Ai`,
-/// `z = (x_i - E) / sqrt(V + error variance)` (measuring.md 4). `error_variance_ln` is (%TEM/100)^2 / readings.
+/// `z = (x_i - E) / sqrt(V + error variance)`. `error_variance_ln` is (%TEM/100)^2 / readings.
 /// `None` when `of` was not observed or the others do not determine it.
 pub fn conditional_size(
     norms: &SexNorms,

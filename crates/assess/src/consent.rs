@@ -1,4 +1,4 @@
-//! Whether pictures of a client may be taken in at all (cautions.md, photos and under 18).
+//! Whether pictures of a client may be taken in at all.
 
 use crate::input::Client;
 use jiff::civil::Date;

@@ -1,4 +1,4 @@
-//! The linear-Gaussian model that weighs all evidence together (measuring.md 6).
+//! The linear-Gaussian model that weighs all evidence together.
 
 use crate::observe::{Observation, Target};
 use atlas::Atlas;

@@ -1,5 +1,5 @@
-//! What a coach must look at before training anything: differences and changes that may be an injury or illness, and pain
-//! (cautions.md). Orthomer does not diagnose.
+//! What a coach must look at before training anything: differences and changes that may be an injury or illness, and pain.
+//! Orthomer does not diagnose.
 
 use crate::assessment::asymmetries_of;
 use crate::composition::Composition;

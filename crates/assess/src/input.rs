@@ -99,7 +99,7 @@ pub struct Home {
 }
 
 impl Client {
-    /// Nobody younger is photographed or tested to a maximum (cautions.md).
+    /// Nobody younger is photographed or tested to a maximum.
     pub const ADULT_YEARS: f64 = 18.0;
 
     /// Whether there is an item anywhere the client trains; body weight is always there.
@@ -139,7 +139,7 @@ pub struct Pain {
     pub level: u8,
 }
 
-/// Mobility screens, degrees by side; the ids are the atlas's with `_deg` (measuring.md 5).
+/// Mobility screens, degrees by side; the ids are the atlas's with `_deg`.
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Screens {
@@ -379,7 +379,7 @@ pub struct Override {
     pub reason: String,
 }
 
-/// What of a verdict the client is shown; nothing unless the coach shares it (cautions.md, body image).
+/// What of a verdict the client is shown; nothing unless the coach shares it.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum Shared {

@@ -156,7 +156,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // By hand from measuring.md 2: ten pairs' worth of 1 %, then n pairs each differing by d %.
+    // By hand: ten pairs' worth of 1 %, then n pairs each differing by d %.
     #[rstest]
     #[case::nothing_measured_leaves_the_default(0.0, 0.0, 1.0)]
     #[case::ten_pairs_without_any_difference_halve_the_variance(0.0, 10.0, 0.5_f64.sqrt())]

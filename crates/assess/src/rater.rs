@@ -18,7 +18,7 @@ pub struct RaterAgreement {
 
 /// Agreement from pairs of standings, first and repeated.
 ///
-/// `SD^2 = (n0 default^2 + sum d^2 / 2) / (n0 + n)`, `n0` as for readings of the tape (measuring.md 2).
+/// `SD^2 = (n0 default^2 + sum d^2 / 2) / (n0 + n)`, `n0` as for readings of the tape.
 pub fn rater_agreement(settings: &EvidenceSettings, pairs: &[[i8; 2]]) -> RaterAgreement {
     let default = settings.observation_sd.rating_bulk / settings.scale.rating_bulk;
     let (prior, n) = (settings.error.prior_pairs, pairs.len() as f64);

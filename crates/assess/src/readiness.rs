@@ -1,4 +1,4 @@
-//! Whether a client may start to train as planned (cautions.md, before training).
+//! Whether a client may start to train as planned.
 
 use crate::input::Client;
 use jiff::civil::Date;

@@ -1,4 +1,4 @@
-//! Every site of a round against what frame and the rest of the body predict (measuring.md 4).
+//! Every site of a round against what frame and the rest of the body predict.
 
 use crate::assessment::Knowledge;
 use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2, outside_limit};

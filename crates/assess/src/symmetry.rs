@@ -74,7 +74,7 @@ pub fn symmetry_angle(sides: Sides<f64>) -> f64 {
 /// 95 % of a normal distribution lies within this many SD.
 const TWO_SIDED_95: f64 = 1.96;
 
-/// Compares both sides of a site (measuring.md 3).
+/// Compares both sides of a site.
 pub fn asymmetry(settings: &EvidenceSettings, sides: &Sides<&MeasuredSite>, dominant: Hand) -> Asymmetry {
     let sides_cm = sides.map(|m| m.value_cm);
     let difference_cm = sides_cm.left - sides_cm.right;
@@ -126,7 +126,7 @@ pub(crate) fn judged(index: f64, se_index: f64, threshold: f64) -> SideVerdict {
     }
 }
 
-/// Right-handed people's right arm is a little larger from use; left-handed people are about equal (measuring.md 3).
+/// Right-handed people's right arm is a little larger from use; left-handed people are about equal.
 fn dominance_explains(settings: &EvidenceSettings, site: &SiteId, cm: Sides<f64>, index: f64, dominant: Hand) -> bool {
     let Some(&allowance) = settings.dominance_girth_pct.get(site) else { return false };
     dominant == Hand::Right && cm.larger_side() == Some(Side::Right) && index.abs() <= allowance

@@ -178,7 +178,7 @@ fn probabilities_and_need_are_scipy_s_for_any_posterior() {
     }
 }
 
-// measuring.md 6: behind or ahead from 0.70, level from 0.50, otherwise unclear. By hand from the normal table.
+// Behind or ahead from 0.70, level from 0.50, otherwise unclear. By hand from the normal table.
 #[rstest]
 #[case::clearly_behind(-1.5, 0.5, Standing::Behind)]
 #[case::clearly_ahead(1.5, 0.5, Standing::Ahead)]

@@ -72,7 +72,7 @@ fn feel(region: &str, felt: &str) -> Value {
     json!({"kind": "feel", "exercise": "one-arm-hip-row", "region": region, "felt": felt})
 }
 
-// measuring.md 7, one case a row; common practice, no source. The client chose rear delts or lower lats to be brought up.
+// One case a row; common practice, no source. The client chose rear delts or lower lats to be brought up.
 #[rstest]
 #[case::four_sets_are_too_little("delts.posterior", &[("one-arm-reverse-fly", 4, true)], json!([]), "too-little-work")]
 #[case::eight_sets_are_enough("delts.posterior", &[("one-arm-reverse-fly", 8, true)], json!([]), "")]
@@ -326,7 +326,7 @@ fn the_school_of_sizing_decides_what_enters_the_evidence(#[case] school: &str, #
     assert_eq!(assessment.observations.iter().any(|o| o.target == Target::Bulk), sized);
 }
 
-// The handbook's own words: "by frame ratios the calf is 2.1 cm short; by the rest of this body 1.2".
+// In words a coach uses: "by frame ratios the calf is 2.1 cm short; by the rest of this body 1.2".
 #[test]
 fn other_schools_stand_beside_the_reference() {
     let assessment = full();
@@ -343,7 +343,7 @@ fn a_school_that_leaves_a_part_alone_takes_its_need_away() {
     assert!(region(&left, "lats.lower").bulk.need.abs() < 1e-12 && region(&left, "lats.upper").bulk.need > 0.0);
 }
 
-// cautions.md, one case a rule.
+// One case a rule; common practice, no source.
 #[rstest]
 #[case::nine_percent_between_the_calves(|file: &mut Value| tape(file, "calf", 35.0, 38.3), Some(FlagKind::LargeSideDifference))]
 #[case::four_percent_are_none(|file: &mut Value| tape(file, "calf", 37.0, 38.5), None)]

@@ -104,7 +104,7 @@ fn a_client_has_what_stands_where_they_train(#[case] days: u8, #[case] item: &st
     assert_eq!(trains(days).has(&item.parse().unwrap()), there);
 }
 
-// By hand from measuring.md 2: (10 x 1 %^2 + d^2/2) / (10 + 1) for one pair d % apart; 10 x 5 %^2 for a fold.
+// By hand: (10 x 1 %^2 + d^2/2) / (10 + 1) for one pair d % apart; 10 x 5 %^2 for a fold.
 #[test]
 fn what_was_learned_of_a_measurer_is_told_by_site_most_read_first() {
     let round = json!({

@@ -167,7 +167,7 @@ fn people_all_alike_have_no_reliability() {
     assert_eq!(technical_error(&[]), None);
 }
 
-// measuring.md 2, by hand: arm 38.0 cm, two readings at 1 % each time, 0.5 % from day to day: 1.96 sqrt(2 x .0722 + 2 x .0361).
+// By hand: arm 38.0 cm, two readings at 1 % each time, 0.5 % from day to day: 1.96 sqrt(2 x .0722 + 2 x .0361).
 #[test]
 fn a_real_change_of_an_arm_is_about_nine_millimetres() {
     let se = 38.0 * 0.01 / 2_f64.sqrt();

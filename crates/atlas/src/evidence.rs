@@ -110,7 +110,7 @@ pub struct ErrorSettings {
     pub swapped_sides_pct: f64,
 }
 
-/// When a coach sends a client to a doctor or physiotherapist first (cautions.md).
+/// When a coach sends a client to a doctor or physiotherapist first.
 #[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ReferSettings {

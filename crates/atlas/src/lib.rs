@@ -42,7 +42,7 @@ pub use site::{Site, SiteKind, SkinfoldSite};
 use std::collections::BTreeMap;
 use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
 
-/// Everything the handbook of the trade holds, checked and indexed.
+/// Everything the trade knows, checked and indexed.
 #[derive(Clone, Debug)]
 pub struct Atlas {
     regions: Vec<Region>,

@@ -1,4 +1,4 @@
-//! The questions asked before training (cautions.md).
+//! The questions asked before training.
 
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;

@@ -1,4 +1,4 @@
-//! How sets are done, what goes well together, and the smallest step up (programming.md 4 and 5).
+//! How sets are done, what goes well together, and the smallest step up.
 
 use crate::exercise::Exercise;
 use serde::{Deserialize, Serialize};
@@ -94,7 +94,7 @@ mod tests {
     use crate::Atlas;
     use rstest::rstest;
 
-    // programming.md 4, its table; common practice, no source.
+    // Common practice, no source.
     #[rstest]
     #[case::straight("straight", 3, 3.0)]
     #[case::one_top_set("ramp-top", 1, 1.0)]
@@ -131,7 +131,7 @@ mod tests {
     }
 
     #[test]
-    fn every_scheme_of_the_handbook_is_there() {
+    fn every_scheme_that_coaches_use_is_there() {
         let atlas = Atlas::load().unwrap();
         assert_eq!(atlas.schemes().len(), 12);
         assert_eq!(atlas.schemes()[0].id, super::STRAIGHT);

@@ -19,7 +19,7 @@ fn region(id: &str) -> RegionId {
 #[rstest]
 fn every_region_but_grip_is_shown_by_some_pose(#[from(shipped)] atlas: Atlas) {
     let unseen: Vec<_> = atlas.regions().iter().filter(|r| r.poses.is_empty()).map(|r| r.id.as_str()).collect();
-    assert_eq!(unseen, ["grip"], "grip is endurance, not a shape (handbook, regions)");
+    assert_eq!(unseen, ["grip"], "grip is endurance, not a shape");
 }
 
 #[rstest]
@@ -51,7 +51,7 @@ fn every_region_has_two_exercises_in_a_full_gym_and_one_with_dumbbells_or_bands(
 }
 
 #[rstest]
-fn the_catalogue_holds_every_row_of_the_handbook_and_more(#[from(shipped)] atlas: Atlas) {
+fn the_catalogue_holds_what_coaches_use(#[from(shipped)] atlas: Atlas) {
     assert!(atlas.exercises().len() >= 140, "{} exercises", atlas.exercises().len());
 }
 
@@ -65,7 +65,7 @@ fn every_exercise_has_a_substitute_that_trains_the_same_part(#[from(shipped)] at
     }
 }
 
-// Handbook, programming 7: twenty-four questions; what a size is judged against makes one more.
+// Twenty-four questions on which coaches disagree; what a size is judged against makes one more.
 #[rstest]
 fn every_school_has_two_answers_or_more_and_every_answer_says_what_it_changes(#[from(shipped)] atlas: Atlas) {
     assert_eq!(atlas.schools().len(), 25);
@@ -148,13 +148,13 @@ fn every_kit_can_train_shoulders_back_and_legs(#[from(shipped)] atlas: Atlas) {
     }
 }
 
-// The handbook's rows, spot-checked so that a slip in the data file shows.
+// Spot checks, so that a slip in the data file shows. Common practice, no source.
 #[rstest]
 #[case("face-pull", "delts.posterior", 1.0)]
 #[case("face-pull", "cuff", 0.5)]
 #[case("deadlift", "quads.vastus-lateralis", 0.25)]
 #[case("chin-as-curl", "biceps.long", 0.5)]
-fn targets_are_as_the_handbook_gives_them(
+fn targets_are_as_coaches_count_them(
     #[from(shipped)] atlas: Atlas,
     #[case] id: &str,
     #[case] target: &str,

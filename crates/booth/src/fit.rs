@@ -11,7 +11,7 @@ use units::{Side, Sides};
 /// A girth the booth can be asked for.
 #[derive(Clone, Copy, Debug)]
 pub struct Site {
-    /// The handbook's id.
+    /// The tape site's id.
     pub id: &'static str,
     /// Whether each side has its own.
     pub paired: bool,
@@ -217,7 +217,7 @@ impl<'a> Ruler<'a> {
         }
     }
 
-    /// A girth, cm, where the handbook puts the tape.
+    /// A girth, cm, where the tape lies.
     pub fn girth(&self, site: &str, side: Option<Side>) -> f64 {
         let side = side.unwrap_or(Side::Left);
         let body = self.body;

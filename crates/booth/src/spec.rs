@@ -55,7 +55,7 @@ pub enum Sex {
     Female,
 }
 
-/// Poses the booth can hold, by the handbook's ids.
+/// Poses the booth can hold, by their usual ids.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema)]
 pub enum Pose {
     /// Front relaxed.
@@ -80,7 +80,7 @@ impl Pose {
     /// All of them.
     pub const ALL: [Self; 8] = [Self::F, Self::B, Self::SL, Self::SR, Self::FDB, Self::BDB, Self::FLS, Self::BLS];
 
-    /// The handbook's id.
+    /// Its usual id.
     pub fn id(self) -> String {
         format!("{self:?}")
     }

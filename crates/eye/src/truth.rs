@@ -11,7 +11,7 @@ use units::{Side, Sides};
 /// The answer to a question about a figure with these girths, asked for or measured.
 ///
 /// Left against right: the symmetry index, %, positive when the left is larger. Standing: z of the part given stature,
-/// waist, hips and the other limbs (measuring.md 4), negative when behind.
+/// waist, hips and the other limbs, negative when behind.
 ///
 /// # Errors
 /// [`EyeError::Part`] when a girth is missing, [`EyeError::Reference`] when the norms lack a site.

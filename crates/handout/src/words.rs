@@ -26,6 +26,6 @@ pub(crate) fn sides(item: &ItemEntry) -> String {
     }
 }
 
-/// Said at the foot of every page (cautions.md).
+/// Said at the foot of every page.
 pub(crate) const STOP: &str = "Stop an exercise that hurts 3 of 10 or more and tell your coach. Sharp pain, numbness, \
     swelling or sudden weakness: stop and see a doctor.";

@@ -212,7 +212,7 @@ fn front_and_back_are_one_outline(front: Photo) {
 fn a_width_changed_when_it_did_by_more_than_two_pictures_differ(front: Photo, #[case] now_cm: f64, #[case] real: bool) {
     let now = Photo { widths: vec![Width { cm: now_cm, ..front.widths[0].clone() }], ..front.clone() };
     let change = width_changes(&front, &now, 2.0).remove(0);
-    // 1.96 x sqrt(0.60^2 + 0.62^2) = 1.69 cm and 1.96 x sqrt(0.60^2 + 0.65^2) = 1.73 cm (measuring.md 2).
+    // 1.96 x sqrt(0.60^2 + 0.62^2) = 1.69 cm and 1.96 x sqrt(0.60^2 + 0.65^2) = 1.73 cm.
     assert!((change.mdc_cm - if real { 1.734 } else { 1.691 }).abs() < 0.001, "{change:?}");
     assert_eq!(change.real, real);
 }

@@ -1,4 +1,4 @@
-//! What must be said at once when something hurts (cautions.md): stop and swap, or stop and refer. Orthomer does not diagnose.
+//! What must be said at once when something hurts: stop and swap, or stop and refer. Orthomer does not diagnose.
 
 use crate::entry::{Entry, ExercisePain, Part, RedFlag};
 use assess::{Hurt, PAIN_STOPS};
@@ -66,7 +66,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // cautions.md.
+    // Common practice, no source.
     #[rstest]
     #[case::a_twinge(2, &[], None)]
     #[case::three_stops(3, &[], Some(AlarmKind::Pain))]

@@ -121,7 +121,7 @@ impl Count {
     }
 }
 
-/// Signs that a doctor or physiotherapist should look at first (cautions.md).
+/// Signs that a doctor or physiotherapist should look at first.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(rename_all = "kebab-case")]
 pub enum RedFlag {

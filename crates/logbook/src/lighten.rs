@@ -1,4 +1,4 @@
-//! When to lighten before the block says so (programming.md 5): two lifts fall for two sessions, or sleep and soreness say so.
+//! When to lighten before the block says so: two lifts fall for two sessions, or sleep and soreness say so.
 
 use crate::entry::SessionLog;
 use crate::performance::Performed;

@@ -100,7 +100,7 @@ pub(crate) mod tests {
         }
     }
 
-    // Epley 1985, checks.md: 100 kg x 10 is 133.33, x 5 is 116.67, one repetition is the load.
+    // Epley 1985: 100 kg x 10 is 133.33, x 5 is 116.67, one repetition is the load.
     #[rstest]
     #[case::ten(set(1, 100.0, 10), 133.333)]
     #[case::five(set(1, 100.0, 5), 116.667)]

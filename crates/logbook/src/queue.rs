@@ -26,14 +26,14 @@ pub enum QueueKind {
     Stall,
 }
 
-/// Weeks after which a round is due when no plan says so (the longest round of work.md).
+/// Weeks after which a round is due when no plan says so (common practice, no source).
 pub const ROUND_WEEKS: i64 = 12;
 
 #[cfg(test)]
 mod tests {
     use super::*;
 
-    // design.md, Today: pain or red flags, photos to inspect, rounds due, plans to issue, stalls.
+    // Today: pain or red flags, photos to inspect, rounds due, plans to issue, stalls.
     #[test]
     fn what_hurts_comes_before_what_waits() {
         let mut kinds = [

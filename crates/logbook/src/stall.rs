@@ -1,4 +1,4 @@
-//! Exercises that do not move (programming.md 5): no change in three weeks.
+//! Exercises that do not move: no change in three weeks.
 
 use crate::performance::Performed;
 use jiff::ToSpan;
@@ -68,7 +68,7 @@ mod tests {
         stall(&history, None, "2026-04-01".parse().unwrap())
     }
 
-    // programming.md 5: no change in three weeks; common practice, no source.
+    // No change in three weeks; common practice, no source.
     #[rstest]
     #[case::no_better_in_three_weeks(
         &[("2026-03-05", 12.0, 12), ("2026-03-12", 12.0, 12), ("2026-03-19", 12.0, 11), ("2026-03-26", 12.0, 12)], Some("range or scheme")

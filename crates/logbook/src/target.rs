@@ -1,4 +1,4 @@
-//! What is done next time (programming.md 5): double progression, the weaker side's rule, backing off, holding.
+//! What is done next time: double progression, the weaker side's rule, backing off, holding.
 
 use crate::entry::LoggedSet;
 use crate::performance::Performed;
@@ -261,7 +261,7 @@ mod tests {
         log("db-curl", sets)
     }
 
-    // programming.md 5; common practice, no source.
+    // Common practice, no source.
     #[rstest]
     #[case::every_set_at_the_top(&[(12.0, 12), (12.0, 12), (12.0, 12)], TargetKind::Load, 14.0, &[8, 8, 8])]
     #[case::one_set_short(&[(12.0, 12), (12.0, 12), (12.0, 11)], TargetKind::Count, 12.0, &[12, 12, 12])]
@@ -313,7 +313,7 @@ mod tests {
         assert_eq!((target.counts, target.load_kg), (vec![next; 3], None));
     }
 
-    // programming.md 1 and 5: the stronger side never progresses ahead of the weaker one.
+    // The stronger side never progresses ahead of the weaker one.
     #[test]
     fn the_weaker_side_alone_decides() {
         let sided = |side, reps| LoggedSet { side: Some(side), ..set(1, 12.0, reps) };

@@ -8,7 +8,7 @@ use jiff::civil::Date;
 use std::collections::{BTreeMap, BTreeSet};
 use units::RegionId;
 
-/// More left than this and a set is not a hard one (programming.md 1).
+/// More left than this and a set is not a hard one.
 const HARD_RESERVE: u8 = 3;
 
 /// The entry as a row of past training; none for a session as a whole and where no hard set was done. Both sides of a set are
@@ -84,20 +84,20 @@ mod tests {
         assert_eq!(row.map(|row| (row.sets, row.one_sided)), expected);
     }
 
-    // programming.md 1: a hard set ends 0 to 3 repetitions from failure.
+    // A hard set ends 0 to 3 repetitions from failure.
     #[test]
     fn a_set_with_five_left_is_no_hard_set() {
         let row = of(|log| log.sets[0].reserve = Some(5)).unwrap();
         assert_eq!(row.sets, 2);
     }
 
-    // programming.md 4: one all-out top set counts as one, whatever warmed up to it.
+    // One all-out top set counts as one, whatever warmed up to it.
     #[test]
     fn the_scheme_says_what_sets_count_as() {
         assert_eq!(of(|log| log.scheme = "ramp-top".into()).unwrap().sets, 2);
     }
 
-    // programming.md 1: sets times the target's fraction; a curl is 1 for the long head.
+    // Sets times the target's fraction; a curl is 1 for the long head.
     #[test]
     fn weekly_sets_are_the_mean_of_the_last_four_weeks_trained() {
         let atlas = Atlas::load().unwrap();

@@ -14,7 +14,7 @@ pub struct TrendPoint {
 }
 
 /// Half the width of the 95 % band of one measurement: `1.96 sqrt(SE^2 + day^2)`, all in one unit; `day` is the day-to-day SD.
-/// Two such bands together are the smallest real change between two measurements (measuring.md 2).
+/// Two such bands together are the smallest real change between two measurements.
 pub fn noise_band(se: f64, day: f64) -> f64 {
     TWO_SIDED_95 * se.hypot(day)
 }
@@ -41,7 +41,7 @@ mod tests {
     use assess::mdc95;
     use rstest::rstest;
 
-    // measuring.md 2: a change is real beyond 1.96 sqrt(SE1^2 + SE2^2 + 2 day^2); bands are 1.96 sqrt(SE^2 + day^2).
+    // A change is real beyond 1.96 sqrt(SE1^2 + SE2^2 + 2 day^2); bands are 1.96 sqrt(SE^2 + day^2).
     #[rstest]
     #[case::within_the_noise(&[(36.0, 0.5), (36.6, 0.5)], None)]
     #[case::beyond_it(&[(36.0, 0.5), (36.2, 0.5), (36.8, 0.5)], Some(0.8))]

@@ -1,5 +1,4 @@
-//! A block of weeks: sets rise where a chosen region is still short of its full aim, and the last week lightens
-//! (programming.md 1 and 5).
+//! A block of weeks: sets rise where a chosen region is still short of its full aim, and the last week lightens.
 
 use crate::anneal::{SETS_HIGH, SETS_LOW};
 use crate::dose::ceiling;

@@ -1,4 +1,4 @@
-//! How many hard sets a week a region should get (programming.md 1).
+//! How many hard sets a week a region should get.
 
 use assess::Class;
 
@@ -45,7 +45,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // programming.md 1; common practice, no source.
+    // Common practice, no source.
     #[rstest]
     #[case::nothing_known(None, 14.0)]
     #[case::from_nothing_two_sets(Some(0.0), 2.0)]

@@ -1,4 +1,4 @@
-//! The learning ladder for a region that the client cannot feel (programming.md 4): one light set each, from the easiest to
+//! The learning ladder for a region that the client cannot feel: one light set each, from the easiest to
 //! feel to the exercise that is wanted.
 
 use crate::problem::{Candidate, PlanProblem};

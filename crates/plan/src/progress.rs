@@ -1,4 +1,4 @@
-//! How an exercise goes on from session to session (programming.md 5), as data for the log.
+//! How an exercise goes on from session to session, as data for the log.
 
 use crate::problem::Candidate;
 use atlas::Work;
@@ -67,7 +67,7 @@ mod tests {
     use rstest::rstest;
     use serde_json::json;
 
-    // programming.md 5; common practice, no source.
+    // Common practice, no source.
     #[rstest]
     #[case::ten_to_twelve_then_load("bench-press", ProgressKind::Double, Some(2.5))]
     #[case::a_hang_by_the_clock("dead-hang", ProgressKind::Seconds, Some(2.5))]

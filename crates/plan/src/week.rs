@@ -90,7 +90,7 @@ mod tests {
         assert_eq!(week.set(1, curl, 0), 0);
     }
 
-    // programming.md 1: the dose is sets times target fraction over direct and indirect work.
+    // The dose is sets times target fraction over direct and indirect work.
     #[test]
     fn a_session_s_dose_counts_fractions() {
         let problem = problem(&json!({}));

@@ -101,7 +101,7 @@ fn an_exercise_that_is_refused_since_is_shown_and_forbids_giving_the_plan() {
     assert!(week.all_items().all(|(candidate, _)| problem.candidates[candidate].refused.is_none()));
 }
 
-// programming.md 4: what schemes count and take; common practice, no source.
+// What schemes count and take; common practice, no source.
 #[rstest]
 #[case::a_drop_counts_half_a_set_more("drop", 0.5, 0.5)]
 #[case::a_hold_counts_a_quarter("hold", 0.25, 10.0 / 60.0)]
@@ -193,7 +193,7 @@ fn what_is_not_for_this_client_is_listed_with_the_rule() {
     assert!(found.refused.iter().any(|other| other.refusal.to_string().starts_with("needs ")), "{:?}", found.refused);
 }
 
-// programming.md 1 and 5; common practice, no source.
+// Common practice, no source.
 #[test]
 fn a_block_raises_what_is_chosen_by_no_more_than_a_fifth_or_two_sets_and_ends_lighter() {
     let problem = problem();
@@ -250,7 +250,7 @@ fn a_block_has_four_to_eight_weeks(#[case] asked: u8, #[case] weeks: usize) {
     assert_eq!(block(&problem, &draft(&problem, &[(0, "db-curl", 3, "straight")]), asked).len(), weeks);
 }
 
-// programming.md 4, learning ladder; common practice, no source.
+// The learning ladder; common practice, no source.
 #[rstest]
 #[case::felt_in_the_wrong_place("traps.middle", true)]
 #[case::felt_nowhere("nowhere", true)]

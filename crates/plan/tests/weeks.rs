@@ -223,7 +223,7 @@ fn with_schools(schools: &Value, bring_up: &[&str]) -> Plan {
     planned(&case(&json!({"equipment": kit("full-gym"), "pain": [], "screens": {}, "schools": schools}), bring_up))
 }
 
-// programming.md 7: the choice changes plans, cues and warnings.
+// The choice changes plans, cues and warnings.
 #[rstest]
 #[case::never_an_upright_row(json!({"upright_row": "never"}), "delts.lateral", "upright-row")]
 #[case::push_wrist_curls_only(json!({"wrist_curls": "push"}), "forearm.flexors", "bar-wrist-curl")]
@@ -325,7 +325,7 @@ fn the_same_client_gets_the_same_week() {
 
 #[test]
 fn pressing_counts_for_front_delt_and_triceps() {
-    // programming.md 2: after 9 sets of pressing the front delt has 4.5 (common practice, no source).
+    // After 9 sets of pressing the front delt has 4.5 (common practice, no source).
     let bench = exercise(&"bench-press".parse().unwrap());
     assert!((9.0 * bench.fraction(&region("delts.anterior")) - 4.5).abs() < 1e-12);
 }

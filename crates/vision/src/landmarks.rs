@@ -1,4 +1,4 @@
-//! Landmarks of a standing person, by the contract's names.
+//! Landmarks of a standing person, by the names of the photo file.
 
 use crate::frame::Run;
 use crate::limb::Axis;
@@ -9,7 +9,7 @@ use std::collections::BTreeMap;
 use units::Side;
 
 impl Standing<'_> {
-    /// Landmarks by the contract's names.
+    /// Landmarks by the names of the photo file.
     pub fn landmarks(&self) -> BTreeMap<String, Landmark> {
         let mut marks = BTreeMap::new();
         let mut on = |name: &str, right: f64, high: f64, confidence: f64| {

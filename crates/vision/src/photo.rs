@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use utoipa::ToSchema;
 
-/// A pose by the handbook's id, as far as measuring goes.
+/// A pose by its usual id, as far as measuring goes.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub enum PhotoPose {
     /// Front relaxed.
@@ -49,7 +49,7 @@ impl PhotoPose {
         Self::AT,
     ];
 
-    /// The handbook's id.
+    /// Its usual id.
     pub fn id(self) -> String {
         format!("{self:?}")
     }

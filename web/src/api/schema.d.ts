@@ -3338,7 +3338,7 @@ export interface components {
             widths: components["schemas"]["Width"][];
         };
         /**
-         * @description A pose by the handbook's id, as far as measuring goes.
+         * @description A pose by its usual id, as far as measuring goes.
          * @enum {string}
          */
         PhotoPose: "F" | "B" | "SL" | "SR" | "FDB" | "BDB" | "FLS" | "BLS" | "SC" | "ST" | "AT";
@@ -3829,7 +3829,7 @@ export interface components {
             id: string;
         };
         /**
-         * @description Signs that a doctor or physiotherapist should look at first (cautions.md).
+         * @description Signs that a doctor or physiotherapist should look at first.
          * @enum {string}
          */
         RedFlag: "sharp-pain" | "numbness" | "swelling" | "night-pain" | "loss-of-strength";
@@ -4460,7 +4460,7 @@ export interface components {
             /** @description What is tapped, in order; the joint is the second. */
             tapped: string[];
         };
-        /** @description Mobility screens, degrees by side; the ids are the atlas's with `_deg` (measuring.md 5). */
+        /** @description Mobility screens, degrees by side; the ids are the atlas's with `_deg`. */
         Screens: {
             ankle_dorsiflexion_deg?: components["schemas"]["Sides_f64"] | null;
             /** @description Whether the shoulder blades can be drawn together without the arms. */
@@ -4573,7 +4573,7 @@ export interface components {
          */
         Sex: "male" | "female";
         /**
-         * @description What of a verdict the client is shown; nothing unless the coach shares it (cautions.md, body image).
+         * @description What of a verdict the client is shown; nothing unless the coach shares it.
          * @enum {string}
          */
         Shared: "priorities" | "standings" | "sides" | "girths";

@@ -1,4 +1,4 @@
-//! Why a region lags (measuring.md 7): one rule per cause, each with what was seen. Several can hold; none is invented where
+//! Why a region lags: one rule per cause, each with what was seen. Several can hold; none is invented where
 //! nothing is known. Common practice, no source.
 
 mod feel;

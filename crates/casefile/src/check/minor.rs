@@ -1,4 +1,4 @@
-//! Nobody under 18 is photographed or tested to a maximum (cautions.md).
+//! Nobody under 18 is photographed or tested to a maximum.
 
 use super::Checker;
 use crate::raw::{RoundEntry, TestEntry};

@@ -1,4 +1,4 @@
-//! What to do with a region at the end of a round: the table of programming.md 6, from its most pressing row down.
+//! What to do with a region at the end of a round: one row for each thing that can be seen, from its most pressing row down.
 
 use crate::review::WorkDone;
 use assess::Choices;
@@ -117,7 +117,7 @@ mod tests {
         WorkDone { planned_sets: planned, done_sets: done, weekly_sets: weekly, band, ..WorkDone::default() }
     }
 
-    // programming.md 6, row by row; common practice, no source.
+    // Row by row; common practice, no source.
     #[rstest]
     #[case::real_gain_still_behind(done(70.0, 70.0, 14.0), |f: &mut Facts| f.gained = true, Decision::Keep)]
     #[case::no_longer_behind(done(70.0, 70.0, 14.0), |f: &mut Facts| f.behind = false, Decision::Release)]
@@ -155,7 +155,7 @@ mod tests {
         ids.iter().map(|id| id.parse().unwrap()).collect()
     }
 
-    // programming.md 6: released goes to keep, and the next in line is chosen; never more than three (section 1).
+    // Released goes to keep, and the next in line is chosen; never more than three. Common practice, no source.
     #[rstest]
     #[case::all_go_on(&[], &[], &["delts.lateral", "lats.lower"])]
     #[case::one_is_released(&["delts.lateral"], &[], &["lats.lower"])]

@@ -1,4 +1,4 @@
-//! The end of a round: what moved against what could be noise, what was done for it, and what to do next (programming.md 6).
+//! The end of a round: what moved against what could be noise, what was done for it, and what to do next.
 
 mod decide;
 mod moves;

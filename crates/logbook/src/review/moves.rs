@@ -7,7 +7,7 @@ use units::{RegionId, Side, SiteId};
 
 /// A site speaks for a region from this share of its composition on, beside the site in which it has the largest.
 const SPEAKS_FROM: f64 = 0.3;
-/// Growth of a girth while its region is brought up, % of the girth a week (programming.md 6, default).
+/// Growth of a girth while its region is brought up, % of the girth a week.
 const GROWTH_PCT_A_WEEK: f64 = 0.25;
 
 /// A girth at both ends of a round.
@@ -119,7 +119,7 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // programming.md 6: 0.25 % a week. An arm of 38 cm grows 0.095 cm a week: 0.8 cm take 8.4 weeks.
+    // 0.25 % a week. An arm of 38 cm grows 0.095 cm a week: 0.8 cm take 8.4 weeks.
     #[rstest]
     #[case::an_arm(38.0, 0.8, Some(9))]
     #[case::never_less_than_a_week(60.0, 0.01, Some(1))]

@@ -179,7 +179,7 @@ describe("versions", () => {
   });
 });
 
-// programming.md 4; common practice, no source.
+// Common practice, no source.
 test.each([
   ["timed", { kind: "count-down", seconds: 30 }],
   ["rest-pause", { kind: "count-down", seconds: 12 }],

@@ -175,7 +175,7 @@ export const RED_FLAGS: Schemas["RedFlag"][] = [
   "loss-of-strength",
 ];
 
-/** Pain from which an exercise stops (cautions.md); the server says so too. */
+/** Pain from which an exercise stops; the server says so too. */
 const STOPS_FROM = 3;
 
 type Told = Partial<Pain> | null | undefined;
@@ -194,7 +194,7 @@ export function swapsFor(item: Item, pain?: Pain | null): Item["instead"] {
 /** A clock a set scheme is done by. */
 export type SchemeClock = { kind: "count-down"; seconds: number } | { kind: "ladder" } | undefined;
 
-/** Seconds of a pause within a set, and of a hold at its end (programming.md 4). */
+/** Seconds of a pause within a set, and of a hold at its end. */
 const PAUSE_S = 12;
 const HOLD_S = 10;
 
