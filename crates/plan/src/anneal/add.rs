@@ -1,6 +1,7 @@
 //! What one exercise more would change in a week: the search's own scales, for those who ask why something is not there.
 
-use super::state::{Model, State};
+use super::model::Model;
+use super::state::State;
 use super::weigh::Scratch;
 use super::{NOTHING, SETS_LOW};
 use crate::draft::Locks;

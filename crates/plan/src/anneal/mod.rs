@@ -8,8 +8,10 @@
 //! number of moves give the same week.
 
 mod add;
+mod model;
 mod moves;
 mod polish;
+mod pool;
 mod state;
 mod weigh;
 
@@ -17,13 +19,14 @@ use crate::draft::Locks;
 use crate::problem::PlanProblem;
 use crate::week::Week;
 pub(crate) use add::{Added, Adding, InTheWay};
+use model::Model;
 use moves::Move;
 pub(crate) use moves::{SETS_HIGH, SETS_LOW};
+pub(crate) use pool::worthwhile;
 use rand::rngs::Xoshiro256PlusPlus;
 use rand::{RngExt, SeedableRng};
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
-pub(crate) use state::worthwhile;
-use state::{Model, State};
+use state::State;
 use weigh::{Change, Scratch, Weighed};
 
 /// How long to search and from where.

@@ -1,6 +1,7 @@
 //! The steps from one week to the next.
 
-use super::state::{Model, State, partner};
+use super::model::Model;
+use super::state::{State, partner};
 use super::weigh::Change;
 use rand::RngExt;
 use rand::rngs::Xoshiro256PlusPlus;

@@ -3,7 +3,8 @@
 // Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
 #![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
 
-use super::state::{Model, State, over_caps};
+use super::model::Model;
+use super::state::{State, over_caps};
 use crate::aims::NOT_STRETCHED;
 use crate::cost::{EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION};
 use crate::rules::DIRECT_SETS_A_SESSION;
