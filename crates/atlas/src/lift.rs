@@ -35,21 +35,6 @@ impl Movement {
     /// The movements that a sound week holds once each, those a coach would miss most first (common practice, no source).
     pub const WEEKLY: [Self; 6] =
         [Self::Squat, Self::Hinge, Self::PressFlat, Self::Row, Self::PullFromAbove, Self::PressOverhead];
-
-    /// What a coach calls it.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Squat => "squat or leg press",
-            Self::Hinge => "hip hinge",
-            Self::PressFlat => "press in front",
-            Self::PressDown => "press down",
-            Self::PressOverhead => "press overhead",
-            Self::Row => "row",
-            Self::PullFromAbove => "pull from above",
-            Self::Carry => "carry",
-            Self::Isolation => "isolation",
-        }
-    }
 }
 
 /// A big part of the body: what a week must not leave empty, in the order in which a short week fills them.

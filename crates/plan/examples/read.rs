@@ -45,7 +45,7 @@ fn main() -> Result<(), Box<dyn Error>> {
             );
         }
         for row in plan.movements.iter().filter(|row| row.sessions == 0) {
-            println!("     no {}: {}", row.movement.name(), row.reason.as_deref().unwrap_or(""));
+            println!("     no {:?}: {}", row.movement, row.reason.as_deref().unwrap_or(""));
         }
         let loads: Vec<String> =
             plan.loads.iter().map(|row| format!("{} {:.1}/{:.0}", row.of, row.load, row.limit)).collect();

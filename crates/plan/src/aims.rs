@@ -1,6 +1,7 @@
 //! What a week is held to beside the doses of its regions: sums that must not go over a limit, parts that must not be empty,
 //! things that must be there once. The one description of these for the objective, the search, the bound and the exported model.
 
+use crate::draft::Draft;
 use crate::problem::{Candidate, PlanProblem};
 use assess::{Class, Client, Experience};
 use atlas::{Atlas, ByExperience, Movement, Part, PlanningSettings};
@@ -66,6 +67,18 @@ impl Floor {
     /// What one set adds.
     pub fn per_set(&self, candidate: &Candidate) -> f64 {
         candidate.targets.iter().filter(|(demand, _)| self.demands.contains(demand)).map(|(_, f)| f).sum()
+    }
+
+    /// Fractional sets of the part on a board, with what its cards' schemes count as.
+    pub(crate) fn sets_of(&self, problem: &PlanProblem, draft: &Draft) -> f64 {
+        let cards = draft.sessions.iter().flatten();
+        // Not minus zero, which a sum of nothing is.
+        cards.map(|card| card.counted() * self.per_set(&problem.candidates[card.candidate])).sum::<f64>() + 0.0
+    }
+
+    /// Whether all its regions are held back.
+    pub(crate) fn held_back(&self, problem: &PlanProblem) -> bool {
+        self.demands.iter().all(|demand| problem.demands[*demand].class == Class::HoldBack)
     }
 }
 
@@ -157,7 +170,7 @@ pub(crate) fn floors(atlas: &Atlas, problem: &PlanProblem) -> Vec<Floor> {
         let belongs = |d: &usize| atlas.regions()[*d].part == Some(*part);
         let demands: Vec<usize> = (0..problem.demands.len()).filter(belongs).collect();
         let floor = Floor { part: *part, demands, least: 0.0, price: 0.0 };
-        let wanted = floor.demands.iter().any(|d| problem.demands[*d].class != Class::HoldBack);
+        let wanted = !floor.held_back(problem);
         let possible = problem.candidates.iter().any(|c| problem.worth_doing(c) && floor.per_set(c) > 0.0);
         let least = if part.small() { settings.small_part_floor } else { settings.part_floor };
         let price = settings.part_price * (1.0 - LATER_PART * place as f64);

@@ -2,9 +2,10 @@
 
 use crate::cost::is_stretched;
 use crate::missing::{nothing_allowed, why_missing};
-use crate::present::{ledger_row, lower_first};
+use crate::present::ledger_row;
 use crate::problem::{Demand, PlanProblem};
 use crate::week::Week;
+use crate::words::lower_first;
 use assess::Class;
 
 /// A demand that could not be met.

@@ -1,15 +1,15 @@
-//! A week read as a coach would read it before signing: what they would object to. It looks at the cards alone and works everything
-//! out by itself, so that a fault of the search or of a rule shows here.
+//! A week read as a coach would read it before signing: what they would object to. It looks at the cards alone, so that a
+//! fault of the search or of a rule shows here.
 
+use crate::aims::{Limit, LoadOf, allowed_load};
+use crate::anneal::{SETS_HIGH, SETS_LOW};
 use crate::draft::{Card, CardPlace, Draft};
-use crate::missing::{Missing, why_missing, why_short};
+use crate::missing::{Explained, is_short};
 use crate::order::{needs_grip, tires_grip};
-use crate::present::lower_first;
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::neighbours;
 use crate::timing::cards_minutes;
-use crate::week::{Week, weekday_name};
-use crate::words::number;
+use crate::words::{load_name, lower_first, number, upper_first};
 use assess::{Class, Experience};
 use atlas::Part;
 
@@ -67,16 +67,12 @@ pub struct Objection {
     pub cards: Vec<CardPlace>,
 }
 
-/// Sets of an exercise in a session that a coach writes down.
-const SETS: std::ops::RangeInclusive<u16> = 2..=5;
 /// Sets of a big part under this are as good as none. Small parts may wait for another week.
 const EMPTY: f64 = 2.0;
-/// What a week of lowering begins with, a session and a week, unless the caps of the exercise have risen.
-const LOWERING_A_SESSION: u16 = 2;
 
 /// What a coach would object to; nothing in a week they would sign.
-pub fn objections(problem: &PlanProblem, draft: &Draft) -> Vec<Objection> {
-    let read = Read { problem, draft, week: draft.week(problem) };
+pub(crate) fn objections(problem: &PlanProblem, draft: &Draft, explained: &Explained) -> Vec<Objection> {
+    let read = Read { problem, draft, explained };
     let mut found = read.parts();
     found.extend(read.spine());
     found.extend(read.cards());
@@ -87,7 +83,7 @@ pub fn objections(problem: &PlanProblem, draft: &Draft) -> Vec<Objection> {
 struct Read<'a> {
     problem: &'a PlanProblem,
     draft: &'a Draft,
-    week: Week,
+    explained: &'a Explained,
 }
 
 impl Read<'_> {
@@ -104,35 +100,24 @@ impl Read<'_> {
     }
 
     fn place(&self, session: usize, card: &Card) -> CardPlace {
-        CardPlace { session, exercise: self.of(card).exercise.id.clone() }
-    }
-
-    fn day(&self, session: usize) -> &'static str {
-        weekday_name(self.problem.days[session])
+        self.problem.card_place(session, card.candidate)
     }
 
     fn parts(&self) -> Vec<Objection> {
         let mut found = Vec::new();
-        for floor in &self.problem.floors {
-            let sets: f64 = self.all().map(|(_, card)| f64::from(card.sets) * floor.per_set(self.of(card))).sum();
-            let empty = !floor.part.small() && floor.least > 0.0 && sets < EMPTY;
-            if empty && self.reason(floor).is_none() {
-                let (name, sets, least) = (floor.part.name(), number(sets.max(0.0)), number(floor.least));
-                let says = format!("{} get {sets} sets; {least} are the least, and there is room.", capital(name));
+        for (floor, missing) in self.problem.floors.iter().zip(&self.explained.parts) {
+            let sets = floor.sets_of(self.problem, self.draft);
+            if !floor.part.small() && floor.least > 0.0 && sets < EMPTY && missing.is_none() {
+                let (name, sets, least) = (upper_first(floor.part.name()), number(sets), number(floor.least));
+                let says = format!("{name} get {sets} sets; {least} are the least, and there is room.");
                 found.push(Objection { kind: ObjectionKind::EmptyPart(floor.part), says, cards: Vec::new() });
             }
         }
         found
     }
 
-    fn reason(&self, floor: &crate::aims::Floor) -> Option<Missing> {
-        let regions: Vec<&units::RegionId> = floor.demands.iter().map(|d| &self.problem.demands[*d].region).collect();
-        let trains = move |exercise: &atlas::Exercise| regions.iter().any(|region| exercise.trains(region));
-        why_missing(self.problem, &self.week, &trains)
-    }
-
     fn spine(&self) -> Option<Objection> {
-        let limit = self.problem.limits.iter().find(|limit| limit.of == crate::aims::LoadOf::Axial)?;
+        let limit = self.problem.limits.iter().find(|limit| limit.of == LoadOf::Axial)?;
         let load: f64 = self.all().map(|(_, card)| f64::from(card.sets) * self.of(card).exercise.axial).sum();
         let heavy = self.all().filter(|(_, card)| self.of(card).exercise.axial >= 1.0);
         (load > limit.most + 1e-9).then(|| Objection {
@@ -147,23 +132,29 @@ impl Read<'_> {
         let mut found = Vec::new();
         for (session, card) in self.all() {
             let candidate = self.of(card);
-            let (name, day) = (&candidate.exercise.name, self.day(session));
+            let (name, day) = (&candidate.exercise.name, self.problem.day_name(session));
             let mut object = |kind, says: String| {
                 found.push(Objection { kind, says, cards: vec![self.place(session, card)] });
             };
-            if !SETS.contains(&card.sets) {
-                object(ObjectionKind::SetCount, format!("{name} has {} sets on {day}: 2 to 5 are usual.", card.sets));
+            if !(SETS_LOW..=SETS_HIGH).contains(&card.sets) {
+                object(
+                    ObjectionKind::SetCount,
+                    format!("{name} has {} sets on {day}: {SETS_LOW} to {SETS_HIGH} are usual.", card.sets),
+                );
             }
             let week: u16 = self.all().filter(|(_, c)| c.candidate == card.candidate).map(|(_, c)| c.sets).sum();
-            if candidate.exercise.eccentric && (card.sets > LOWERING_A_SESSION || week > candidate.caps.sets) {
-                let says = format!("{name} is new: 2 sets a session and {} a week are enough.", candidate.caps.sets);
+            if candidate.exercise.eccentric && (card.sets > candidate.caps.session_sets || week > candidate.caps.sets) {
+                let says = format!(
+                    "{name}: {} sets a session and {} a week are enough.",
+                    candidate.caps.session_sets, candidate.caps.sets
+                );
                 object(ObjectionKind::Eccentric, says);
             }
             if self.problem.experience == Experience::Beginner && candidate.exercise.skill >= 2 {
                 object(ObjectionKind::Skill, format!("{name} is technical: a beginner learns it first."));
             }
             if let Some(limit) = self.hurts(candidate) {
-                let joint = crate::words::load_name(&limit.of);
+                let joint = load_name(&limit.of);
                 let says = format!("{name} loads the {joint}, which hurts {}/10.", limit.pain);
                 object(ObjectionKind::Pain, says);
             }
@@ -173,7 +164,7 @@ impl Read<'_> {
                     && neighbours(self.problem.days[*other], self.problem.days[session])
             });
             if let Some((other, _)) = again.filter(|_| !candidate.daily) {
-                let says = format!("{name} stands on {day} and on {}.", self.day(other));
+                let says = format!("{name} stands on {day} and on {}.", self.problem.day_name(other));
                 object(ObjectionKind::Daily, says);
             }
         }
@@ -181,25 +172,16 @@ impl Read<'_> {
     }
 
     /// The limit of a joint that hurts too much for an exercise.
-    fn hurts(&self, candidate: &Candidate) -> Option<&crate::aims::Limit> {
-        self.problem.limits.iter().find(|limit| {
-            let load = limit.per_set(candidate);
-            match limit.pain {
-                0 => false,
-                1 | 2 => load > 2.0,
-                3 | 4 => load > 1.0,
-                _ => matches!(limit.of, crate::aims::LoadOf::Joint(_)) && load > 0.0,
-            }
-        })
+    fn hurts(&self, candidate: &Candidate) -> Option<&Limit> {
+        self.problem.limits.iter().find(|limit| limit.per_set(candidate) > f64::from(allowed_load(limit.pain)))
     }
 
     fn sessions(&self) -> Vec<Objection> {
         let mut found = Vec::new();
         for (session, cards) in self.draft.sessions.iter().enumerate() {
-            let day = self.day(session);
+            let day = self.problem.day_name(session);
             let minutes = cards_minutes(self.problem, cards);
-            let short = minutes < self.problem.session_used * self.problem.minutes;
-            if short && why_short(self.problem, &self.week, session).is_none() {
+            if is_short(self.problem, cards) && self.explained.short[session].is_none() {
                 let says =
                     format!("{day} uses {minutes:.0} of {:.0} minutes, and there is work left.", self.problem.minutes);
                 found.push(Objection { kind: ObjectionKind::ShortSession, says, cards: Vec::new() });
@@ -232,15 +214,10 @@ impl Read<'_> {
             kind: ObjectionKind::Opening,
             says: format!(
                 "{} opens with {}: a chosen region or a heavy lift comes first.",
-                self.day(session),
+                self.problem.day_name(session),
                 lower_first(&self.of(first).exercise.name)
             ),
             cards: vec![self.place(session, first)],
         })
     }
-}
-
-fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }

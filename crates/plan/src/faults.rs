@@ -3,13 +3,11 @@
 use crate::aims::LoadOf;
 use crate::draft::{CardPlace, Draft};
 use crate::order::{Misplaced, out_of_order};
-use crate::present::lower_first;
 use crate::problem::{FLOOR_LIFT, PlanProblem};
 use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken};
 use crate::timing::cards_minutes;
-use crate::week::weekday_name;
-use crate::words::limit_overdrawn;
+use crate::words::{limit_overdrawn, lower_first};
 use units::RegionId;
 
 /// A broken rule.
@@ -49,14 +47,6 @@ struct Faults<'a> {
 }
 
 impl Faults<'_> {
-    fn day(&self, session: usize) -> String {
-        weekday_name(self.problem.days[session]).to_owned()
-    }
-
-    fn card(&self, session: usize, candidate: usize) -> CardPlace {
-        CardPlace { session, exercise: self.problem.candidates[candidate].exercise.id.clone() }
-    }
-
     fn name(&self, candidate: usize) -> &str {
         &self.problem.candidates[candidate].exercise.name
     }
@@ -70,7 +60,10 @@ impl Faults<'_> {
     /// Cards of a session for which `concerned` holds.
     fn cards(&self, session: usize, concerned: impl Fn(usize) -> bool) -> Vec<CardPlace> {
         let cards = self.draft.sessions[session].iter().map(|card| card.candidate);
-        cards.filter(|candidate| concerned(*candidate)).map(|candidate| self.card(session, candidate)).collect()
+        cards
+            .filter(|candidate| concerned(*candidate))
+            .map(|candidate| self.problem.card_place(session, candidate))
+            .collect()
     }
 
     /// Cards of the whole week for which `concerned` holds.
@@ -84,7 +77,7 @@ impl Faults<'_> {
             for card in cards {
                 let Some(refusal) = &self.problem.candidates[card.candidate].refused else { continue };
                 let says = format!("{} {refusal}: swap it.", self.name(card.candidate));
-                let card = vec![self.card(session, card.candidate)];
+                let card = vec![self.problem.card_place(session, card.candidate)];
                 // A coach who adds a technical exercise has seen it done.
                 let forbids = *refusal != Refusal::Skill;
                 found.push(Broken { forbids, ..self.broken(says, &[session], card, None) });
@@ -97,8 +90,12 @@ impl Faults<'_> {
         let minutes = self.draft.sessions.iter().map(|cards| cards_minutes(self.problem, cards)).enumerate();
         let late = minutes.filter(|(_, minutes)| *minutes > self.problem.minutes + 1e-9);
         late.map(|(session, minutes)| {
-            let says =
-                format!("{} takes {:.0} of {:.0} minutes.", self.day(session), minutes.ceil(), self.problem.minutes);
+            let says = format!(
+                "{} takes {:.0} of {:.0} minutes.",
+                self.problem.day_name(session),
+                minutes.ceil(),
+                self.problem.minutes
+            );
             self.broken(says, &[session], Vec::new(), None)
         })
         .collect()
@@ -109,23 +106,23 @@ impl Faults<'_> {
         let trains = |demand: usize| move |candidate: usize| problem.candidates[candidate].trains(demand);
         match violation {
             Violation::Time { session, minutes } => self.broken(
-                format!("{} takes {minutes:.0} minutes.", self.day(*session)),
+                format!("{} takes {minutes:.0} minutes.", self.problem.day_name(*session)),
                 &[*session],
                 Vec::new(),
                 None,
             ),
             Violation::TooManyExercises { session, count } => {
                 let most = problem.max_exercises;
-                let says = format!("{} has {count} exercises; {most} are the most.", self.day(*session));
+                let says = format!("{} has {count} exercises; {most} are the most.", self.problem.day_name(*session));
                 self.broken(says, &[*session], Vec::new(), None)
             }
             Violation::Place { session, candidate } => {
                 let says = format!(
                     "What {} needs does not stand where {} is trained.",
                     lower_first(self.name(*candidate)),
-                    self.day(*session)
+                    self.problem.day_name(*session)
                 );
-                self.broken(says, &[*session], vec![self.card(*session, *candidate)], None)
+                self.broken(says, &[*session], vec![self.problem.card_place(*session, *candidate)], None)
             }
             Violation::Load { limit, load } => {
                 let limit = &problem.limits[*limit];
@@ -144,18 +141,18 @@ impl Faults<'_> {
             }
             Violation::SessionSets { session, candidate, sets } => {
                 let most = problem.candidates[*candidate].caps.session_sets;
-                let day = self.day(*session);
+                let day = self.problem.day_name(*session);
                 let says = format!("{} has {sets} sets on {day}; {most} are the most.", self.name(*candidate));
-                self.broken(says, &[*session], vec![self.card(*session, *candidate)], None)
+                self.broken(says, &[*session], vec![self.problem.card_place(*session, *candidate)], None)
             }
             Violation::DayAfter { sessions, candidate } => {
-                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let days = format!("{} and {}", self.problem.day_name(sessions[0]), self.problem.day_name(sessions[1]));
                 let says = format!("{} stands on {days}: not on two days running.", self.name(*candidate));
-                let cards = sessions.iter().map(|session| self.card(*session, *candidate)).collect();
+                let cards = sessions.iter().map(|session| self.problem.card_place(*session, *candidate)).collect();
                 self.broken(says, sessions, cards, None)
             }
             Violation::SpineRest { sessions } => {
-                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let days = format!("{} and {}", self.problem.day_name(sessions[0]), self.problem.day_name(sessions[1]));
                 let says = format!("{days} both load the spine heavily: 48 hours must lie between.");
                 let heavy = |c: usize| problem.candidates[c].exercise.axial >= 1.0;
                 let cards = sessions.iter().flat_map(|session| self.cards(*session, heavy)).collect();
@@ -173,17 +170,20 @@ impl Faults<'_> {
             }
             Violation::Family { session, family } => {
                 let cards = self.cards(*session, |c| problem.candidates[c].exercise.family == *family);
-                let says = format!("{} does the same movement twice: one of a family a session.", self.day(*session));
+                let says = format!(
+                    "{} does the same movement twice: one of a family a session.",
+                    self.problem.day_name(*session)
+                );
                 self.broken(says, &[*session], cards, None)
             }
             Violation::DirectSets { session, demand } => {
                 let name = lower_first(&problem.demands[*demand].name);
-                let says = format!("{} gives {name} more than ten direct sets.", self.day(*session));
+                let says = format!("{} gives {name} more than ten direct sets.", self.problem.day_name(*session));
                 self.broken(says, &[*session], self.cards(*session, trains(*demand)), Some(*demand))
             }
             Violation::Spacing { sessions, demand } => {
                 let name = lower_first(&problem.demands[*demand].name);
-                let days = format!("{} and {}", self.day(sessions[0]), self.day(sessions[1]));
+                let days = format!("{} and {}", self.problem.day_name(sessions[0]), self.problem.day_name(sessions[1]));
                 let most = problem.near_direct_sets;
                 let says = format!("{days} give {name} more than {most} direct sets: 48 hours must lie between.");
                 let cards = sessions.iter().flat_map(|session| self.cards(*session, trains(*demand))).collect();
@@ -212,7 +212,7 @@ impl Faults<'_> {
                     }
                     Misplaced::Early(early) => (early, format!("{} comes last: a finisher.", self.name(early))),
                 };
-                let broken = self.broken(says, &[session], vec![self.card(session, card)], None);
+                let broken = self.broken(says, &[session], vec![self.problem.card_place(session, card)], None);
                 found.push(Broken { order_only: true, ..broken });
             }
         }
@@ -227,9 +227,10 @@ impl Faults<'_> {
                 let says = format!(
                     "{} runs straight into the next card, but is the last of {}.",
                     self.name(card.candidate),
-                    self.day(session)
+                    self.problem.day_name(session)
                 );
-                let broken = self.broken(says, &[session], vec![self.card(session, card.candidate)], None);
+                let broken =
+                    self.broken(says, &[session], vec![self.problem.card_place(session, card.candidate)], None);
                 Broken { order_only: true, ..broken }
             })
             .collect()

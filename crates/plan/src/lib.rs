@@ -38,11 +38,10 @@ pub use bound::{Proof, prove};
 pub use candidate::Caps;
 pub use dose::{Dose, dose};
 pub use draft::{Card, CardPlace, Draft, Locks};
-pub use eye::{Objection, ObjectionKind, objections};
+pub use eye::{Objection, ObjectionKind};
 pub use faults::{Broken, faults};
 pub use ladder::{Ladder, Rung};
 pub use lp::lp;
-pub use missing::{Missing, MissingKind};
 pub use order::SessionOrder;
 pub use present::{
     Item, LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, SidePlan, Status, present, present_draft,

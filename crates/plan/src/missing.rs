@@ -1,16 +1,18 @@
 //! Why something is not in a week, by its real reason, and the nearest change that would help: pain is said as pain, kit as kit,
 //! time as time, a limit of the week as that limit.
 
-use crate::aims::LoadOf;
-use crate::anneal::{Added, Adding, InTheWay, SETS_LOW};
-use crate::present::lower_first;
+use crate::aims::Floor;
+use crate::anneal::{Added, Adding, InTheWay};
+use crate::draft::{Card, Draft};
 use crate::problem::PlanProblem;
 use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken_while_building};
+use crate::timing::cards_minutes;
 use crate::week::{Week, weekday_name};
-use crate::words::{limit_reached, rule_in_the_way};
+use crate::words::{limit_reached, lower_first, rule_in_the_way, sets_spent};
 use atlas::Exercise;
 use std::collections::BTreeMap;
+use units::{EquipmentId, RegionId};
 
 /// What is in the way, and what would help.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -19,25 +21,39 @@ pub struct Missing {
     pub rule: String,
     /// The nearest change that would help.
     pub nearest: String,
-    /// Which kind of thing it is.
-    pub kind: MissingKind,
 }
 
-/// Kinds of what can be in the way.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum MissingKind {
-    /// A painful joint.
-    Pain,
-    /// Something that is not there.
-    Kit,
-    /// A decision of the coach: ruled out, left out by a school, held back.
-    Coach,
-    /// The client's training age or range of motion.
-    Client,
-    /// Time.
-    Time,
-    /// A limit of the week or of a day.
-    Limit,
+/// Why parts are under their floor and sessions short, worked out once for all who say it.
+#[derive(Clone, Debug, PartialEq)]
+pub(crate) struct Explained {
+    /// By floor: what is in the way; none where it is at its floor, or where nothing is in the way.
+    pub parts: Vec<Option<Missing>>,
+    /// By session: why much of its time is left; none where little is left, or where there is work for it.
+    pub short: Vec<Option<String>>,
+}
+
+impl Explained {
+    pub fn of(problem: &PlanProblem, draft: &Draft, week: &Week) -> Self {
+        let part = |floor: &Floor| {
+            let sets = floor.sets_of(problem, draft);
+            let regions: Vec<&RegionId> = floor.demands.iter().map(|d| &problem.demands[*d].region).collect();
+            let trains = |exercise: &Exercise| regions.iter().any(|region| exercise.trains(region));
+            let lacks = sets < floor.least - 1e-9 || (floor.least <= 0.0 && sets <= 0.0);
+            if lacks && !floor.held_back(problem) { why_missing(problem, week, &trains) } else { None }
+        };
+        let short = |(session, cards): (usize, &Vec<Card>)| {
+            if is_short(problem, cards) { why_short(problem, week, session) } else { None }
+        };
+        Self {
+            parts: problem.floors.iter().map(part).collect(),
+            short: draft.sessions.iter().enumerate().map(short).collect(),
+        }
+    }
+}
+
+/// Whether a session leaves much of its time.
+pub(crate) fn is_short(problem: &PlanProblem, cards: &[Card]) -> bool {
+    !cards.is_empty() && cards_minutes(problem, cards) < problem.session_used * problem.minutes
 }
 
 /// Why nothing in the week is `wanted`; none when something could be added without breaking a rule.
@@ -48,54 +64,83 @@ pub(crate) fn why_missing(problem: &PlanProblem, week: &Week, wanted: &dyn Fn(&E
     if able.is_empty() { Some(nothing_allowed(problem, wanted)) } else { no_room(problem, week, &able) }
 }
 
-/// Whether a refusal is of a kind.
-type Is = fn(&Refusal) -> bool;
+/// Reasons that are said of one thing that is missing, at most.
+const REASONS: usize = 2;
 
-/// Why nothing that is allowed would do.
+/// Why nothing that is allowed would do. What has all its kit is kept out by something else, which is then the reason; kit is
+/// the reason only where nothing has.
 pub(crate) fn nothing_allowed(problem: &PlanProblem, wanted: &dyn Fn(&Exercise) -> bool) -> Missing {
-    let held_back = problem.candidates.iter().any(|c| c.refused.is_none() && wanted(&c.exercise));
     let refused: Vec<&(Exercise, Refusal)> = problem.refused.iter().filter(|(exercise, _)| wanted(exercise)).collect();
-    let first = |kind: fn(&Refusal) -> bool| refused.iter().find(|(_, refusal)| kind(refusal));
-    // What has all its kit is kept out by something else; kit is the reason only where nothing has.
-    if let Some((_, Refusal::Pain { area, level })) = first(|r| matches!(r, Refusal::Pain { .. })) {
-        let area = area.replace('-', " ");
-        return Missing {
-            rule: format!("everything for it that the kit allows loads the {area}, which hurts {level}/10"),
-            nearest: format!("It comes back by itself when the pain in the {area} is lower."),
-            kind: MissingKind::Pain,
-        };
+    let mut there: Vec<&(Exercise, Refusal)> = refused
+        .iter()
+        .copied()
+        .filter(|(_, refusal)| !matches!(refusal, Refusal::Equipment(_) | Refusal::AdvisedAgainst))
+        .collect();
+    if let Some(missing) = one_pain(&there) {
+        return missing;
     }
-    let others: [(Is, MissingKind, &str); 5] = [
-        (|r| matches!(r, Refusal::Screen { .. }), MissingKind::Client, "Work on that range, then screen it again."),
-        (
-            |r| matches!(r, Refusal::Beginner | Refusal::Skill),
-            MissingKind::Client,
-            "Teach it first, then add it by hand.",
-        ),
-        (|r| matches!(r, Refusal::Hurt { .. }), MissingKind::Pain, "Clear it in Today once it no longer hurts."),
-        (|r| matches!(r, Refusal::School { .. }), MissingKind::Coach, "Another answer to that school brings it back."),
-        (|r| matches!(r, Refusal::Excluded), MissingKind::Coach, "Take it off the list in the brief."),
-    ];
-    for (is, kind, nearest) in others {
-        if let Some((exercise, refusal)) = first(is) {
-            let rule = format!("{} {refusal}", lower_first(&exercise.name));
-            return Missing { rule, nearest: nearest.to_owned(), kind };
-        }
+    // Pain is said before what a coach could decide otherwise.
+    there.sort_by_key(|(_, refusal)| rank(refusal));
+    there.dedup_by_key(|(_, refusal)| std::mem::discriminant(refusal));
+    if let Some((_, first)) = there.first() {
+        let rules = there.iter().take(REASONS);
+        let rules: Vec<String> =
+            rules.map(|(exercise, refusal)| format!("{} {refusal}", lower_first(&exercise.name))).collect();
+        return Missing { rule: rules.join("; "), nearest: what_lifts(first) };
     }
-    if held_back {
+    if problem.candidates.iter().any(|c| c.refused.is_none() && wanted(&c.exercise)) {
         return Missing {
             rule: "what trains it also trains a region that is held back".to_owned(),
             nearest: "Take that region off the list of those held back.".to_owned(),
-            kind: MissingKind::Coach,
         };
     }
     no_kit(problem, &refused)
 }
 
+/// One painful joint that keeps everything out.
+fn one_pain(there: &[&(Exercise, Refusal)]) -> Option<Missing> {
+    let Refusal::Pain { area, level } = &there.first()?.1 else { return None };
+    let same = |other: &&(Exercise, Refusal)| matches!(&other.1, Refusal::Pain { area: other, .. } if other == area);
+    let area = area.replace('-', " ");
+    there.iter().all(same).then(|| Missing {
+        rule: format!("everything for it that the kit allows loads the {area}, which hurts {level}/10"),
+        nearest: format!("It comes back by itself when the pain in the {area} is lower."),
+    })
+}
+
+/// The reason that is said first comes first.
+fn rank(refusal: &Refusal) -> u8 {
+    match refusal {
+        Refusal::Pain { .. } => 0,
+        Refusal::Hurt { .. } => 1,
+        Refusal::Screen { .. } => 2,
+        Refusal::Beginner | Refusal::Skill => 3,
+        Refusal::School { .. } => 4,
+        Refusal::Excluded => 5,
+        Refusal::Equipment(_) | Refusal::AdvisedAgainst => 6,
+    }
+}
+
+/// What would lift a refusal.
+fn what_lifts(refusal: &Refusal) -> String {
+    let says = match refusal {
+        Refusal::Pain { area, .. } => {
+            return format!("It comes back by itself when the pain in the {} is lower.", area.replace('-', " "));
+        }
+        Refusal::Hurt { .. } => "Clear it in Today once it no longer hurts.",
+        Refusal::Screen { .. } => "Work on that range, then screen it again.",
+        Refusal::Beginner | Refusal::Skill => "Teach it first, then add it by hand.",
+        Refusal::School { .. } => "Another answer to that school brings it back.",
+        Refusal::Excluded => "Take it off the list in the brief.",
+        Refusal::Equipment(_) | Refusal::AdvisedAgainst => "Choose another exercise for it.",
+    };
+    says.to_owned()
+}
+
 /// The single thing whose buying would help with least, and what to do until then.
 fn no_kit(problem: &PlanProblem, refused: &[&(Exercise, Refusal)]) -> Missing {
     const CHEAP: [&str; 6] = ["band", "dumbbell", "bench", "incline-bench", "rope", "pullup-bar"];
-    let there = |item: &units::EquipmentId| item.as_str() == "bodyweight" || problem.kit.contains(item);
+    let there = |item: &EquipmentId| item.as_str() == "bodyweight" || problem.kit.contains(item);
     let lacking = |exercise: &Exercise| -> Vec<String> {
         exercise.equipment.iter().filter(|item| !there(item)).map(|item| item.as_str().to_owned()).collect()
     };
@@ -106,20 +151,17 @@ fn no_kit(problem: &PlanProblem, refused: &[&(Exercise, Refusal)]) -> Missing {
         (!lacks.is_empty() && exercise.advised_against.is_none()).then_some((lacks.len(), worst, exercise, lacks))
     });
     let best = one.min_by(|a, b| (a.0, a.1, &a.2.id).cmp(&(b.0, b.1, &b.2.id)));
-    let kind = MissingKind::Kit;
     match best {
         Some((_, _, exercise, lacks)) => {
             let items = lacks.iter().map(|item| problem.kit_name(item)).collect::<Vec<_>>().join(" and ");
             Missing {
                 rule: "nothing that is there does it".to_owned(),
                 nearest: format!("With {items}: {}.", lower_first(&exercise.name)),
-                kind,
             }
         }
         None => Missing {
             rule: "the catalogue has no exercise for it".to_owned(),
             nearest: "Add one of your own in the library.".to_owned(),
-            kind,
         },
     }
 }
@@ -143,7 +185,6 @@ fn no_room(problem: &PlanProblem, week: &Week, able: &[usize]) -> Option<Missing
         return Some(Missing {
             rule: "what it needs does not stand where the days are trained".to_owned(),
             nearest: "Train one day where it stands.".to_owned(),
-            kind: MissingKind::Kit,
         });
     };
     Some(in_the_way(problem, week, &best))
@@ -172,27 +213,23 @@ fn in_the_way(problem: &PlanProblem, week: &Week, best: &Added) -> Missing {
             Missing {
                 rule: format!("{:.0} minutes a session are full", problem.minutes),
                 nearest: format!("{more:.0} more minutes on {day} would do."),
-                kind: MissingKind::Time,
             }
         }
         (Some(limit), _) => Missing {
             rule: rule_in_the_way(problem, limit),
             nearest: format!("Least is in the way on {day}: swap it for something there."),
-            kind: MissingKind::Limit,
         },
         (None, None) => Missing {
             rule: "other regions need the room more".to_owned(),
             nearest: format!("Swap it for something on {day}."),
-            kind: MissingKind::Limit,
         },
     }
 }
 
 /// Why a session leaves much of its time; none when something that helps could still be added.
-pub(crate) fn why_short(problem: &PlanProblem, week: &Week, session: usize) -> Option<String> {
+fn why_short(problem: &PlanProblem, week: &Week, session: usize) -> Option<String> {
     const HAVE: &str = "the regions have what they should get this week";
-    let most = problem.limits.iter().find(|limit| limit.of == LoadOf::Sets);
-    if let Some(limit) = most.filter(|limit| f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW)) {
+    if let Some(limit) = sets_spent(problem, week) {
         return Some(limit_reached(limit));
     }
     let mut adding = Adding::to(problem, week);
@@ -208,4 +245,70 @@ pub(crate) fn why_short(problem: &PlanProblem, week: &Week, session: usize) -> O
     let most = ways.values().max_by_key(|(count, _)| *count);
     let rule = most.and_then(|(_, added)| broken_by(problem, week, added).into_iter().next());
     Some(rule.map_or_else(|| HAVE.to_owned(), |rule| rule_in_the_way(problem, &rule)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::tests::{problem, week};
+    use rstest::rstest;
+    use serde_json::{Value, json};
+
+    fn presses(exercise: &Exercise) -> bool {
+        exercise.movement == atlas::Movement::PressOverhead
+    }
+
+    #[rstest]
+    #[case::pain_as_pain(
+        json!({"pain": [{"area": "shoulder", "level": 4}]}),
+        "everything for it that the kit allows loads the shoulder, which hurts 4/10",
+        "It comes back by itself when the pain in the shoulder is lower."
+    )]
+    #[case::kit_as_kit(json!({"equipment": ["band"]}), "nothing that is there does it", "With dumbbells: ")]
+    #[case::the_coach_s_own_list(
+        json!({"excluded_exercises": ["shoulder-press-db", "smith-press", "standing-db-press"]}),
+        "ruled out in the brief", "Take it off the list in the brief."
+    )]
+    // One of the three is ruled out by hand, so that not everything is kept out by the pain.
+    #[case::two_reasons_are_both_said(
+        json!({"pain": [{"area": "shoulder", "level": 4}], "excluded_exercises": ["smith-press"]}),
+        "which hurts 4/10; guided-bar shoulder press", "It comes back by itself"
+    )]
+    fn what_is_missing_is_named_by_its_real_reason(#[case] brief: Value, #[case] rule: &str, #[case] nearest: &str) {
+        let problem = problem(&brief);
+        let missing = why_missing(&problem, &week(&problem, &[]), &presses).unwrap();
+        assert!(missing.rule.contains(rule) && missing.nearest.starts_with(nearest), "{missing:?}");
+    }
+
+    #[rstest]
+    #[case::there_is_room(json!({}), &[(0, "leg-press", 3)], None)]
+    #[case::time_as_time(
+        json!({"minutes_per_session": 20, "days_per_week": 2}),
+        &[(0, "leg-press", 5), (1, "leg-press", 5)], Some("20 minutes a session are full")
+    )]
+    #[case::exercises_a_session_as_those(
+        json!({"max_exercises_per_session": 1, "days_per_week": 2}),
+        &[(0, "leg-press", 2), (1, "leg-press", 2)], Some("a session holds 1 exercises at most")
+    )]
+    fn what_has_no_room_is_told_what_is_full(
+        #[case] brief: Value,
+        #[case] items: &[(usize, &str, u16)],
+        #[case] rule: Option<&str>,
+    ) {
+        let problem = problem(&brief);
+        let missing = why_missing(&problem, &week(&problem, items), &presses);
+        assert_eq!(missing.map(|missing| missing.rule).as_deref(), rule);
+    }
+
+    #[test]
+    fn the_week_s_sets_are_the_reason_when_they_are_spent() {
+        let problem =
+            problem(&json!({"experience": "beginner", "minutes_per_session": 120, "max_exercises_per_session": 10}));
+        let each = ["leg-press", "chest-press-machine", "seated-leg-curl"];
+        let items: Vec<(usize, &str, u16)> = (0..4).flat_map(|day| each.map(|id| (day, id, 5))).collect();
+        assert_eq!(
+            why_short(&problem, &week(&problem, &items), 0).as_deref(),
+            Some("a week holds 60 hard sets at most")
+        );
+    }
 }

@@ -1,7 +1,6 @@
 //! A solved week as sessions, a ledger, reasons, and what stood in the way.
 
-use crate::aims::{Floor, Limit, LoadOf};
-use crate::anneal::SETS_LOW;
+use crate::aims::{Floor, Limit};
 use crate::blocked::{Blocked, blocked};
 use crate::cost::cost;
 use crate::dose::Dose;
@@ -9,16 +8,16 @@ use crate::draft::{Card, Draft, Locks, given};
 use crate::eye::{Objection, objections};
 use crate::faults::{Broken, faults};
 use crate::ladder::{Ladder, ladders};
-use crate::missing::{nothing_allowed, why_missing, why_short};
+use crate::missing::{Explained, Missing, nothing_allowed, why_missing};
 use crate::order::{Slot, slot};
 use crate::problem::{Candidate, Demand, PlanProblem};
 use crate::progress::Progression;
 use crate::rules::loads::load;
 use crate::timing::{card_minutes, cards_minutes, session_minutes};
 use crate::week::Week;
-use crate::words::limit_reached;
+use crate::words::{limit_reached, lower_first, sets_spent};
 use assess::Class;
-use atlas::{Effort, Exercise, Hardest, Movement, Part, Work};
+use atlas::{Effort, Hardest, Movement, Part, Work};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId, Side};
@@ -210,8 +209,9 @@ pub fn present(problem: &PlanProblem, week: &Week) -> Plan {
 pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
     let week = draft.week(problem);
     let mut sessions: Vec<Session> = (0..draft.sessions.len()).map(|index| session(problem, draft, index)).collect();
-    for (index, session) in sessions.iter_mut().enumerate() {
-        session.short_because = short_because(problem, &week, index, session.minutes);
+    let explained = Explained::of(problem, draft, &week);
+    for (session, because) in sessions.iter_mut().zip(&explained.short) {
+        session.short_because.clone_from(because);
     }
     let mut taught: Vec<RegionId> = Vec::new();
     for session in &mut sessions {
@@ -226,10 +226,15 @@ pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
         objective: cost(problem, &week),
         sessions,
         ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, &week, demand)).collect(),
-        parts: problem.floors.iter().map(|floor| part_row(problem, draft, &week, floor)).collect(),
+        parts: problem
+            .floors
+            .iter()
+            .zip(&explained.parts)
+            .map(|(floor, missing)| part_row(problem, draft, floor, missing.as_ref()))
+            .collect(),
         movements: movements(problem, &week),
         loads: loads(problem, &week),
-        objections: objections(problem, draft),
+        objections: objections(problem, draft, &explained),
         gave_way: problem.gave_way.clone(),
         blocked: blocked(problem, &week),
         broken: faults(problem, draft),
@@ -255,29 +260,16 @@ fn session(problem: &PlanProblem, draft: &Draft, index: usize) -> Session {
     }
 }
 
-/// Why a session leaves much of its time, where it does.
-fn short_because(problem: &PlanProblem, week: &Week, index: usize, minutes: f64) -> Option<String> {
-    let short = !week.items(index).is_empty() && minutes < problem.session_used * problem.minutes;
-    if short { why_short(problem, week, index) } else { None }
-}
-
-fn part_row(problem: &PlanProblem, draft: &Draft, week: &Week, floor: &Floor) -> PartRow {
-    let cards = draft.sessions.iter().flatten();
-    let sets: f64 = cards.map(|card| card.counted() * floor.per_set(&problem.candidates[card.candidate])).sum();
-    // Not minus zero.
-    let sets = sets.max(0.0);
-    let regions: Vec<RegionId> = floor.demands.iter().map(|demand| problem.demands[*demand].region.clone()).collect();
-    let held_back = floor.demands.iter().all(|demand| problem.demands[*demand].class == Class::HoldBack);
-    let trains = |exercise: &Exercise| regions.iter().any(|region| exercise.trains(region));
-    let empty = sets < floor.least - 1e-9 || (floor.least <= 0.0 && sets <= 0.0 && !held_back);
-    let missing = if empty { why_missing(problem, week, &trains) } else { None };
+fn part_row(problem: &PlanProblem, draft: &Draft, floor: &Floor, missing: Option<&Missing>) -> PartRow {
+    let sets = floor.sets_of(problem, draft);
     let (reason, nearest) = match missing {
-        Some(missing) => (Some(missing.rule), Some(missing.nearest)),
-        None if held_back => (Some("held back".to_owned()), None),
-        None if empty => (Some("the week has room for it".to_owned()), None),
+        Some(missing) => (Some(missing.rule.clone()), Some(missing.nearest.clone())),
+        None if floor.held_back(problem) => (Some("held back".to_owned()), None),
+        None if sets < floor.least - 1e-9 => (Some("the week has room for it".to_owned()), None),
         None => (None, None),
     };
-    PartRow { part: floor.part, sets, floor: floor.least, reason, nearest, regions }
+    let regions = floor.demands.iter().map(|demand| problem.demands[*demand].region.clone());
+    PartRow { part: floor.part, sets, floor: floor.least, reason, nearest, regions: regions.collect() }
 }
 
 fn movements(problem: &PlanProblem, week: &Week) -> Vec<MovementRow> {
@@ -414,19 +406,21 @@ fn side_reasons(candidate: &Candidate, demand: &Demand) -> Vec<String> {
     reasons
 }
 
-pub(crate) fn lower_first(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
-}
-
-/// A region's week with what its cards' schemes count as.
-pub(crate) fn draft_row(problem: &PlanProblem, draft: &Draft, week: &Week, index: usize) -> LedgerRow {
-    let Demand { region, class, dose, .. } = &problem.demands[index];
+/// A region's direct and indirect sets with what its cards' schemes count as.
+pub(crate) fn draft_sets(problem: &PlanProblem, draft: &Draft, index: usize) -> [f64; 2] {
+    let region = &problem.demands[index].region;
     let (mut direct, mut indirect) = (0.0, 0.0);
     for card in draft.sessions.iter().flatten() {
         let (sets, main) = given(problem, card, region);
         *(if main { &mut direct } else { &mut indirect }) += sets;
     }
+    [direct, indirect]
+}
+
+/// A region's week on the board.
+fn draft_row(problem: &PlanProblem, draft: &Draft, week: &Week, index: usize) -> LedgerRow {
+    let Demand { region, class, dose, .. } = &problem.demands[index];
+    let [direct, indirect] = draft_sets(problem, draft, index);
     let mut row = bare_row(region, *class, dose, [direct, indirect]);
     if direct + indirect <= 0.0 {
         row.empty_because = Some(empty_because(problem, week, index));
@@ -449,15 +443,11 @@ fn empty_because(problem: &PlanProblem, week: &Week, index: usize) -> String {
     if !allowed {
         return nothing_allowed(problem, &|exercise| exercise.trains(&demand.region)).rule;
     }
-    let spent = problem
-        .limits
-        .iter()
-        .find(|limit| limit.of == LoadOf::Sets && f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW));
     let full = (0..week.session_count()).all(|session| {
         week.items(session).len() >= problem.max_exercises
             || session_minutes(problem, week.items(session)) > problem.minutes - ROOM_FOR_ANOTHER
     });
-    match spent {
+    match sets_spent(problem, week) {
         Some(limit) => limit_reached(limit),
         None if full => format!("{:.0} minutes a session are full", problem.minutes),
         None => "other regions need the room more".to_owned(),

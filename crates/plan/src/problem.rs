@@ -4,11 +4,13 @@ use crate::aims::{Cover, Floor, Limit, covers, floors, limits};
 use crate::anneal::SETS_HIGH;
 use crate::candidate::{Caps, candidate};
 use crate::dose::{Dose, dose};
+use crate::draft::CardPlace;
 use crate::order::SessionOrder;
-use crate::present::lower_first;
 use crate::rules::allowed::{Refusal, refusal};
 use crate::split::{Theme, themes};
 use crate::timing::ItemTime;
+use crate::week::weekday_name;
+use crate::words::lower_first;
 use assess::{Assessment, Case, Class, Client, Experience, Knowledge, SideVerdict, Test, Tilt, recent_average};
 use atlas::{Atlas, Exercise, LoadStep, Movement, STRAIGHT, Scheme};
 use std::collections::{BTreeMap, BTreeSet};
@@ -295,6 +297,16 @@ impl PlanProblem {
             admitted.refused = Some(refusal.clone());
             self.candidates.push(admitted);
         }
+    }
+
+    /// The weekday of a session.
+    pub(crate) fn day_name(&self, session: usize) -> &'static str {
+        weekday_name(self.days[session])
+    }
+
+    /// A card's place on the board.
+    pub(crate) fn card_place(&self, session: usize, candidate: usize) -> CardPlace {
+        CardPlace { session, exercise: self.candidates[candidate].exercise.id.clone() }
     }
 
     /// More hard sets than any week holds.

@@ -3,7 +3,7 @@
 use crate::cost::cost;
 use crate::draft::Draft;
 use crate::faults::faults;
-use crate::present::{LedgerRow, draft_row, main_region};
+use crate::present::{draft_sets, main_region};
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::allowed::Refusal;
 use crate::timing::cards_minutes;
@@ -78,9 +78,10 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
             other.sessions[session][place].candidate = index;
             let then = Weighed::of(problem, &other, session);
             let candidate = &problem.candidates[index];
-            let rows = then.ledger.iter().zip(&now.ledger);
-            let mut ledger: Vec<(RegionId, f64)> = rows
-                .map(|(then, now)| (then.region.clone(), then.direct + then.indirect - now.direct - now.indirect))
+            let regions = problem.demands.iter().map(|demand| &demand.region);
+            let mut ledger: Vec<(RegionId, f64)> = regions
+                .zip(then.sets.iter().zip(&now.sets))
+                .map(|(region, (then, now))| (region.clone(), then - now))
                 .filter(|(_, change)| change.abs() > NO_CHANGE)
                 .collect();
             ledger.sort_by(|a, b| b.1.abs().total_cmp(&a.1.abs()).then_with(|| a.0.cmp(&b.0)));
@@ -116,7 +117,8 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
 struct Weighed {
     cost: f64,
     minutes: f64,
-    ledger: Vec<LedgerRow>,
+    /// By demand.
+    sets: Vec<f64>,
     broken: Vec<String>,
 }
 
@@ -126,7 +128,7 @@ impl Weighed {
         Self {
             cost: cost(problem, &week),
             minutes: cards_minutes(problem, &draft.sessions[session]),
-            ledger: (0..problem.demands.len()).map(|demand| draft_row(problem, draft, &week, demand)).collect(),
+            sets: (0..problem.demands.len()).map(|demand| draft_sets(problem, draft, demand).iter().sum()).collect(),
             broken: faults(problem, draft).into_iter().map(|broken| broken.says).collect(),
         }
     }

@@ -1,8 +1,22 @@
 //! What sums over a week and broken rules are called.
 
 use crate::aims::{Limit, LoadOf};
+use crate::anneal::SETS_LOW;
 use crate::problem::PlanProblem;
 use crate::rules::Violation;
+use crate::week::Week;
+
+/// A name within a sentence.
+pub(crate) fn lower_first(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_lowercase().chain(letters).collect())
+}
+
+/// A name at the start of a sentence.
+pub(crate) fn upper_first(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
 
 /// What is added up: `hard sets`, `the spine`, or the joint.
 pub(crate) fn load_name(of: &LoadOf) -> String {
@@ -22,6 +36,12 @@ pub(crate) fn number(value: f64) -> String {
 /// Why a limit is what it is.
 fn because(limit: &Limit) -> String {
     if limit.pain > 0 { format!(", lowered by a pain of {}/10", limit.pain) } else { String::new() }
+}
+
+/// The limit of hard sets, when a week holds no other exercise under it.
+pub(crate) fn sets_spent<'a>(problem: &'a PlanProblem, week: &Week) -> Option<&'a Limit> {
+    let limit = problem.limits.iter().find(|limit| limit.of == LoadOf::Sets)?;
+    (f64::from(week.total_sets()) > limit.most - f64::from(SETS_LOW)).then_some(limit)
 }
 
 /// A limit that is reached, said as the rule in the way.

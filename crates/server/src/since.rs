@@ -49,7 +49,5 @@ pub(crate) struct Since {
 pub(crate) fn since(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Since, ApiError> {
     let open = open(store, knowledge, client_id)?;
     let signs = open.iter().filter(|open| open.alarm.kind == AlarmKind::Refer).map(|open| open.alarm.says.clone());
-    let mut hurts: Vec<Hurt> = open.iter().filter_map(|open| hurt(&open.entry)).collect();
-    hurts.dedup_by(|a, b| a.exercise == b.exercise);
-    Ok(Since { signs: signs.collect(), hurts })
+    Ok(Since { signs: signs.collect(), hurts: open.iter().filter_map(|open| hurt(&open.entry)).collect() })
 }
