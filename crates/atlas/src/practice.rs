@@ -21,6 +21,9 @@ pub struct Setting {
     pub unit: String,
     /// Lowest and highest value with which the model still makes sense.
     pub bounds: [f64; 2],
+    /// Whether it counts whole things.
+    #[serde(default)]
+    pub whole: bool,
 }
 
 /// What a practice sets for all its clients; what is not named keeps its shipped value.

@@ -199,6 +199,14 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
     "/practice/numbers/observation_sd.tape: there is no setting \"observation_sd.tape\""
 )]
 #[case::a_number_with_which_nothing_makes_sense(
+    "/practice", json!({"numbers": {"planning.exercise.sets": 7.5}}),
+    "/practice/numbers/planning.exercise.sets: sets a week of one exercise of 7.5 is no whole number"
+)]
+#[case::a_limit_of_the_week_out_of_range(
+    "/practice", json!({"numbers": {"planning.axial.beginner": 500.0}}),
+    "/practice/numbers/planning.axial.beginner: load along the spine a week, beginner of 500 is out of range: expected 4 to 60"
+)]
+#[case::a_probability_that_is_none(
     "/practice", json!({"numbers": {"verdict_probability": 0.2}}),
     "/practice/numbers/verdict_probability: behind or ahead is said from of 0.2 is out of range: expected 0.55 to 0.99"
 )]

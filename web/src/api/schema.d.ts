@@ -4551,6 +4551,8 @@ export interface components {
             name: string;
             /** @description Its unit. */
             unit: string;
+            /** @description Whether it counts whole things. */
+            whole?: boolean;
         };
         /** @description A number of the evidence model. */
         SettingView: {

@@ -30,7 +30,11 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> P
             check.fail::<()>(at, says);
             continue;
         };
-        check.number(&at, &format!("{} of", setting.name.to_lowercase()), *value, setting.bounds, "");
+        let name = setting.name.to_lowercase();
+        if setting.whole && value.fract() != 0.0 {
+            check.fail::<()>(at.clone(), format!("{name} of {value} is no whole number"));
+        }
+        check.number(&at, &format!("{name} of"), *value, setting.bounds, "");
     }
     let rows = entry.composition.iter();
     let composition = rows.filter_map(|(site, row)| shares(check, &format!("{at}/composition/{site}"), site, row));

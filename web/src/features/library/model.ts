@@ -68,6 +68,8 @@ export interface Draft {
   effort: Exercise["effort"];
   joints: string[];
   movement: NonNullable<Exercise["movement"]>;
+  axial: number;
+  skill: number;
   avoidPain: string[];
   beginners: boolean;
   setUp: string;
@@ -92,6 +94,8 @@ export const emptyDraft: Draft = {
   effort: "isolation",
   joints: [],
   movement: "isolation",
+  axial: 0,
+  skill: 0,
   avoidPain: [],
   beginners: false,
   setUp: "",
@@ -123,6 +127,8 @@ export function draftOf(exercise: Exercise): Draft {
     effort: exercise.effort,
     joints: exercise.loads_joint ?? Object.keys(exercise.joints ?? {}),
     movement: exercise.movement ?? "isolation",
+    axial: exercise.axial ?? 0,
+    skill: exercise.skill ?? 0,
     avoidPain: exercise.avoid?.pain ?? [],
     beginners: exercise.avoid?.beginner ?? false,
     setUp: exercise.set_up,
@@ -133,6 +139,9 @@ export function draftOf(exercise: Exercise): Draft {
 
 /** Load on a joint that was only named. */
 const CLEAR = 2;
+
+export const AXIAL = [0, 0.5, 1, 2, 3] as const;
+export const SKILLS = [0, 1, 2] as const;
 
 export const MOVEMENTS = [
   "squat",
@@ -172,9 +181,9 @@ export function exerciseOf(draft: Draft, retiredWhy: string, stored?: Exercise):
     effort: draft.effort,
     // What was graded stays as it was; a joint that is new counts as clearly loaded.
     joints: Object.fromEntries(draft.joints.map((joint) => [joint, stored?.joints?.[joint] ?? CLEAR])),
-    axial: stored?.axial ?? 0,
+    axial: draft.axial,
     movement: draft.movement,
-    skill: stored?.skill ?? 0,
+    skill: draft.skill,
     eccentric: stored?.eccentric ?? false,
     comfort: stored?.comfort ?? 1,
     steps: stored?.steps ?? 1,

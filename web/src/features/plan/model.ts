@@ -15,6 +15,9 @@ export interface Spot {
 
 export const SETS = { least: 1, most: 10 };
 
+/** A rule, as the planner names it, as a sentence of its own. */
+export const sentence = (rule: string): string => `${rule.charAt(0).toUpperCase()}${rule.slice(1)}.`;
+
 export type PartRow = Schemas["PartRow"];
 
 /** A big part with its regions; the last group holds the regions of no part. */
@@ -42,6 +45,11 @@ export function partGroups({ ledger, parts }: Pick<Plan, "ledger" | "parts">): P
   const others = ledger.filter(({ region }) => !placed.has(region));
   return others.length > 0 ? [...own, groupOf(others)] : own;
 }
+
+const JOINTS = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"] as const;
+
+/** Whether a load is one on a joint. */
+export const isJoint = (of: string): of is (typeof JOINTS)[number] => JOINTS.some((joint) => joint === of);
 
 /** What a week loads, nearest to its limit first: what comes near, and what hurts; or everything. */
 export function shownLoads(loads: Schemas["LoadRow"][], all: boolean): Schemas["LoadRow"][] {

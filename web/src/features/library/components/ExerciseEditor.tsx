@@ -6,6 +6,7 @@ import { problemOf } from "../../../shared/api/client";
 import { Dialog } from "../../../shared/ui";
 import { useSaveExercise } from "../api";
 import {
+  AXIAL,
   type Draft,
   draftOf,
   type Exercise,
@@ -13,6 +14,7 @@ import {
   exerciseOf,
   type Hardest,
   MOVEMENTS,
+  SKILLS,
 } from "../model";
 import styles from "./ExerciseEditor.module.css";
 
@@ -194,6 +196,25 @@ export function ExerciseEditor({ open, exercise, atlas, revision, onClose }: Pro
             value={draft.movement}
             onChange={set("movement")}
             options={MOVEMENTS.map((value) => ({ value, label: t(`plan.movements.${value}`) }))}
+          />
+        </Field>
+        <Field label={t("library.axial")} wrong={wrong("axial")}>
+          <Select
+            aria-label={t("library.axial")}
+            value={draft.axial}
+            onChange={set("axial")}
+            options={AXIAL.map((value) => ({
+              value,
+              label: t(`library.axialOf.${value === 0.5 ? "half" : value}`),
+            }))}
+          />
+        </Field>
+        <Field label={t("library.skill")} wrong={wrong("skill")}>
+          <Select
+            aria-label={t("library.skill")}
+            value={draft.skill}
+            onChange={set("skill")}
+            options={SKILLS.map((value) => ({ value, label: t(`library.skillOf.${value}`) }))}
           />
         </Field>
         <Field

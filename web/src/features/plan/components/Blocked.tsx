@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
+import { sentence } from "../model";
 
 /** What could not be met, the rule in the way, and the nearest possible thing. */
 export function Blocked({ blocked }: { blocked: Schemas["BlockedEntry"][] }) {
@@ -18,7 +19,7 @@ export function Blocked({ blocked }: { blocked: Schemas["BlockedEntry"][] }) {
       <ul style={{ margin: "4px 0 0", paddingLeft: 18 }}>
         {blocked.map(({ demand, rule, nearest }) => (
           <li key={demand}>
-            {demand.charAt(0).toUpperCase() + demand.slice(1)}. {t("plan.inTheWay", { rule })} {nearest}
+            {sentence(demand)} {t("plan.inTheWay", { rule })} {nearest}
           </li>
         ))}
       </ul>

@@ -1,7 +1,6 @@
 import { useTranslation } from "react-i18next";
-import type { Plan } from "../model";
+import { type Plan, sentence } from "../model";
 import styles from "./CoachLine.module.css";
-import { sentence } from "./Ledger";
 
 /** The week read as a coach would read it before signing, and what it does not have, by its real reason. */
 export function CoachLine({ plan }: { plan: Plan }) {
@@ -31,13 +30,13 @@ export function CoachLine({ plan }: { plan: Plan }) {
         <details>
           <summary>
             {t("plan.without", {
-              movements: missing.map((row) => t(`plan.movements.${row.movement as "squat"}`)).join(", "),
+              movements: missing.map((row) => t(`plan.movements.${row.movement}`)).join(", "),
             })}
           </summary>
           <ul>
             {missing.map(({ movement, reason, nearest }) => (
               <li key={movement}>
-                {t(`plan.movements.${movement as "squat"}`)}: {sentence(reason ?? "")} {nearest}
+                {t(`plan.movements.${movement}`)}: {sentence(reason ?? "")} {nearest}
               </li>
             ))}
           </ul>

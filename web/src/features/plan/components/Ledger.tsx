@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { LedgerBar, LoadBar } from "../../../shared/charts";
 import { sets } from "../../../shared/format";
-import { type LedgerRow, ledgerEnd, type PartGroup, type Plan, partGroups } from "../model";
+import { type LedgerRow, ledgerEnd, type PartGroup, type Plan, partGroups, sentence } from "../model";
 import styles from "./Ledger.module.css";
 
 const WIDTH = 120;
@@ -120,6 +120,3 @@ function RegionRow({ row, most }: { row: LedgerRow; most: number }) {
     </tr>
   );
 }
-
-/** A rule as a sentence. */
-export const sentence = (rule: string): string => `${rule.charAt(0).toUpperCase()}${rule.slice(1)}.`;

@@ -2,7 +2,7 @@ import { memo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { LoadBar } from "../../../shared/charts";
 import { sets } from "../../../shared/format";
-import { type Plan, shownLoads } from "../model";
+import { isJoint, type Plan, shownLoads } from "../model";
 import styles from "./Ledger.module.css";
 
 /** Hard sets, the spine and the joints against what this client's week may hold. */
@@ -27,7 +27,7 @@ export const Loads = memo(function Loads({ loads }: { loads: Plan["loads"] }) {
           {rows.map(({ of, load, limit, pain }) => (
             <tr key={of}>
               <th scope="row">
-                {t(`plan.loadOf.${of as "sets"}`)}
+                {isJoint(of) ? t(`brief.areas.${of}`) : t(of === "sets" ? "plan.hardSets" : "plan.spine")}
                 {pain > 0 && <span className={styles.class}>{t("plan.pain", { level: pain })}</span>}
               </th>
               <td>

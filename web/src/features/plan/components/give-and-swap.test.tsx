@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/re
 import { afterEach, expect, test, vi } from "vitest";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
 import { show } from "../../../test/render";
-import type { Plan, Week } from "../model";
+import { nextMonday, type Plan, thisMonday, type Week } from "../model";
 import { Compare } from "./Compare";
 import { IssueBar } from "./IssueBar";
 import { SwapPanel } from "./SwapPanel";
@@ -42,6 +42,23 @@ function bar({ issued = [], is_issued = false, draft_because, broken = [], revis
 }
 
 const give = () => screen.queryByRole<HTMLButtonElement>("button", { name: "Give to the client…" });
+
+test("a week that the client has is given again, and the first week is this one, the next, or any date", async () => {
+  const post = vi.spyOn(fetchClient, "POST").mockImplementation(answer({}));
+  bar({ issued: [version(2)], is_issued: true });
+  fireEvent.click(screen.getByRole("button", { name: "Give it again…" }));
+  const dialog = within(screen.getByRole("dialog"));
+  fireEvent.click(dialog.getByRole("radio", { name: "this week" }));
+  const date = dialog.getByLabelText<HTMLInputElement>("First week from", { selector: "input[type=date]" });
+  expect(date.value).toBe(thisMonday(new Date()));
+  fireEvent.click(dialog.getByRole("radio", { name: "next week" }));
+  expect(date.value).toBe(nextMonday(new Date()));
+  fireEvent.change(date, { target: { value: "2031-05-05" } });
+  expect(dialog.queryByRole("radio", { checked: true })).toBeNull();
+  fireEvent.click(dialog.getByRole("button", { name: "Give it" }));
+  await waitFor(() => expect(post).toHaveBeenCalledOnce());
+  expect(post.mock.calls[0]?.[1]).toMatchObject({ body: { revision: 4, starts_on: "2031-05-05" } });
+});
 
 test.each([
   ["nothing was given", {}, "The client has no plan yet.", true],

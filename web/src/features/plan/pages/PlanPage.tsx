@@ -87,7 +87,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
     setSwapping(undefined);
     document.change(answer.week);
   };
-  // The planner's week stands there at once, and is kept as any other, so that one step back gives the coach's again.
+  // The planner's week stands there at once and is kept like a change by hand, so that one step back gives the coach's again.
   const back = async () => {
     proving.stop();
     const own = await ownWeek(roundId).catch(() => undefined);

@@ -81,6 +81,20 @@ test("what was seen to goes, says whose it was, and is put back", async () => {
   ]);
 });
 
+test("a sign for a doctor is put away with a sentence on what was done, and not without", async () => {
+  const { post } = studio(full);
+  fireEvent.click(await screen.findByRole("button", { name: "Seen to: Ada" }));
+  const put = screen.getByRole<HTMLButtonElement>("button", { name: "Put away" });
+  expect(put.disabled).toBe(true);
+  const note = screen.getByRole("textbox", { name: "What was done about it:" });
+  fireEvent.change(note, { target: { value: " Called; sees a doctor on Friday. " } });
+  fireEvent.click(put);
+  await waitFor(() => expect(lines()).toHaveLength(2));
+  expect(post.mock.calls.map(([, { body }]) => [body.what, body.note])).toEqual([
+    ["refer:Ada", "Called; sees a doctor on Friday."],
+  ]);
+});
+
 test("keys go down the queue and see to what is picked, no further than its ends", async () => {
   const { post } = studio(full);
   await screen.findByText("4 Mar 2026");
