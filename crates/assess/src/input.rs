@@ -426,6 +426,21 @@ pub struct Case {
     pub choices: Choices,
     /// Exercises that hurt and that nobody has cleared since.
     pub hurts: Vec<Hurt>,
+    /// What the review of the round before asks of the next week.
+    pub last_review: Option<LastReview>,
+}
+
+/// What a review asks of the next week beside the choice of regions.
+#[derive(Clone, Debug, PartialEq)]
+pub struct LastReview {
+    /// The day of the round that was reviewed.
+    pub of: Date,
+    /// Exercises to be left out for others.
+    pub swapped: Vec<ExerciseId>,
+    /// Regions that get more, with the weekly fractional sets they had.
+    pub raised: Vec<(RegionId, f64)>,
+    /// Kept regions that are trained for growth again.
+    pub growing: Vec<RegionId>,
 }
 
 /// An exercise that hurt so much that it was stopped.

@@ -51,9 +51,9 @@ pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold};
 pub use hang::Hang;
 pub use input::{
-    Case, Choices, Client, Experience, Felt, Hand, Home, Hurt, OneSideTest, Outline, Override, Pain, Rating,
-    RatingJudgement, Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds, StrengthSet, TapeMeasure, Test,
-    TrainingEntry,
+    Case, Choices, Client, Experience, Felt, Hand, Home, Hurt, LastReview, OneSideTest, Outline, Override, Pain,
+    Rating, RatingJudgement, Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds, StrengthSet, TapeMeasure,
+    Test, TrainingEntry,
 };
 pub use levels::{LevelShift, level_shifts};
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round};

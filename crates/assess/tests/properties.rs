@@ -89,6 +89,7 @@ fn case(factor: impl Fn(&str, Side) -> f64, readings: usize) -> Case {
         training: Vec::new(),
         choices: Choices::default(),
         hurts: Vec::new(),
+        last_review: None,
     }
 }
 

@@ -44,4 +44,4 @@ pub use schema::schemas;
 pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};
 pub use usual_week::{UsualExercise, UsualWeek};
 pub use warning::{Warning, warnings};
-pub use week_draft::{CardDraft, CheckedWeek, DayDraft, WeekDraft, check_week, week_draft};
+pub use week_draft::{CardDraft, CheckedWeek, DayDraft, WeekDraft, check_week, check_week_name, week_draft};

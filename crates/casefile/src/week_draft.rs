@@ -108,6 +108,20 @@ pub fn check_week(atlas: &Atlas, at: &str, week: &WeekDraft) -> Result<CheckedWe
     if check.problems.is_empty() { Ok(CheckedWeek { shape, weeks: week.weeks, cards }) } else { Err(check.problems) }
 }
 
+/// Characters in the name of a week at most.
+const NAME_CHARS: usize = 60;
+
+/// The name a week is kept under: one line. `at` is its pointer.
+///
+/// # Errors
+/// What is wrong with it.
+pub fn check_week_name(at: &str, name: &str) -> Result<String, Problem> {
+    let name = name.trim();
+    let right = (1..=NAME_CHARS).contains(&name.chars().count()) && !name.chars().any(char::is_control);
+    let says = || Problem::new(at, format!("a week needs a name of 1 to {NAME_CHARS} characters in one line"));
+    right.then(|| name.to_owned()).ok_or_else(says)
+}
+
 fn cards(check: &mut Checker, at: &str, day: &DayDraft) -> Vec<CheckedCard> {
     if day.items.len() > MOST_CARDS {
         check.fail::<()>(
@@ -219,6 +233,16 @@ mod tests {
     fn an_unknown_name_is_refused_with_the_nearest(#[case] at: &str, #[case] name: &str, #[case] nearest: &str) {
         let problems = checked(|week| *week.pointer_mut(at).unwrap() = json!(name)).unwrap_err();
         assert!(problems[0].contains(name) && problems[0].contains(nearest), "{problems:?}");
+    }
+
+    #[rstest]
+    #[case::as_it_is("Push and pull", Some("Push and pull"))]
+    #[case::without_space_around("  Home, bands ", Some("Home, bands"))]
+    #[case::empty("  ", None)]
+    #[case::two_lines("Push\nPull", None)]
+    #[case::too_long(&"x".repeat(61), None)]
+    fn a_week_is_kept_under_one_line(#[case] name: &str, #[case] expected: Option<&str>) {
+        assert_eq!(check_week_name("/name", name).ok().as_deref(), expected);
     }
 
     #[test]

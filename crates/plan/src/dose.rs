@@ -15,6 +15,15 @@ pub struct Dose {
     pub sessions_low: u8,
 }
 
+impl Dose {
+    fn raised(self, weekly: f64) -> Self {
+        Self { aim: (RISE * weekly).clamp(self.aim, self.high.max(self.aim)), ..self }
+    }
+}
+
+/// A rise that can be taken back.
+const RISE: f64 = 1.2;
+
 /// The dose of a class before the client's history is looked at. Common practice, no source.
 fn of_class(class: Class) -> Dose {
     match class {
@@ -27,14 +36,15 @@ fn of_class(class: Class) -> Dose {
 
 /// The most a dose may be after four weeks at `average`: a fifth more, at least 2 sets.
 pub(crate) fn ceiling(average: f64) -> f64 {
-    const RISE: f64 = 1.2;
     const RISE_AT_LEAST: f64 = 2.0;
     (average * RISE).max(average + RISE_AT_LEAST)
 }
 
-/// The dose of a class, its aim never more than a fifth (at least 2 sets) above what the client has been doing.
-pub fn dose(class: Class, recent_average: Option<f64>) -> Dose {
+/// The dose of a class, a fifth above `insufficient` weekly sets that a review found too few, its aim never more than a fifth
+/// (at least 2 sets) above what the client has been doing.
+pub fn dose(class: Class, insufficient: Option<f64>, recent_average: Option<f64>) -> Dose {
     let full = of_class(class);
+    let full = insufficient.map_or(full, |weekly| full.raised(weekly));
     let Some(average) = recent_average else { return full };
     let ceiling = ceiling(average);
     Dose { aim: full.aim.min(ceiling), low: full.low.min(ceiling), ..full }
@@ -53,12 +63,21 @@ mod tests {
     #[case::larger_ones_by_a_fifth(Some(11.0), 13.2)]
     #[case::never_past_the_class(Some(18.0), 14.0)]
     fn the_aim_rises_by_a_fifth_or_two_sets(#[case] average: Option<f64>, #[case] aim: f64) {
-        assert!((dose(Class::BringUp, average).aim - aim).abs() < 1e-12);
+        assert!((dose(Class::BringUp, None, average).aim - aim).abs() < 1e-12);
+    }
+
+    #[rstest]
+    #[case::low_in_the_band_keeps_the_aim(11.0, None, 14.0)]
+    #[case::a_fifth_more(15.0, Some(15.0), 18.0)]
+    #[case::within_the_band(19.0, None, 20.0)]
+    #[case::never_far_above_what_was_done_lately(15.0, Some(5.0), 7.0)]
+    fn what_did_not_suffice_is_raised_by_a_fifth(#[case] weekly: f64, #[case] recent: Option<f64>, #[case] aim: f64) {
+        assert!((dose(Class::BringUp, Some(weekly), recent).aim - aim).abs() < 1e-12);
     }
 
     #[rstest]
     fn a_held_back_region_aims_for_no_direct_work() {
-        let held = dose(Class::HoldBack, Some(20.0));
+        let held = dose(Class::HoldBack, None, Some(20.0));
         assert!(held.aim.abs() < 1e-12 && held.sessions_low == 0);
     }
 }

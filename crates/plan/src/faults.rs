@@ -4,7 +4,6 @@ use crate::aims::LoadOf;
 use crate::draft::{CardPlace, Draft};
 use crate::order::{Misplaced, out_of_order};
 use crate::problem::{FLOOR_LIFT, PlanProblem};
-use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken};
 use crate::timing::cards_minutes;
 use crate::words::{limit_overdrawn, lower_first};
@@ -78,8 +77,7 @@ impl Faults<'_> {
                 let Some(refusal) = &self.problem.candidates[card.candidate].refused else { continue };
                 let says = format!("{} {refusal}: swap it.", self.name(card.candidate));
                 let card = vec![self.problem.card_place(session, card.candidate)];
-                // A coach who adds a technical exercise has seen it done.
-                let forbids = *refusal != Refusal::Skill;
+                let forbids = !refusal.may_be_added();
                 found.push(Broken { forbids, ..self.broken(says, &[session], card, None) });
             }
         }

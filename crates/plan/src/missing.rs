@@ -112,7 +112,7 @@ fn one_pain(there: &[&(Exercise, Refusal)]) -> Option<Missing> {
 fn rank(refusal: &Refusal) -> u8 {
     match refusal {
         Refusal::Pain { .. } => 0,
-        Refusal::Hurt { .. } => 1,
+        Refusal::Hurt { .. } | Refusal::Swapped { .. } => 1,
         Refusal::Screen { .. } => 2,
         Refusal::Beginner | Refusal::Skill => 3,
         Refusal::School { .. } => 4,
@@ -128,6 +128,7 @@ fn what_lifts(refusal: &Refusal) -> String {
             return format!("It comes back by itself when the pain in the {} is lower.", area.replace('-', " "));
         }
         Refusal::Hurt { .. } => "Clear it in Today once it no longer hurts.",
+        Refusal::Swapped { .. } => "Add it by hand if it is to come back.",
         Refusal::Screen { .. } => "Work on that range, then screen it again.",
         Refusal::Beginner | Refusal::Skill => "Teach it first, then add it by hand.",
         Refusal::School { .. } => "Another answer to that school brings it back.",

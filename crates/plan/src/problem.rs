@@ -210,7 +210,7 @@ impl PlanProblem {
         let split = atlas.school_option(&case.client.schools, "split").and_then(|option| option.split);
         let themes = themes(atlas, split.unwrap_or_default(), shape.days.len(), &demands);
         for exercise in atlas.exercises() {
-            if let Some(reason) = refusal(atlas, exercise, &case.client).or_else(|| hurt(case, exercise)) {
+            if let Some(reason) = refusal(atlas, exercise, &case.client).or_else(|| since(case, exercise)) {
                 refused.push((exercise.clone(), reason));
             } else {
                 let known = known.contains(&exercise.id);
@@ -270,10 +270,12 @@ impl PlanProblem {
     }
 }
 
-/// An exercise that hurt stays out until the coach has cleared it.
-fn hurt(case: &Case, exercise: &Exercise) -> Option<Refusal> {
-    let hurt = case.hurts.iter().rev().find(|hurt| hurt.exercise == exercise.id)?;
-    Some(Refusal::Hurt { level: hurt.level, on: hurt.on.to_string() })
+/// An exercise that hurt stays out until the coach has cleared it, one that was swapped out at the last review for this week.
+fn since(case: &Case, exercise: &Exercise) -> Option<Refusal> {
+    let hurt = case.hurts.iter().rev().find(|hurt| hurt.exercise == exercise.id);
+    let hurt = hurt.map(|hurt| Refusal::Hurt { level: hurt.level, on: hurt.on.to_string() });
+    let swapped = case.last_review.as_ref().filter(|review| review.swapped.contains(&exercise.id));
+    hurt.or_else(|| swapped.map(|review| Refusal::Swapped { of: review.of.to_string() }))
 }
 
 /// A setting that counts whole things.
@@ -357,8 +359,14 @@ fn weekdays(count: u8) -> Vec<u8> {
 
 fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: usize) -> Demand {
     let verdict = &assessment.regions[index];
-    let class = assessment.classes[index];
     let region = &knowledge.atlas.regions()[index];
+    let review = case.last_review.as_ref();
+    let class = match assessment.classes[index] {
+        Class::Keep if review.is_some_and(|review| review.growing.contains(&region.id)) => Class::Grow,
+        class => class,
+    };
+    let raised = review.and_then(|review| review.raised.iter().find(|(raised, _)| *raised == region.id));
+    let insufficient = raised.map(|(_, weekly)| *weekly);
     let recent = recent_average(&knowledge.atlas, case, &region.id);
     let by_class = match class {
         Class::BringUp => 3.0,
@@ -373,14 +381,14 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         region: region.id.clone(),
         name: region.name.clone(),
         class,
-        dose: with_frequency(dose(class, recent), class, fewest),
+        dose: with_frequency(dose(class, insufficient, recent), class, fewest),
         weight: by_class * visibility * verdict.look_weight.max(0.1),
         weaker: weaker_side(knowledge, assessment, index),
         recent,
         daily: matches!(region.id.muscle(), "forearm" | "calves"),
         stretch_possible: false,
         felt_elsewhere: felt_elsewhere(&knowledge.atlas, case, &region.id),
-        full_aim: dose(class, None).aim,
+        full_aim: dose(class, insufficient, None).aim,
     }
 }
 

@@ -5,8 +5,8 @@ use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in
 use crate::error::{ApiError, ServeError};
 use crate::logging::Impersonal;
 use crate::routes::{
-    archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds, session,
-    tape, tests, today, usual_week,
+    archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds,
+    saved_weeks, session, tape, tests, today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -83,7 +83,6 @@ fn routes(
         .service(rounds::save_choices)
         .service(plan::show_plan)
         .service(plan::save_plan)
-        .service(plan::forget_plan)
         .service(plan::show_own_plan)
         .service(plan::show_addable)
         .service(plan::solve_plan)
@@ -92,6 +91,10 @@ fn routes(
         .service(plan::issue_plan)
         .service(plan::show_issued_plan)
         .service(plan::show_plan_file)
+        .service(saved_weeks::list_weeks)
+        .service(saved_weeks::keep_week)
+        .service(saved_weeks::forget_week)
+        .service(saved_weeks::copy_week)
         .service(rounds::show_case_file)
         .configure(after_the_plan)
         .service(tape::show_tape)

@@ -2,11 +2,11 @@
 
 use crate::dto::{AddableView, RefusedView};
 use crate::error::ApiError;
+use crate::reviewing::last_review;
 use crate::roster::Assessor;
 use crate::since::{Since, since};
 use assess::{Assessment, Case, Knowledge};
-use casefile::{CheckedWeek, ChoicesEntry, PlanFile, WeekDraft, check_week, plan_file, week_draft};
-use plan::rules::allowed::Refusal;
+use casefile::{CheckedWeek, ChoicesEntry, DayDraft, PlanFile, WeekDraft, check_week, plan_file, week_draft};
 use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicU64, Ordering};
@@ -36,11 +36,12 @@ impl<'a> Planning<'a> {
     /// Reads what a round's plan follows from.
     pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &str) -> Result<Self, ApiError> {
         let mut case = store.case_at(&knowledge.atlas, round_id)?;
-        let client_id = store.round(round_id)?.client_id;
-        let assessment = Assessor::new(store, knowledge).assess(&case, &client_id)?;
-        let Since { signs, hurts } = since(store, knowledge, &client_id)?;
+        let round = store.round(round_id)?;
+        let assessment = Assessor::new(store, knowledge).assess(&case, &round.client_id)?;
+        let Since { signs, hurts } = since(store, knowledge, &round.client_id)?;
         case.hurts = hurts;
-        Ok(Self { knowledge, case, client_id, assessment, signs })
+        case.last_review = last_review(store, knowledge, &round)?;
+        Ok(Self { knowledge, case, client_id: round.client_id, assessment, signs })
     }
 
     /// Regions chosen now.
@@ -68,6 +69,32 @@ impl<'a> Planning<'a> {
         WeekShape::with(client, days.unwrap_or(client.days_per_week), minutes.unwrap_or(client.minutes_per_session))
     }
 
+    /// Gives a week other days; cards of days that go, go with them. Gives the names of locked ones that did.
+    pub fn with_days(&self, week: &mut WeekDraft, days: u8) -> Vec<String> {
+        let shape = self.shape(Some(days), Some(week.minutes));
+        let mut old = std::mem::take(&mut week.sessions);
+        let gone = old.split_off(old.len().min(shape.days.len()));
+        let mut cards = old.into_iter().map(|day| day.items);
+        let days = shape.days.iter().zip(&shape.home);
+        week.sessions = days
+            .map(|(day, home)| DayDraft { day: *day, home: *home, items: cards.next().unwrap_or_default() })
+            .collect();
+        gone.into_iter().flat_map(|day| day.items).filter(|card| card.locked).map(|card| card.exercise).collect()
+    }
+
+    /// Puts a week of somebody else onto as many days of this client, with their minutes and nothing locked; days on which
+    /// nothing was trained go.
+    pub fn onto_days(&self, week: &mut WeekDraft) {
+        week.sessions.retain(|day| !day.items.is_empty());
+        for card in week.sessions.iter_mut().flat_map(|day| &mut day.items) {
+            card.locked = false;
+        }
+        week.minutes = self.case.client.minutes_per_session;
+        // A checked week has seven days at most.
+        let days = u8::try_from(week.sessions.len()).unwrap_or(u8::MAX);
+        self.with_days(week, days.max(1));
+    }
+
     /// The planner's own week for the brief's days and minutes; the same problem is searched once.
     pub fn solved_once(&self, solved: &Solved) -> Planned {
         let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, self.shape(None, None));
@@ -76,10 +103,10 @@ impl<'a> Planning<'a> {
         Planned { draft: Draft::of_week(&problem, &week, &locks), problem, weeks: plan::WEEKS_USUAL }
     }
 
-    /// What may not be added to the week. What a coach may add who has seen it done is not among it.
+    /// What may not be added to the week.
     pub fn addable(&self) -> AddableView {
         let problem = PlanProblem::shaped(self.knowledge, &self.case, &self.assessment, self.shape(None, None));
-        let barred = problem.refused.into_iter().filter(|(_, refusal)| *refusal != Refusal::Skill);
+        let barred = problem.refused.into_iter().filter(|(_, refusal)| !refusal.may_be_added());
         let refused = barred.map(|(exercise, refusal)| RefusedView {
             exercise: exercise.id,
             name: exercise.name,

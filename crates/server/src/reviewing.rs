@@ -1,16 +1,17 @@
 //! What a review needs: both rounds with their verdicts, the plans of the round, and the log between.
 
-use crate::dto::{InLine, PicturePair, RegionReviewView, ReviewView, RoundSummary};
+use crate::dto::{Carry, InLine, PicturePair, RegionReviewView, ReviewView, RoundSummary};
 use crate::error::ApiError;
 use crate::roster::Assessor;
 use crate::state::AppState;
 use crate::training::Training;
-use assess::{Assessment, Case, Choices, Class, Knowledge, Standing};
-use casefile::check_log_entry;
+use assess::{Assessment, Case, Choices, Class, Knowledge, LastReview, Standing};
+use casefile::{ChoicesEntry, check_log_entry};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use logbook::{
-    Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, block_week, carried, review, round_work,
+    Decision, Entry, PlannedSession, Review, ReviewRound, RoundWork, asked_of_plan, beside, block_week, carried,
+    review, round_work,
 };
 use std::collections::BTreeMap;
 use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
@@ -43,19 +44,9 @@ impl Reviewing {
             }
             None => None,
         };
-        let today = AppState::today();
-        let until = next.as_ref().map_or(today, |next| next.taken_on);
-        let training = Training::since(store, knowledge, &round.client_id, (round.taken_on, until))?;
-        let own = training.plans.iter().filter(|plan| plan.round_id == round.id);
-        let plans: Vec<&IssuedRecord> = own.map(AsRef::as_ref).collect();
-        let entries: Vec<Entry> = training
-            .records
-            .iter()
-            .filter(|record| plans.iter().any(|plan| plan.id == record.entry.plan))
-            .filter_map(|record| check_log_entry(atlas, "", &record.entry).ok())
-            .collect();
-        let work = round_work(atlas, &planned(&plans, until), &entries, &bands(&plans), until);
-        Ok(Self { tired: training.lighten(), round, next, case, assessment, after, work })
+        let until = next.as_ref().map_or(AppState::today(), |next| next.taken_on);
+        let (work, tired) = done(store, knowledge, &round, until)?;
+        Ok(Self { tired, round, next, case, assessment, after, work })
     }
 
     fn review(&self, knowledge: &Knowledge) -> Review {
@@ -65,9 +56,13 @@ impl Reviewing {
     }
 
     /// The choices that follow for the next round; verdicts overruled there stay.
-    pub fn carried(&self, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId]) -> Choices {
-        let overrides = self.after.as_ref().map(|(case, _)| case.choices.overrides.clone()).unwrap_or_default();
-        Choices { overrides, ..carried(&self.case.choices, decisions, also) }
+    pub fn carried(&self, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId], how: Carry) -> Choices {
+        let there = self.after.as_ref().map(|(case, _)| case.choices.clone()).unwrap_or_default();
+        let follows = carried(&self.case.choices, decisions, also);
+        match how {
+            Carry::Beside => beside(&there, &follows),
+            Carry::Instead => Choices { overrides: there.overrides, ..follows },
+        }
     }
 
     /// Regions that are behind and neither chosen nor held back, by need.
@@ -107,6 +102,8 @@ impl Reviewing {
             date: self.round.taken_on.to_string(),
             measured_by: self.round.measured_by.clone(),
             next: self.next.as_ref().map(RoundSummary::from),
+            next_choices: self.after.as_ref().map(|(case, _)| ChoicesEntry::from(&case.choices)),
+            next_choices_revision: self.next.as_ref().map_or(0, |next| next.choices_revision),
             weeks: self.work.weeks,
             sessions_planned: count(self.work.sessions_planned),
             sessions_kept: count(self.work.sessions_kept),
@@ -119,6 +116,43 @@ impl Reviewing {
             carried: is_carried,
         })
     }
+}
+
+/// What was planned and done over a round up to a day, and why rest is asked for.
+fn done(
+    store: &Store,
+    knowledge: &Knowledge,
+    round: &RoundRecord,
+    until: Date,
+) -> Result<(RoundWork, Option<String>), ApiError> {
+    let atlas = &knowledge.atlas;
+    let training = Training::since(store, knowledge, &round.client_id, (round.taken_on, until))?;
+    let own = training.plans.iter().filter(|plan| plan.round_id == round.id);
+    let plans: Vec<&IssuedRecord> = own.map(AsRef::as_ref).collect();
+    let entries: Vec<Entry> = training
+        .records
+        .iter()
+        .filter(|record| plans.iter().any(|plan| plan.id == record.entry.plan))
+        .filter_map(|record| check_log_entry(atlas, "", &record.entry).ok())
+        .collect();
+    let work = round_work(atlas, &planned(&plans, until), &entries, &bands(&plans), until);
+    Ok((work, training.lighten()))
+}
+
+/// What the review of the round before asks of a round's week.
+pub(crate) fn last_review(
+    store: &Store,
+    knowledge: &Knowledge,
+    round: &RoundRecord,
+) -> Result<Option<LastReview>, ApiError> {
+    let rounds = store.rounds(&round.client_id)?;
+    let Some(before) = rounds.into_iter().rfind(|other| other.taken_on < round.taken_on) else { return Ok(None) };
+    let (decisions, _) = store.decisions(&before.id)?;
+    if decisions.is_empty() {
+        return Ok(None);
+    }
+    let (work, _) = done(store, knowledge, &before, round.taken_on)?;
+    Ok(Some(asked_of_plan(before.taken_on, &decisions, &work.by_region)))
 }
 
 fn count(number: usize) -> u32 {

@@ -52,8 +52,63 @@ async fn a_bent_week_is_kept_with_what_it_breaks_and_the_planner_s_own_comes_bac
     assert_eq!((&saved.body["revision"], &saved.body["week"]), (&json!(1), &week));
     assert!(!saved.body["plan"]["broken"].as_array().unwrap().is_empty());
     assert_eq!(browser.get(&path).await.body["week"], week);
-    let back = browser.delete(&path).await.body;
-    assert_eq!((&back["revision"], &back["week"]), (&json!(0), &solved["week"]));
+    assert_eq!(browser.get(&format!("{path}/own")).await.body, solved["week"]);
+}
+
+#[actix_web::test]
+async fn a_kept_week_is_taken_for_a_client_with_what_they_may_not_do_swapped() {
+    plan!(practice, browser, path, 81);
+    let mut week = browser.get(&path).await.body["week"].clone();
+    let mut days = week["sessions"].as_array().unwrap().clone();
+    days.truncate(2);
+    for (day, cards) in days.iter_mut().zip([["skull-crusher", "db-side-raise"], ["db-curl", "leg-press"]]) {
+        day["items"] = cards.iter().map(|id| json!({"exercise": id, "sets": 3, "locked": true})).collect();
+    }
+    week["sessions"] = json!(days);
+    let kept = browser.post("/api/v1/weeks", json!({"name": " Two days ", "week": week})).await;
+    assert_eq!(kept.status, StatusCode::CREATED, "{}", kept.body);
+    let again = browser.post("/api/v1/weeks", json!({"name": "two DAYS", "week": week})).await;
+    assert_eq!(again.status, StatusCode::CONFLICT);
+    assert!(again.body["detail"].as_str().unwrap().contains("replace it, or choose another name"));
+    let nameless = browser.post("/api/v1/weeks", json!({"name": "", "week": week})).await;
+    assert_eq!(nameless.body["errors"][0]["pointer"], "/name", "{}", nameless.body);
+    let listed = browser.get("/api/v1/weeks").await.body;
+    let shown = &listed["kept"][0];
+    assert_eq!((&shown["name"], &shown["days"], &shown["saved_by"]), (&json!("Two days"), &json!(2), &json!("Mara")));
+
+    let mut brief = ready_brief();
+    brief["name"] = json!("Somebody Else");
+    brief["minutes_per_session"] = json!(40);
+    brief["pain"] = json!([{"area": "elbow", "level": 2}]);
+    brief["equipment"].as_array_mut().unwrap().push(json!("ez-bar"));
+    let client = browser.post("/api/v1/clients", brief).await.body;
+    let rounds = format!("/api/v1/clients/{}/rounds", client["id"].as_str().unwrap());
+    let round = browser.post(&rounds, json!({"date": "2026-03-02", "measured_by": "A"})).await.body;
+    let theirs = format!("/api/v1/rounds/{}/plan", round["id"].as_str().unwrap());
+    let from = json!({"from": {"kept": shown["id"]}});
+    let copied = browser.post(&format!("{theirs}/copy"), from.clone()).await.body;
+    assert_eq!((&copied["week"]["minutes"], copied["week"]["sessions"].as_array().unwrap().len()), (&json!(40), 2));
+    let replaced = copied["replaced"].as_array().unwrap();
+    assert!(replaced.iter().any(|one| one["because"].as_str().unwrap().contains("elbow")), "{copied}");
+    let cards: Vec<&Value> = (0..2).flat_map(|day| items(&copied, day)).collect();
+    assert!(cards.iter().all(|card| card["exercise"] != "skull-crusher" && card["locked"].is_null()), "{cards:?}");
+    assert_eq!(browser.get(&theirs).await.body["revision"], 0, "nothing is kept by asking");
+
+    let id = shown["id"].as_str().unwrap();
+    assert_eq!(browser.delete(&format!("/api/v1/weeks/{id}")).await.status, StatusCode::NO_CONTENT);
+    assert_eq!(browser.post(&format!("{theirs}/copy"), from).await.status, StatusCode::NOT_FOUND);
+}
+
+#[actix_web::test]
+async fn what_another_client_has_can_be_taken() {
+    plan!(practice, browser, path, 82);
+    let own = browser.get(&path).await.body["week"].clone();
+    let today = jiff::ZonedDateTime::now().date().to_string();
+    let given = browser.post(&format!("{path}/issue"), json!({"revision": 0, "starts_on": today})).await;
+    assert_eq!(given.status, StatusCode::CREATED, "{}", given.body);
+    let others = browser.get("/api/v1/weeks").await.body["others"].clone();
+    let copied = browser.post(&format!("{path}/copy"), json!({"from": {"plan": others[0]["plan"]}})).await.body;
+    assert_eq!((&copied["replaced"], &copied["week"]["sessions"]), (&json!([]), &own["sessions"]));
 }
 
 #[actix_web::test]

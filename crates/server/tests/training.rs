@@ -322,18 +322,77 @@ async fn decisions_of_a_review_are_carried_into_the_next_round() {
     let alone = browser.get(&review).await.body;
     assert!(alone["next"].is_null() && alone["regions"][0]["proposed"].is_null(), "{alone}");
     let decisions = json!({"delts.lateral": "release", "calves.gastrocnemius": "keep"});
-    let early = browser.put(&review, json!({"revision": 0, "decisions": decisions, "carry": true})).await;
+    let early = browser.put(&review, json!({"revision": 0, "decisions": decisions, "carry": "instead"})).await;
     assert_eq!(early.status, StatusCode::FORBIDDEN);
     assert!(early.body["detail"].as_str().unwrap().contains("no next round yet"));
     let next = json!({"date": "2026-04-13", "measured_by": "A"});
     let next = browser.post(&format!("/api/v1/clients/{client}/rounds"), next).await.body;
-    let body = json!({"revision": 0, "decisions": decisions, "also": ["delts.posterior"], "carry": true});
+    let body = json!({"revision": 0, "decisions": decisions, "also": ["delts.posterior"], "carry": "instead"});
     let saved = browser.put(&review, body).await;
     assert_eq!((saved.status, &saved.body["carried"]), (StatusCode::OK, &json!(true)), "{}", saved.body);
     let verdict = browser.get(&format!("/api/v1/rounds/{}/verdict", next["id"].as_str().unwrap())).await.body;
     assert_eq!(verdict["choices"]["bring_up"], json!(["calves.gastrocnemius", "delts.posterior"]));
     let stale = browser.put(&review, json!({"revision": 0, "decisions": {}})).await;
     assert_eq!(stale.status, StatusCode::CONFLICT);
+}
+
+#[actix_web::test]
+async fn what_was_chosen_in_the_next_round_stays_unless_it_is_replaced() {
+    trained!(practice, app, browser, client, round, _week, 151);
+    let choose = |revision: u8, region: &str| json!({"revision": revision, "choices": {"bring_up": [region]}});
+    browser.put(&format!("/api/v1/rounds/{round}/choices"), choose(0, "delts.lateral")).await;
+    let next = json!({"date": "2026-04-13", "measured_by": "A"});
+    let next = browser.post(&format!("/api/v1/clients/{client}/rounds"), next).await.body;
+    let next = format!("/api/v1/rounds/{}", next["id"].as_str().unwrap());
+    browser.put(&format!("{next}/choices"), choose(0, "glutes.max")).await;
+    let review = format!("/api/v1/rounds/{round}/review");
+    let decided = |revision: u8, carry: &Value| json!({"revision": revision, "decisions": {"delts.lateral": "keep"}, "carry": carry});
+    let unasked = browser.put(&review, decided(0, &Value::Null)).await.body;
+    assert_eq!(unasked["next_choices"]["bring_up"], json!(["glutes.max"]), "{unasked}");
+    let beside = browser.put(&review, decided(1, &json!("beside"))).await.body;
+    assert_eq!(beside["next_choices"]["bring_up"], json!(["glutes.max", "delts.lateral"]));
+    let instead = browser.put(&review, decided(2, &json!("instead"))).await.body;
+    assert_eq!(instead["next_choices"]["bring_up"], json!(["delts.lateral"]));
+    let back = json!({"revision": instead["next_choices_revision"], "choices": beside["next_choices"]});
+    assert_eq!(browser.put(&format!("{next}/choices"), back).await.status, StatusCode::OK);
+    let shown = browser.get(&review).await.body;
+    assert_eq!(shown["next_choices"]["bring_up"], json!(["glutes.max", "delts.lateral"]));
+}
+
+#[actix_web::test]
+async fn what_a_review_swaps_is_not_in_the_next_rounds_week_until_the_coach_adds_it() {
+    trained!(practice, app, browser, client, round, week, 152);
+    let item = &week["sessions"][0]["items"][0]["item"];
+    let (exercise, region) = (item["exercise"].clone(), item["region"].as_str().unwrap().to_owned());
+    let mut hurt = entry(&week, &[set(1, 8)]);
+    hurt["part"]["pain"] = json!({"area": "wrist", "level": 3});
+    let today = jiff::ZonedDateTime::now().date();
+    hurt["trained_on"] = json!((today - 1.day()).to_string());
+    browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[hurt])).await;
+    let next = json!({"date": today.to_string(), "measured_by": "A"});
+    let next = browser.post(&format!("/api/v1/clients/{client}/rounds"), next).await;
+    assert_eq!(next.status, StatusCode::CREATED, "{}", next.body);
+    let next = format!("/api/v1/rounds/{}", next.body["id"].as_str().unwrap());
+    // The pain itself is cleared, so that the decision alone keeps it out.
+    let queue = browser.get("/api/v1/today").await.body;
+    let asks = queue["items"].as_array().unwrap().iter().find(|item| item["kind"] == "pain").unwrap().clone();
+    let seen = browser.post("/api/v1/today/seen", json!({"client_id": client, "what": asks["what"]})).await;
+    assert!(seen.status.is_success(), "{}", seen.body);
+    let decisions = json!({"revision": 0, "decisions": {region: "swap"}});
+    let saved = browser.put(&format!("/api/v1/rounds/{round}/review"), decisions).await;
+    assert_eq!(saved.status, StatusCode::OK, "{}", saved.body);
+    let own = browser.get(&format!("{next}/plan/own")).await.body;
+    let cards = |week: &Value| -> Vec<Value> {
+        let days = week["sessions"].as_array().unwrap().iter();
+        days.flat_map(|day| day["items"].as_array().unwrap()).map(|card| card["exercise"].clone()).collect()
+    };
+    assert!(!cards(&own).is_empty() && !cards(&own).contains(&exercise), "{own}");
+    let mut added = own.clone();
+    added["sessions"][0]["items"].as_array_mut().unwrap().push(json!({"exercise": exercise, "sets": 2}));
+    let kept = browser.put(&format!("{next}/plan"), json!({"revision": 0, "week": added})).await.body;
+    let broken = kept["plan"]["broken"].as_array().unwrap().iter();
+    let told = broken.filter(|broken| broken["says"].as_str().unwrap().contains("swapped out at the review")).count();
+    assert_eq!(told, 1, "{}", kept["plan"]["broken"]);
 }
 
 #[actix_web::test]

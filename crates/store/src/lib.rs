@@ -22,6 +22,7 @@ mod practice;
 mod ratings;
 mod reviews;
 mod rounds;
+mod saved_weeks;
 mod schema;
 mod settings;
 mod stamps;
@@ -44,6 +45,7 @@ pub use practice::PracticeRecord;
 pub use ratings::{RatingKind, RatingPlace, RatingRecord};
 pub use reviews::Decisions;
 pub use rounds::{NewRound, RoundRecord};
+pub use saved_weeks::{GivenWeek, SavedWeek};
 pub use stamps::Stamp;
 pub use tape::SavedTape;
 

@@ -144,12 +144,6 @@ impl Store {
         })
     }
 
-    /// Forgets the week under work of a round, so that the planner's own is shown again.
-    pub fn forget_plan_draft(&self, round_id: &str) -> Result<(), StoreError> {
-        diesel::delete(plan_draft::table.find(round_id)).execute(&mut self.connect()?)?;
-        Ok(())
-    }
-
     /// Gives a client a plan, as their next version.
     pub fn issue_plan(&self, new: &NewIssue) -> Result<IssuedRecord, StoreError> {
         let id = new_id();

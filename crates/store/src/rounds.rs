@@ -249,7 +249,7 @@ fn case(
 ) -> Case {
     training.retain(|entry| entry.week_of <= as_of);
     let rounds = rounds.into_iter().map(|record| round_of(record, evidence)).collect();
-    Case { as_of, client, rounds, training, choices, hurts: Vec::new() }
+    Case { as_of, client, rounds, training, choices, hurts: Vec::new(), last_review: None }
 }
 
 fn round_of(record: RoundRecord, evidence: &mut RoundEvidence) -> Round {

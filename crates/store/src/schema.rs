@@ -40,6 +40,16 @@ diesel::table! {
 }
 
 diesel::table! {
+    saved_week (id) {
+        id -> Text,
+        name -> Text,
+        week_json -> Text,
+        saved_by -> Text,
+        saved_at -> Text,
+    }
+}
+
+diesel::table! {
     round (id) {
         id -> Text,
         client_id -> Text,
@@ -301,5 +311,6 @@ diesel::joinable!(outline -> round (round_id));
 diesel::joinable!(rating -> round (round_id));
 diesel::joinable!(rating_repeat -> round (round_id));
 diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, rating, rating_repeat);
+diesel::allow_tables_to_appear_in_same_query!(client, issued_plan);
 diesel::joinable!(eye_answer -> eye_sitting (sitting_id));
 diesel::allow_tables_to_appear_in_same_query!(eye_sitting, eye_answer);

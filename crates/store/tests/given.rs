@@ -49,15 +49,13 @@ fn issue(round: &str, minutes: u16) -> NewIssue {
 }
 
 #[rstest]
-fn a_week_under_work_comes_back_until_it_is_forgotten(practice: Practice) {
+fn a_week_under_work_comes_back(practice: Practice) {
     let store = &practice.fresh.store;
     assert!(store.plan_draft(&practice.round).unwrap().is_none());
     assert_eq!(store.save_plan_draft(&practice.round, 0, "Mara", &week(60)).unwrap(), 1);
     assert_eq!(store.save_plan_draft(&practice.round, 1, "Jo", &week(45)).unwrap(), 2);
     let draft = store.plan_draft(&practice.round).unwrap().unwrap();
     assert_eq!((draft.week, draft.revision, draft.saved_by.as_str()), (week(45), 2, "Jo"));
-    store.forget_plan_draft(&practice.round).unwrap();
-    assert!(store.plan_draft(&practice.round).unwrap().is_none());
 }
 
 #[rstest]
@@ -179,4 +177,28 @@ fn what_was_seen_to_leaves_the_queue_of_its_client_and_can_come_back(practice: P
     assert!(seen(&practice.ben).is_empty());
     store.unsee(&practice.ada, "due:a").unwrap();
     assert_eq!(seen(&practice.ada), ["pain:b"]);
+}
+
+#[rstest]
+fn a_kept_week_has_a_name_of_its_own_whatever_its_case(practice: Practice) {
+    let store = &practice.fresh.store;
+    assert!(store.save_week("Push and pull", &week(60), "Mara", false).unwrap());
+    assert!(!store.save_week("push and PULL", &week(45), "Jo", false).unwrap(), "the name is taken");
+    assert!(store.save_week("push and pull", &week(30), "Jo", true).unwrap());
+    let kept = store.saved_weeks().unwrap();
+    let only = (kept.len(), kept[0].name.as_str(), kept[0].week.minutes, kept[0].saved_by.as_str());
+    assert_eq!(only, (1, "push and pull", 30, "Jo"));
+    store.forget_saved_week(&kept[0].id).unwrap();
+    assert_eq!(store.forget_saved_week(&kept[0].id).unwrap_err().kind(), Kind::NotFound);
+    assert!(store.saved_weeks().unwrap().is_empty());
+}
+
+#[rstest]
+fn of_what_a_client_was_given_the_newest_can_be_taken(practice: Practice) {
+    let store = &practice.fresh.store;
+    assert!(store.given_weeks().unwrap().is_empty());
+    store.issue_plan(&issue(&practice.round, 60)).unwrap();
+    let newest = store.issue_plan(&issue(&practice.round, 45)).unwrap();
+    let given = store.given_weeks().unwrap();
+    assert_eq!((given.len(), &given[0].plan_id), (1, &newest.id));
 }

@@ -928,8 +928,27 @@ export interface paths {
         /** Keeps a week as the coach has bent it, and says what that makes of it. */
         put: operations["save_plan"];
         post?: never;
-        /** Forgets the coach's week; the planner's own is shown again. */
-        delete: operations["forget_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/plan/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A week of somebody else as this round's client can train it: on their days, in their minutes, with what pain, kit and the
+         *     brief rule out swapped or left out. Nothing is kept.
+         */
+        post: operations["copy_week"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1194,6 +1213,41 @@ export interface paths {
         /** Notes that something of the queue was seen to, or puts it back. */
         post: operations["see_to"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every week that can be taken. */
+        get: operations["list_weeks"];
+        put?: never;
+        /** Keeps a week under a name. */
+        post: operations["keep_week"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/weeks/{week_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Forgets a week that was kept under a name. */
+        delete: operations["forget_week"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1589,6 +1643,11 @@ export interface components {
             /** @description Place of its day in the week, from 0. */
             session: number;
         };
+        /**
+         * @description How the choices that follow from a review meet those of the next round.
+         * @enum {string}
+         */
+        Carry: "beside" | "instead";
         /** @description An exercise. */
         CatalogueExercise: {
             /** @description Actions of its main regions that it covers. */
@@ -1894,6 +1953,18 @@ export interface components {
             given_on: string;
             /** @description What for; `assessment` at least. */
             purposes: components["schemas"]["PhotoPurpose"][];
+        };
+        /** @description A week as the client can train it. */
+        CopiedWeek: {
+            /** @description What could not stay as it was, in order. */
+            replaced: components["schemas"]["ReplacedView"][];
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
+        };
+        /** @description A week to be taken for a client. */
+        CopyWeek: {
+            /** @description Whence. */
+            from: components["schemas"]["WeekSource"];
         };
         /** @description Left against right with the folds taken off; positive = left larger. */
         CorrectedEntry: {
@@ -2553,6 +2624,33 @@ export interface components {
          * @enum {string}
          */
         JudgedKind: "standing" | "left-right";
+        /** @description A week to be kept under a name. */
+        KeepWeek: {
+            /** @description One line. */
+            name: string;
+            /** @description Whether it takes the place of one that is called so. */
+            replace?: boolean;
+            /** @description The week. */
+            week: components["schemas"]["WeekDraft"];
+        };
+        /** @description A week the practice keeps. */
+        KeptWeek: {
+            /** @description Days with something in them. */
+            days: number;
+            /** @description Its id. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Minutes a session.
+             */
+            minutes: number;
+            /** @description What it is called. */
+            name: string;
+            /** @description Who kept it. */
+            saved_by: string;
+            /** @description When. */
+            saved_on: string;
+        };
         /** @description What is known of one kind of question. */
         KindSkill: {
             /** @description Which. */
@@ -3168,6 +3266,24 @@ export interface components {
             id: string;
             /** @description The place of the next picture, from 0. */
             place: number;
+        };
+        /** @description The newest plan of a client. */
+        OthersWeek: {
+            /** @description Whose. */
+            client_id: string;
+            /** @description Display name. */
+            client_name: string;
+            /** @description Days with something in them. */
+            days: number;
+            /**
+             * Format: int32
+             * @description Minutes a session.
+             */
+            minutes: number;
+            /** @description The plan's id. */
+            plan: string;
+            /** @description Monday of its first week. */
+            starts_on: string;
         };
         /** @description The outline of the person in a picture. */
         OutlineView: {
@@ -4044,6 +4160,20 @@ export interface components {
              */
             rest_days: number;
         };
+        /** @description A card that could not stay as it was. */
+        ReplacedView: {
+            /** @description What is in its way. */
+            because: string;
+            /**
+             * Format: int32
+             * @description Weekday, Monday = 1.
+             */
+            day: number;
+            /** @description What stands in its place; nothing when it was left out. */
+            instead?: string | null;
+            /** @description The exercise's name. */
+            name: string;
+        };
         /** @description A round reviewed. */
         ReviewView: {
             /** @description Whether the next round has the choices that follow from the decisions. */
@@ -4063,6 +4193,12 @@ export interface components {
             /** @description Who held the tape. */
             measured_by: string;
             next?: components["schemas"]["RoundSummary"] | null;
+            next_choices?: components["schemas"]["ChoicesEntry"] | null;
+            /**
+             * Format: int32
+             * @description Revision of that; 0 while nothing was chosen.
+             */
+            next_choices_revision: number;
             /** @description The same pose in both rounds. */
             pictures: components["schemas"]["PicturePair"][];
             /** @description Chosen regions first. */
@@ -4242,8 +4378,7 @@ export interface components {
         SaveReview: {
             /** @description Regions to be brought up beside those that go on. */
             also?: string[];
-            /** @description Whether to write the choices that follow into the next round. */
-            carry?: boolean;
+            carry?: components["schemas"]["Carry"] | null;
             /** @description By region. */
             decisions: {
                 [key: string]: components["schemas"]["Decision"];
@@ -5401,6 +5536,21 @@ export interface components {
              * @description Weeks of the block, the lighter one at its end included.
              */
             weeks: number;
+        };
+        /** @description Where a week is taken from. */
+        WeekSource: {
+            /** @description A week the practice keeps, by id. */
+            kept: string;
+        } | {
+            /** @description A plan somebody was given, by id. */
+            plan: string;
+        };
+        /** @description Weeks that can be taken for a client. */
+        WeeksView: {
+            /** @description Kept by the practice, by name. */
+            kept: components["schemas"]["KeptWeek"][];
+            /** @description The newest plan of each client, by name. */
+            others: components["schemas"]["OthersWeek"][];
         };
         /** @description A width at a level. */
         Width: {
@@ -7761,7 +7911,7 @@ export interface operations {
             };
         };
     };
-    forget_plan: {
+    copy_week: {
         parameters: {
             query?: never;
             header?: never;
@@ -7770,17 +7920,29 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyWeek"];
+            };
+        };
         responses: {
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlanView"];
+                    "application/json": components["schemas"]["CopiedWeek"];
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8487,6 +8649,90 @@ export interface operations {
                 "application/json": components["schemas"]["SeeTo"];
             };
         };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_weeks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksView"];
+                };
+            };
+        };
+    };
+    keep_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepWeek"];
+            };
+        };
+        responses: {
+            /** @description kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    forget_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                week_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             204: {
                 headers: {

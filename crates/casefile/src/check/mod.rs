@@ -107,7 +107,7 @@ impl CaseFile {
         practice::resolve(&mut check, "/practice", &self.practice);
         match (as_of, client, check.problems.is_empty()) {
             (Some(as_of), Some(client), true) => {
-                Ok(Case { as_of, client, rounds, training, choices, hurts: Vec::new() })
+                Ok(Case { as_of, client, rounds, training, choices, hurts: Vec::new(), last_review: None })
             }
             _ => Err(check.problems),
         }

@@ -1,7 +1,8 @@
 //! What to do with a region at the end of a round: one row for each thing that can be seen, from its most pressing row down.
 
 use crate::review::WorkDone;
-use assess::Choices;
+use assess::{Choices, LastReview};
+use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -103,6 +104,47 @@ pub fn carried(before: &Choices, decisions: &BTreeMap<RegionId, Decision>, also:
     Choices { hold_back, bring_up, overrides: Vec::new(), share: before.share.clone() }
 }
 
+/// Choices that follow from a review put beside what was chosen already: nothing of that is taken away or turned round.
+pub fn beside(chosen: &Choices, follows: &Choices) -> Choices {
+    let mut both = chosen.clone();
+    for region in &follows.bring_up {
+        let free = both.bring_up.len() < Choices::MAX_BRING_UP;
+        if free && !both.bring_up.contains(region) && !both.hold_back.contains(region) {
+            both.bring_up.push(region.clone());
+        }
+    }
+    for region in &follows.hold_back {
+        if !both.hold_back.contains(region) && !both.bring_up.contains(region) {
+            both.hold_back.push(region.clone());
+        }
+    }
+    both
+}
+
+/// What decisions about a round of a day ask of the next week beside the choice of regions: exercises that hurt or were felt
+/// elsewhere are left out, else the one that did most; and who gets more.
+pub fn asked_of_plan(
+    of: Date,
+    decisions: &BTreeMap<RegionId, Decision>,
+    work: &BTreeMap<RegionId, WorkDone>,
+) -> LastReview {
+    let mut asked = LastReview { of, swapped: Vec::new(), raised: Vec::new(), growing: Vec::new() };
+    for (region, decision) in decisions {
+        let done = work.get(region);
+        match decision {
+            Decision::Swap | Decision::RestThenChange => {
+                let blamed = done.map(|done| done.blamed.clone()).filter(|blamed| !blamed.is_empty());
+                let main = || done.and_then(|done| done.main.clone()).into_iter().collect();
+                asked.swapped.extend(blamed.unwrap_or_else(main));
+            }
+            Decision::Raise => asked.raised.push((region.clone(), done.map_or(0.0, |done| done.weekly_sets))),
+            Decision::Grow => asked.growing.push(region.clone()),
+            Decision::Keep | Decision::Adhere | Decision::Release => {}
+        }
+    }
+    asked
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -171,5 +213,62 @@ mod tests {
         let next = carried(&before, &decisions, &regions(also));
         assert_eq!(next.bring_up, regions(expected));
         assert_eq!(next.hold_back.is_empty(), expected.contains(&"calves.soleus"));
+    }
+
+    // Common practice, no source.
+    #[rstest]
+    #[case::nothing_was_chosen(&[], &[], &["delts.lateral", "lats.lower"], &["calves.soleus"])]
+    #[case::what_was_chosen_stays_first(&["glutes.max"], &[], &["glutes.max", "delts.lateral", "lats.lower"], &["calves.soleus"])]
+    #[case::three_are_enough(
+        &["glutes.max", "chest.sternal"], &[], &["glutes.max", "chest.sternal", "delts.lateral"], &["calves.soleus"]
+    )]
+    #[case::what_is_held_back_stays_so(&[], &["lats.lower"], &["delts.lateral"], &["lats.lower", "calves.soleus"])]
+    #[case::what_was_chosen_is_not_held_back(
+        &["calves.soleus"], &[], &["calves.soleus", "delts.lateral", "lats.lower"], &[]
+    )]
+    fn what_follows_takes_nothing_away(
+        #[case] chosen: &[&str],
+        #[case] held: &[&str],
+        #[case] brought_up: &[&str],
+        #[case] held_back: &[&str],
+    ) {
+        let of = |up: &[&str], back: &[&str]| Choices {
+            bring_up: regions(up),
+            hold_back: regions(back),
+            ..Choices::default()
+        };
+        let both = beside(&of(chosen, held), &of(&["delts.lateral", "lats.lower"], &["calves.soleus"]));
+        assert_eq!((both.bring_up, both.hold_back), (regions(brought_up), regions(held_back)));
+    }
+
+    #[rstest]
+    #[case::the_one_that_hurt(Decision::Swap, &["db-curl"], &["db-curl"])]
+    #[case::none_hurt_so_the_main_one(Decision::Swap, &[], &["incline-curl"])]
+    #[case::another_exercise_after_rest(Decision::RestThenChange, &[], &["incline-curl"])]
+    #[case::going_on_swaps_nothing(Decision::Keep, &["db-curl"], &[])]
+    fn a_swap_leaves_out_what_hurt_or_did_most(
+        #[case] decision: Decision,
+        #[case] blamed: &[&str],
+        #[case] expected: &[&str],
+    ) {
+        let ids = |ids: &[&str]| ids.iter().map(|id| id.parse().unwrap()).collect::<Vec<_>>();
+        let work =
+            WorkDone { blamed: ids(blamed), main: Some("incline-curl".parse().unwrap()), ..done(70.0, 70.0, 9.0) };
+        let biceps = &regions(&["biceps.long"])[0];
+        let asked = asked_of_plan(
+            "2026-03-02".parse().unwrap(),
+            &BTreeMap::from([(biceps.clone(), decision)]),
+            &BTreeMap::from([(biceps.clone(), work)]),
+        );
+        assert_eq!(asked.swapped, ids(expected));
+    }
+
+    #[rstest]
+    fn a_raise_knows_what_was_done_and_what_shrank_grows() {
+        let [calf, lats] = [0, 1].map(|place| regions(&["calves.soleus", "lats.lower"])[place].clone());
+        let decisions = BTreeMap::from([(calf.clone(), Decision::Raise), (lats.clone(), Decision::Grow)]);
+        let work = BTreeMap::from([(calf.clone(), done(60.0, 60.0, 12.0))]);
+        let asked = asked_of_plan("2026-03-02".parse().unwrap(), &decisions, &work);
+        assert_eq!((asked.raised, asked.growing), (vec![(calf, 12.0)], vec![lats]));
     }
 }

@@ -4,7 +4,7 @@ mod decide;
 mod moves;
 mod work;
 
-pub use decide::{Decision, carried};
+pub use decide::{Decision, asked_of_plan, beside, carried};
 pub use moves::{GirthMove, WidthMove, weeks_to_show};
 pub use work::{PlannedSession, RoundWork, round_work};
 
@@ -13,7 +13,7 @@ use atlas::Atlas;
 use decide::{Facts, decide};
 use moves::{girth_moves, width_moves};
 use std::collections::BTreeMap;
-use units::RegionId;
+use units::{ExerciseId, RegionId};
 
 /// Two-sided 95 % of a normal distribution, SD.
 pub(crate) const TWO_SIDED_95: f64 = 1.96;
@@ -42,6 +42,10 @@ pub struct WorkDone {
     pub pain: Option<String>,
     /// What took its work over, when the same did twice, in words.
     pub felt: Option<String>,
+    /// Exercises that hurt so or were felt so.
+    pub blamed: Vec<ExerciseId>,
+    /// The exercise with most of its planned sets.
+    pub main: Option<ExerciseId>,
 }
 
 impl WorkDone {

@@ -69,8 +69,11 @@ pub fn round_work(
     for (region, work) in &mut by_region {
         work.weekly_sets = if weeks > 0.0 { work.done_sets / weeks } else { 0.0 };
         let logs: Vec<&ExerciseLog> = counted.iter().filter_map(|entry| log_for(atlas, entry, region)).collect();
-        work.pain = pain(atlas, &logs);
-        work.felt = felt_elsewhere(atlas, &logs, region);
+        let (hurt, felt) = (pain(atlas, &logs), felt_elsewhere(atlas, &logs, region));
+        work.blamed = [&hurt, &felt].into_iter().flatten().map(|(exercise, _)| exercise.clone()).collect();
+        work.main = main(&due, region);
+        work.pain = hurt.map(|(_, says)| says);
+        work.felt = felt.map(|(_, says)| says);
     }
     RoundWork { by_region, sessions_planned: due.len(), sessions_kept: kept.len(), weeks }
 }
@@ -85,13 +88,23 @@ fn name(atlas: &Atlas, exercise: &ExerciseId) -> String {
     atlas.exercise(exercise).map_or_else(|| exercise.to_string(), |exercise| exercise.name.clone())
 }
 
-fn pain(atlas: &Atlas, logs: &[&ExerciseLog]) -> Option<String> {
-    let (log, pain) = logs.iter().rev().find_map(|log| Some((log, log.pain.as_ref().filter(|pain| pain.stops())?)))?;
-    let during = name(atlas, pain.during.as_ref().unwrap_or_else(|| log.done()));
-    Some(format!("{during}: pain {} of 10, {}", pain.level, pain.area.replace('-', " ")))
+/// The exercise that has most sets for a region.
+fn main(due: &[&PlannedSession], region: &RegionId) -> Option<ExerciseId> {
+    let mut sets: BTreeMap<&ExerciseId, u32> = BTreeMap::new();
+    for (exercise, count, _) in due.iter().flat_map(|session| &session.items).filter(|(_, _, of)| of == region) {
+        *sets.entry(exercise).or_default() += u32::from(*count);
+    }
+    sets.into_iter().max_by_key(|(_, sets)| *sets).map(|(exercise, _)| exercise.clone())
 }
 
-fn felt_elsewhere(atlas: &Atlas, logs: &[&ExerciseLog], region: &RegionId) -> Option<String> {
+fn pain(atlas: &Atlas, logs: &[&ExerciseLog]) -> Option<(ExerciseId, String)> {
+    let (log, pain) = logs.iter().rev().find_map(|log| Some((log, log.pain.as_ref().filter(|pain| pain.stops())?)))?;
+    let during = pain.during.as_ref().unwrap_or_else(|| log.done());
+    let says = format!("{}: pain {} of 10, {}", name(atlas, during), pain.level, pain.area.replace('-', " "));
+    Some((during.clone(), says))
+}
+
+fn felt_elsewhere(atlas: &Atlas, logs: &[&ExerciseLog], region: &RegionId) -> Option<(ExerciseId, String)> {
     let mut times: BTreeMap<(&ExerciseId, &str), usize> = BTreeMap::new();
     for log in logs {
         if let Some(felt) = log.felt.as_deref().filter(|felt| *felt != region.as_str()) {
@@ -102,7 +115,7 @@ fn felt_elsewhere(atlas: &Atlas, logs: &[&ExerciseLog], region: &RegionId) -> Op
     let named = atlas.regions().iter().find(|known| known.id.as_str() == felt).map(|known| known.name.clone());
     let place = named.or_else(|| atlas.named_takeover(felt).map(ToOwned::to_owned)).unwrap_or_else(|| felt.to_owned());
     let name = name(atlas, exercise);
-    Some(format!("{name} was felt twice or more elsewhere: {place}"))
+    Some((exercise.clone(), format!("{name} was felt twice or more elsewhere: {place}")))
 }
 
 #[cfg(test)]

@@ -44,8 +44,21 @@ pub enum Refusal {
         /// When, as a date.
         on: String,
     },
+    /// The last review put another exercise in its place.
+    Swapped {
+        /// Day of the round that was reviewed.
+        of: String,
+    },
     /// Too technical for a beginner, unless the coach adds it.
     Skill,
+}
+
+impl Refusal {
+    /// Whether a coach may add the exercise all the same: one who adds a technical exercise has seen it done, and who swapped one
+    /// out may take it in again.
+    pub fn may_be_added(&self) -> bool {
+        matches!(self, Self::Skill | Self::Swapped { .. })
+    }
 }
 
 /// Skill from which a beginner is not given an exercise.
@@ -106,6 +119,7 @@ impl std::fmt::Display for Refusal {
             Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
             Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {on}"),
+            Self::Swapped { of } => write!(f, "was swapped out at the review of {of}"),
             Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }
     }

@@ -34,16 +34,16 @@ pub(crate) use photos::{
     Withdrawn,
 };
 pub(crate) use plan::{
-    AddableView, AskSwaps, IssuePlan, IssuedSummary, IssuedView, PlanView, ProofView, RefusedView, SavePlan, SolvePlan,
-    SolvedPlan, SwapsView,
+    AddableView, AskSwaps, CopiedWeek, CopyWeek, IssuePlan, IssuedSummary, IssuedView, KeepWeek, KeptWeek, OthersWeek,
+    PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };
 pub(crate) use practice::{
     ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise,
     SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
-    InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo, SiteTrend,
-    TodaySession, TodayView, TrendMarks, TrendsView,
+    Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo,
+    SiteTrend, TodaySession, TodayView, TrendMarks, TrendsView,
 };
 pub(crate) use round::{
     EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,

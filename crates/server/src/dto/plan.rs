@@ -255,3 +255,100 @@ pub struct IssuedView {
     /// The week in words.
     pub plan: PlanFile,
 }
+
+/// Weeks that can be taken for a client.
+#[derive(Serialize, ToSchema)]
+pub struct WeeksView {
+    /// Kept by the practice, by name.
+    pub kept: Vec<KeptWeek>,
+    /// The newest plan of each client, by name.
+    pub others: Vec<OthersWeek>,
+}
+
+/// A week the practice keeps.
+#[derive(Serialize, ToSchema)]
+pub struct KeptWeek {
+    /// Its id.
+    pub id: String,
+    /// What it is called.
+    pub name: String,
+    /// Days with something in them.
+    pub days: usize,
+    /// Minutes a session.
+    pub minutes: u16,
+    /// Who kept it.
+    pub saved_by: String,
+    /// When.
+    pub saved_on: String,
+}
+
+/// The newest plan of a client.
+#[derive(Serialize, ToSchema)]
+pub struct OthersWeek {
+    /// Whose.
+    pub client_id: String,
+    /// Display name.
+    pub client_name: String,
+    /// The plan's id.
+    pub plan: String,
+    /// Monday of its first week.
+    pub starts_on: String,
+    /// Days with something in them.
+    pub days: usize,
+    /// Minutes a session.
+    pub minutes: u16,
+}
+
+/// A week to be kept under a name.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct KeepWeek {
+    /// One line.
+    pub name: String,
+    /// The week.
+    pub week: WeekDraft,
+    /// Whether it takes the place of one that is called so.
+    #[serde(default)]
+    pub replace: bool,
+}
+
+/// A week to be taken for a client.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CopyWeek {
+    /// Whence.
+    pub from: WeekSource,
+}
+
+/// Where a week is taken from.
+#[derive(Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum WeekSource {
+    /// A week the practice keeps, by id.
+    Kept(String),
+    /// A plan somebody was given, by id.
+    Plan(String),
+}
+
+/// A week as the client can train it.
+#[derive(Serialize, ToSchema)]
+pub struct CopiedWeek {
+    /// The week.
+    pub week: WeekDraft,
+    /// What could not stay as it was, in order.
+    pub replaced: Vec<ReplacedView>,
+}
+
+/// A card that could not stay as it was.
+#[derive(Serialize, ToSchema)]
+pub struct ReplacedView {
+    /// Weekday, Monday = 1.
+    pub day: u8,
+    /// The exercise's name.
+    pub name: String,
+    /// What is in its way.
+    pub because: String,
+    /// What stands in its place; nothing when it was left out.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub instead: Option<String>,
+}

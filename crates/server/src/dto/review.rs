@@ -1,6 +1,7 @@
 //! The end of a round, and everything over all rounds.
 
 use assess::{BulkVerdict, Standing};
+use casefile::ChoicesEntry;
 use jiff::civil::Date;
 use logbook::{Decision, GirthMove, RegionReview, TrendPoint, WidthMove};
 use serde::{Deserialize, Serialize};
@@ -25,6 +26,11 @@ pub struct ReviewView {
     /// The round after it, once it is opened.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub next: Option<RoundSummary>,
+    /// What is chosen there.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next_choices: Option<ChoicesEntry>,
+    /// Revision of that; 0 while nothing was chosen.
+    pub next_choices_revision: i32,
     /// Weeks trained.
     pub weeks: f64,
     /// Sessions planned up to the next round, or today.
@@ -221,9 +227,19 @@ pub struct SaveReview {
     /// Regions to be brought up beside those that go on.
     #[serde(default)]
     pub also: Vec<String>,
-    /// Whether to write the choices that follow into the next round.
+    /// How to write the choices that follow into the next round; they are not when it is left out.
     #[serde(default)]
-    pub carry: bool,
+    pub carry: Option<Carry>,
+}
+
+/// How the choices that follow from a review meet those of the next round.
+#[derive(Clone, Copy, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Carry {
+    /// What is chosen there stays; they join it as far as there is room.
+    Beside,
+    /// They take its place.
+    Instead,
 }
 
 /// Everything over all rounds.

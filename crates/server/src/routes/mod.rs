@@ -14,6 +14,7 @@ pub(crate) mod practice;
 pub(crate) mod ratings;
 pub(crate) mod review;
 pub(crate) mod rounds;
+pub(crate) mod saved_weeks;
 pub(crate) mod session;
 pub(crate) mod steps;
 pub(crate) mod tape;

@@ -10,7 +10,7 @@ use crate::planning::{Planned, Planning, Proofs};
 use crate::state::{AppState, PageOf};
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
-use actix_web::{HttpResponse, delete, get, post, put, web};
+use actix_web::{HttpResponse, get, post, put, web};
 use assess::Knowledge;
 use casefile::WeekDraft;
 use futures_util::stream::unfold;
@@ -111,21 +111,6 @@ pub(crate) async fn save_plan(
     saved.await.map(web::Json)
 }
 
-/// Forgets the coach's week; the planner's own is shown again.
-#[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
-#[delete("/rounds/{round_id}/plan")]
-pub(crate) async fn forget_plan(
-    state: web::Data<AppState>,
-    id: web::Path<String>,
-) -> Result<web::Json<PlanView>, ApiError> {
-    let shared = state.clone();
-    let shown = state.run(move |store, knowledge| {
-        store.forget_plan_draft(&id)?;
-        view(&shared, store, knowledge, &id)
-    });
-    shown.await.map(web::Json)
-}
-
 /// The planner's own week for the brief's days and minutes. Nothing is kept.
 #[utoipa::path(tag = "plan", responses((status = 200, body = WeekDraft), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan/own")]
@@ -152,19 +137,6 @@ pub(crate) async fn show_addable(
     found.await.map(web::Json)
 }
 
-/// Gives a week other days; cards of days that go, go with them. Gives the names of locked ones that did.
-fn with_days(planning: &Planning, week: &mut WeekDraft, days: u8) -> Vec<String> {
-    let shape = planning.shape(Some(days), Some(week.minutes));
-    let mut old = std::mem::take(&mut week.sessions);
-    let gone = old.split_off(old.len().min(shape.days.len()));
-    let mut cards = old.into_iter().map(|day| day.items);
-    let days = shape.days.iter().zip(&shape.home);
-    week.sessions = days
-        .map(|(day, home)| casefile::DayDraft { day: *day, home: *home, items: cards.next().unwrap_or_default() })
-        .collect();
-    gone.into_iter().flat_map(|day| day.items).filter(|card| card.locked).map(|card| card.exercise).collect()
-}
-
 /// Solves a week anew around its locked cards, for as many days as asked and its own minutes. Nothing is kept.
 #[utoipa::path(tag = "plan", request_body = SolvePlan, responses(
     (status = 200, body = SolvedPlan), (status = 422, body = ProblemDetails)))]
@@ -180,7 +152,7 @@ pub(crate) async fn solve_plan(
             return Err(invalid("/days", format!("{days} days a week is out of range: expected 1 to 7")));
         }
         let planning = Planning::read(store, knowledge, &id)?;
-        let dropped = days.map_or_else(Vec::new, |days| with_days(&planning, &mut week, days));
+        let dropped = days.map_or_else(Vec::new, |days| planning.with_days(&mut week, days));
         let planned = planning.of("/week", &week)?;
         let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::usual(&planned.problem) };
         let week = planning.week(&planned.solved_around(effort));

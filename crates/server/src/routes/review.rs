@@ -40,13 +40,13 @@ pub(crate) async fn save_review(
         let SaveReview { revision, decisions, also, carry } = body.into_inner();
         let reviewing = Reviewing::read(store, knowledge, &id)?;
         let also = chosen(knowledge, &also)?;
-        if carry && reviewing.next.is_none() {
+        if carry.is_some() && reviewing.next.is_none() {
             let says = "There is no next round yet: open and measure it, then the decisions can be carried over.";
             return Err(ApiError::Refused(says.to_owned()));
         }
         store.save_decisions(&id, revision, &signed_in.0.name, &decisions)?;
-        if let Some(next) = reviewing.next.as_ref().filter(|_| carry) {
-            store.save_choices(&next.id, next.choices_revision, &reviewing.carried(&decisions, &also))?;
+        if let (Some(next), Some(how)) = (&reviewing.next, carry) {
+            store.save_choices(&next.id, next.choices_revision, &reviewing.carried(&decisions, &also, how))?;
         }
         Reviewing::read(store, knowledge, &id)?.view(store, knowledge)
     });
@@ -127,6 +127,7 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
         training: Vec::new(),
         choices: Choices::default(),
         hurts: Vec::new(),
+        last_review: None,
     }
 }
 

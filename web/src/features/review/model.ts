@@ -4,6 +4,12 @@ import type { Schemas } from "../../shared/api/client";
 export type Review = Schemas["ReviewView"];
 export type RegionReview = Schemas["RegionReviewView"];
 export type Decision = Schemas["Decision"];
+export type Choices = Schemas["ChoicesEntry"];
+
+/** Whether anything stands in a choice that a review could take away. */
+export const hasChoices = (choices: Choices | null | undefined) =>
+  (choices?.bring_up ?? []).length + (choices?.hold_back ?? []).length > 0;
+
 /** A value on a day with half its noise band; 0 where no error is known. */
 export interface Mark {
   on: string;

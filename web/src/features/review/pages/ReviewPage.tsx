@@ -6,11 +6,12 @@ import { useNames } from "../../../shared/api/atlas";
 import { day } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { NewRoundDialog } from "../../rounds";
-import { useReview, useSaveReview } from "../api";
+import { useReview } from "../api";
+import { CarryBar } from "../components/CarryBar";
 import { PicturePairs } from "../components/PicturePairs";
 import { RegionPart } from "../components/RegionPart";
 import styles from "../components/Review.module.css";
-import { type Decision, decided, goingOn, type Review } from "../model";
+import { type Choices, type Decision, decided, goingOn, type Review } from "../model";
 
 /** Regions brought up at once, at most. */
 const MOST = 3;
@@ -19,15 +20,31 @@ const MOST = 3;
 export function ReviewPage() {
   const { roundId = "" } = useParams();
   const review = useReview(roundId);
+  // What the next round had before: one step back gives it again.
+  const [carried, setCarried] = useState<{ round: string; before: Choices }>();
   if (review.error) return <ErrorNote error={review.error} onRetry={() => review.refetch()} />;
   if (!review.data) return null;
-  return <Desk key={`${roundId} ${review.data.revision}`} roundId={roundId} review={review.data} />;
+  return (
+    <Desk
+      key={`${roundId} ${review.data.revision}`}
+      roundId={roundId}
+      review={review.data}
+      before={carried?.round === roundId ? carried.before : undefined}
+      onCarried={(before) => setCarried(before && { round: roundId, before })}
+    />
+  );
 }
 
-function Desk({ roundId, review }: { roundId: string; review: Review }) {
+interface DeskProps {
+  roundId: string;
+  review: Review;
+  before?: Choices;
+  onCarried: (before: Choices | undefined) => void;
+}
+
+function Desk({ roundId, review, before, onCarried }: DeskProps) {
   const { t } = useTranslation();
   const names = useNames();
-  const saving = useSaveReview(roundId);
   const [changed, setChanged] = useState<Partial<Record<string, Decision>>>({});
   const [also, setAlso] = useState<string[]>([]);
   const [opening, setOpening] = useState(false);
@@ -95,24 +112,16 @@ function Desk({ roundId, review }: { roundId: string; review: Review }) {
           ))}
         </div>
       )}
-      {saving.error && <ErrorNote error={saving.error} />}
-      {measured && review.next && (
-        <div className={styles.foot}>
-          <Button
-            type="primary"
-            loading={saving.pending}
-            disabled={going > MOST}
-            onClick={() => saving.save({ revision: review.revision, decisions, also, carry: true })}
-          >
-            {t("review.carry", { date: day(review.next.date) })}
-          </Button>
-          {review.carried && (
-            <span>
-              {t("review.carried")} <Link to={`${base}/${review.next.id}/plan`}>{t("review.toPlan")}</Link>
-            </span>
-          )}
-          {going > MOST && <span>{t("review.tooMany", { most: MOST })}</span>}
-        </div>
+      {measured && (
+        <CarryBar
+          roundId={roundId}
+          review={review}
+          decisions={decisions}
+          also={also}
+          tooMany={going > MOST ? MOST : undefined}
+          before={before}
+          onCarried={onCarried}
+        />
       )}
       <NewRoundDialog
         clientId={review.client_id}

@@ -1,0 +1,8 @@
+-- Weeks of the practice, kept under a name to be taken for any client.
+CREATE TABLE saved_week (
+    id TEXT NOT NULL PRIMARY KEY,
+    name TEXT NOT NULL UNIQUE COLLATE NOCASE,
+    week_json TEXT NOT NULL,
+    saved_by TEXT NOT NULL,
+    saved_at TEXT NOT NULL
+);
