@@ -105,6 +105,52 @@ export function useAddable(roundId: string, wanted: boolean) {
   });
 }
 
+const WEEKS = "/api/v1/weeks";
+
+/** Weeks that can be taken for a client. */
+export function useWeeks(wanted: boolean) {
+  return $api.useQuery("get", WEEKS, {}, { enabled: wanted });
+}
+
+/** Fits a week of somebody else to the round's client. Nothing is kept by asking for it. */
+export function useCopyWeek(roundId: string) {
+  const copying = $api.useMutation("post", "/api/v1/rounds/{round_id}/plan/copy");
+  return {
+    error: copying.error,
+    pending: copying.isPending,
+    copy: (from: Schemas["WeekSource"]) =>
+      copying.mutateAsync({ ...round(roundId), body: { from } }).catch(() => undefined),
+  };
+}
+
+function useWeeksChanged() {
+  const queries = useQueryClient();
+  return () => queries.invalidateQueries({ queryKey: $api.queryOptions("get", WEEKS, {}).queryKey });
+}
+
+/** Keeps a week under a name; says whether it was. */
+export function useKeepWeek() {
+  const keeping = $api.useMutation("post", WEEKS, { onSuccess: useWeeksChanged() });
+  return {
+    error: keeping.error,
+    pending: keeping.isPending,
+    reset: keeping.reset,
+    keep: (body: Schemas["KeepWeek"]) =>
+      keeping
+        .mutateAsync({ body })
+        .then(() => true)
+        .catch(() => false),
+  };
+}
+
+export function useForgetWeek() {
+  const forgetting = $api.useMutation("delete", "/api/v1/weeks/{week_id}", { onSuccess: useWeeksChanged() });
+  return {
+    error: forgetting.error,
+    forget: (id: string) => forgetting.mutate({ params: { path: { week_id: id } } }),
+  };
+}
+
 export interface Proving {
   proof?: ProofView;
   running: boolean;

@@ -13,10 +13,13 @@ import { Board } from "../components/Board";
 import { CoachLine } from "../components/CoachLine";
 import { Gap } from "../components/Gap";
 import { IssueBar } from "../components/IssueBar";
+import { KeepWeek } from "../components/KeepWeek";
 import { Ledger } from "../components/Ledger";
 import { Loads } from "../components/Loads";
 import { PlanTools } from "../components/PlanTools";
+import { Replaced } from "../components/Replaced";
 import { SwapPanel } from "../components/SwapPanel";
+import { TakeWeek } from "../components/TakeWeek";
 import { changed, differing, spotOf } from "../model";
 import styles from "./PlanPage.module.css";
 
@@ -32,6 +35,7 @@ export function PlanPage() {
     <PlanDesk
       key={roundId}
       roundId={roundId}
+      clientId={clientId}
       base={`/clients/${clientId}/rounds/${roundId}`}
       view={plan.data}
       atlas={atlas.data}
@@ -42,6 +46,7 @@ export function PlanPage() {
 
 interface Props {
   roundId: string;
+  clientId: string;
   base: string;
   view: Schemas["PlanView"];
   atlas: Atlas;
@@ -51,12 +56,13 @@ interface Props {
 /** A first proof goes on by itself for so long. */
 const FIRST_PROOF_S = 8;
 
-function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
+function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const document = useWeek(roundId, view, refetch);
   const { solve, pending, error } = useSolve(roundId);
   const [dropped, setDropped] = useState<string[]>([]);
+  const [replaced, setReplaced] = useState<Schemas["ReplacedView"][]>([]);
   const [asked] = useSearchParams();
   // Today leads to the card that hurts and what could stand in its place.
   const [swapping, setSwapping] = useState(() => spotOf(view.week, asked.get("swap") ?? ""));
@@ -84,6 +90,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
     const answer = await solve({ week: asked, days: change.days, seed: next }).catch(() => undefined);
     if (!answer) return;
     setDropped(answer.dropped);
+    setReplaced([]);
     setSwapping(undefined);
     document.change(answer.week);
   };
@@ -131,6 +138,17 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
             {t("plan.back")}
           </button>
         )}
+        <TakeWeek
+          roundId={roundId}
+          clientId={clientId}
+          onTaken={(copied) => {
+            proving.stop();
+            setSwapping(undefined);
+            setReplaced(copied.replaced);
+            document.change(copied.week);
+          }}
+        />
+        <KeepWeek week={week} />
         <span className={styles.push} />
         <IssueBar
           roundId={roundId}
@@ -152,6 +170,7 @@ function PlanDesk({ roundId, base, view, atlas, refetch }: Props) {
       {dropped.length > 0 && (
         <p className={styles.note}>{t("plan.dropped", { names: dropped.map(names.exercise).join(", ") })}</p>
       )}
+      <Replaced replaced={replaced} onSeen={() => setReplaced([])} />
       {broken.length > 0 && (
         <details className={styles.broken} open={weekly.length > 0}>
           <summary>{t("plan.brokenTitle", { count: broken.length })}</summary>
