@@ -201,6 +201,23 @@ test("the week prints one session a page with cues and a place to write", async 
   expect(pdf.numPages).toBeGreaterThanOrEqual(4);
 });
 
+test("a week is kept under a name and taken for another client, with what they may not do told", async ({ page }) => {
+  const name = `Keeper ${Date.now()}`;
+  await board(page, name, { days_per_week: 3 });
+  await page.getByRole("button", { name: "Keep this week…" }).click();
+  await page.getByRole("dialog").getByLabel("Its name").fill(name);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(`Kept as ${name}.`)).toBeVisible();
+  await board(page, `${name} taker`, { days_per_week: 2, pain: [{ area: "shoulder", level: 4 }] });
+  await page.getByRole("button", { name: "Take a week…" }).click();
+  await page.getByRole("dialog").getByRole("button", { name, exact: true }).click();
+  await expect(days(page)).toHaveCount(3);
+  await kept(page);
+  await expect(page.getByRole("region", { name: "Changed for this client:" })).toContainText("shoulder, which hurts 4/10");
+  await page.keyboard.press("Control+z");
+  await expect(days(page)).toHaveCount(2);
+});
+
 test("without a choice the week says so", async ({ page }) => {
   await openStep(page, "Juno Halvard", "Plan");
   await expect(page.getByText(/Nothing is chosen to be brought up/)).toBeVisible();
