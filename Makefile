@@ -46,6 +46,7 @@ reference: $(PYTHON)
 	$(PYTHON) reference/bdims.py
 	$(PYTHON) reference/norms.py
 	$(PYTHON) reference/conditional.py
+	$(PYTHON) reference/joint.py
 	$(PYTHON) reference/posterior.py
 	$(PYTHON) reference/verdict.py
 	$(PYTHON) reference/agreement.py

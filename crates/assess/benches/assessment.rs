@@ -2,9 +2,9 @@
 //!
 //! `reference/yardstick.py` weighs the same rows by numpy; `make bench` runs both.
 
-use assess::{Case, Evidence, Knowledge, NextLookSearch, Observation, Target, assess};
-use casefile::CaseFile;
-use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
+use assess::{Assessment, Case, Knowledge, NextLookSearch, SizeEvidence, assess};
+use casefile::{CaseFile, assessment_file};
+use criterion::{Criterion, criterion_group, criterion_main};
 use serde_json::{Value, json};
 use std::hint::black_box;
 
@@ -34,8 +34,9 @@ fn client(knowledge: &Knowledge, scale: f64) -> Case {
 fn benches(criterion: &mut Criterion) {
     let knowledge = Knowledge::load().expect("shipped data");
     let one = client(&knowledge, 1.0);
-    let observations = assess(&knowledge, &one).observations;
-    assert!(observations.len() >= 60, "{} observations", observations.len());
+    let assessment = assess(&knowledge, &one);
+    let count = assessment.observations.len() + assessment.tape.places.len();
+    assert!(count >= 60, "{count} observations");
     let roster: Vec<Case> = (0..CLIENTS).map(|i| client(&knowledge, 0.95 + 0.0002 * i as f64)).collect();
 
     criterion.bench_function("one client, 60 observations", |bencher| {
@@ -48,8 +49,8 @@ fn benches(criterion: &mut Criterion) {
     });
     group.finish();
     next_look(criterion, &knowledge, &one);
-    write_rows(&knowledge, &observations);
-    posterior(criterion, &knowledge, &observations);
+    write_rows(&knowledge, &one, &assessment);
+    posterior(criterion, &knowledge, &one, &assessment);
 }
 
 /// The search for the next look after the tape alone, when everything else is still to be looked at.
@@ -60,13 +61,14 @@ fn next_look(criterion: &mut Criterion, knowledge: &Knowledge, case: &Case) {
         round.tests.clear();
     }
     let assessment = assess(knowledge, &case);
-    let evidence = Evidence::new(&knowledge.atlas);
-    let weigh = |target| evidence.weigh(target, &assessment.observations);
-    let (bulk, sides) = (weigh(Target::Bulk), weigh(Target::Asymmetry));
+    let (sized, hand) = (size_evidence(&case, &assessment), case.client.dominant_hand);
+    let bulk = knowledge.evidence().weigh_bulk(sized);
+    let sides = knowledge.evidence().weigh_sides(hand, &assessment.observations);
     let weights: Vec<f64> = assessment.regions.iter().map(|region| region.look_weight).collect();
     let search = NextLookSearch {
         knowledge,
         case: &case,
+        sized,
         bulk: &bulk,
         sides: &sides,
         weights: &weights,
@@ -77,27 +79,25 @@ fn next_look(criterion: &mut Criterion, knowledge: &Knowledge, case: &Case) {
     criterion.bench_function("next look", |bencher| bencher.iter(|| black_box(&search).best()));
 }
 
-/// Leaves the rows of the one client where the yardstick finds them: regions with their muscle, and the observations.
-fn write_rows(knowledge: &Knowledge, observations: &[Observation]) {
-    let rows: Vec<Value> = observations
-        .iter()
-        .map(|o| json!({"sides": o.target == Target::Asymmetry, "y": o.y, "variance": o.variance, "row": o.row}))
-        .collect();
-    let regions: Vec<Value> =
-        knowledge.atlas.regions().iter().map(|r| json!({"muscle": r.id.muscle(), "paired": r.paired})).collect();
+fn size_evidence<'a>(case: &Case, assessment: &'a Assessment) -> SizeEvidence<'a> {
+    SizeEvidence { sex: case.client.sex, tape: &assessment.tape, rows: &assessment.observations }
+}
+
+/// Leaves the explained assessment of the one client where the yardstick finds it.
+fn write_rows(knowledge: &Knowledge, case: &Case, assessment: &Assessment) {
+    let explained = assessment_file(knowledge, case, assessment, true);
     let target = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../target/yardstick.json");
-    std::fs::write(target, json!({"regions": regions, "observations": rows}).to_string()).expect("target is writable");
+    std::fs::write(target, serde_json::to_string(&explained).expect("plain data")).expect("target is writable");
 }
 
 /// The posterior alone, which is what the numpy yardstick times.
-fn posterior(criterion: &mut Criterion, knowledge: &Knowledge, observations: &[Observation]) {
-    let evidence = Evidence::new(&knowledge.atlas);
+fn posterior(criterion: &mut Criterion, knowledge: &Knowledge, case: &Case, assessment: &Assessment) {
+    let (evidence, hand) = (knowledge.evidence(), case.client.dominant_hand);
     criterion.bench_function("posterior of both halves", |bencher| {
-        bencher.iter_batched(
-            || observations.to_vec(),
-            |rows| (evidence.weigh(Target::Bulk, &rows), evidence.weigh(Target::Asymmetry, &rows)),
-            BatchSize::SmallInput,
-        );
+        bencher.iter(|| {
+            let sized = size_evidence(case, black_box(assessment));
+            (evidence.weigh_bulk(sized), evidence.weigh_sides(hand, &assessment.observations))
+        });
     });
 }
 

@@ -1,11 +1,12 @@
 //! Puts a case together into one assessment.
 
+use crate::body::{Area, TapeJoint};
 use crate::causes::{LONG_WEEKS, Question, causes};
 use crate::change::{Change, changes};
 use crate::class::{Class, classify};
 use crate::composition::{Composition, composition};
 use crate::corrected::corrected_sides;
-use crate::evidence::{Evidence, Posterior};
+use crate::evidence::{Evidence, SizeEvidence};
 use crate::flags::{Flag, flags};
 use crate::folds::Folds;
 use crate::hang::{Hang, hang};
@@ -14,14 +15,15 @@ use crate::measured::{Measurements, measure_round};
 use crate::measurer::MeasurerErrors;
 use crate::next_look::{NextLook, NextLookSearch};
 use crate::norms::{NormError, Norms};
-use crate::observe::{Observation, Target, observations};
+use crate::observe::{Observation, observations};
 use crate::pieces::{Piece, Voices, pieces};
-use crate::reference::{Reference, SizedSite, observed_ln, reference};
+use crate::posterior::Posterior;
+use crate::reference::{Reference, SizedSite, observed_ln, reference, tape_joint};
 use crate::sizing::{Roster, SchoolSize, SizingSchool, ratio_sizes};
 use crate::strength_sides::{StrengthAsymmetry, strength_asymmetries};
 use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
 use crate::training::Recent;
-use crate::verdict::{RegionVerdict, SidesDisagree, asymmetry_verdict, bulk_verdict};
+use crate::verdict::{AreaVerdict, RegionVerdict, SidesDisagree, asymmetry_verdict, bulk_verdict};
 use atlas::{Atlas, AtlasError, PracticeSettings};
 use units::{ExerciseId, RegionId, SiteId};
 
@@ -50,18 +52,19 @@ impl Knowledge {
     /// Reads what ships with the product.
     pub fn load() -> Result<Self, AssessError> {
         let atlas = Atlas::load()?;
-        let evidence = Evidence::new(&atlas);
-        Ok(Self { atlas, norms: Norms::load()?, evidence })
+        let norms = Norms::load()?;
+        let evidence = Evidence::new(&atlas, &norms);
+        Ok(Self { atlas, norms, evidence })
     }
 
     /// The same knowledge as a practice has set it.
     pub fn with_practice(&self, practice: &PracticeSettings) -> Self {
         let atlas = self.atlas.with_practice(practice);
-        let evidence = Evidence::new(&atlas);
+        let evidence = Evidence::new(&atlas, &self.norms);
         Self { atlas, norms: self.norms.clone(), evidence }
     }
 
-    /// The priors.
+    /// The model that weighs evidence.
     pub fn evidence(&self) -> &Evidence {
         &self.evidence
     }
@@ -94,13 +97,19 @@ pub struct Assessment {
     pub training_known: bool,
     /// Every region, in the order of the atlas.
     pub regions: Vec<RegionVerdict>,
+    /// The parts of the body, in their order.
+    pub areas: Vec<AreaVerdict>,
+    /// Amount of general muscularity beyond the middle of the reference, with its SD; none without tape.
+    pub muscularity: Option<(f64, f64)>,
     /// Training class by region, in the same order.
     pub classes: Vec<Class>,
     /// What to look at next.
     pub next: Vec<NextLook>,
     /// The side-by-side tests that would tell most.
     pub next_tests: Vec<NextLook>,
-    /// The rows behind it.
+    /// What was taped, as one observation.
+    pub tape: TapeJoint,
+    /// The rows behind it beside the tape's sizes.
     pub observations: Vec<Observation>,
 }
 
@@ -130,18 +139,19 @@ pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Ass
     let strength = strength_asymmetries(atlas, &case.client, newest);
     let composition = composition(atlas, &case.client, newest, &measured, &folds);
     let schools = school_sizes(knowledge, &case.client, &measured, &reference, roster);
-    let sizes = judged_sizes(atlas, &case.client, &reference, &schools);
+    let sizes = judged_sizes(atlas, &case.client, &schools);
     let facts = Facts {
         observations: observations(atlas, newest, &sizes, &asymmetries, &strength),
         changes: changes(atlas, &case.rounds, &measured, &errors),
         flags: flags(atlas, case, &errors, &asymmetries, &strength, &composition),
-        measured,
         folds,
         asymmetries,
         strength,
         reference,
+        tape: judged_tape(knowledge, &case.client, &measured),
         schools,
         composition,
+        measured,
     };
     weighed(knowledge, case, facts)
 }
@@ -158,17 +168,18 @@ struct Facts {
     composition: Composition,
     changes: Vec<Change>,
     flags: Vec<Flag>,
+    tape: TapeJoint,
     observations: Vec<Observation>,
 }
 
 fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     let (atlas, evidence) = (&knowledge.atlas, &knowledge.evidence);
-    let weigh = |target| evidence.weigh(target, &facts.observations);
-    let hear = |target| Voices::listen(evidence, target, &facts.observations);
+    let (sex, hand) = (case.client.sex, case.client.dominant_hand);
+    let sized = SizeEvidence { sex, tape: &facts.tape, rows: &facts.observations };
     let state = State {
-        bulk: weigh(Target::Bulk),
-        sides: weigh(Target::Asymmetry),
-        voices: [hear(Target::Bulk), hear(Target::Asymmetry)],
+        bulk: evidence.weigh_bulk(sized),
+        sides: evidence.weigh_sides(hand, &facts.observations),
+        voices: [Voices::about_size(evidence, sized), Voices::about_sides(evidence, hand, &facts.observations)],
         weights: look_weights(atlas, &case.client),
     };
     let (recent, long) = (Recent::of(atlas, case), Recent::since(atlas, case, LONG_WEEKS));
@@ -177,6 +188,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     let next = NextLookSearch {
         knowledge,
         case,
+        sized,
         bulk: &state.bulk,
         sides: &state.sides,
         weights: &state.weights,
@@ -188,6 +200,8 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         next: next.best(),
         classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
         hang: case.rounds.last().and_then(hang),
+        areas: area_verdicts(knowledge, case, &state),
+        muscularity: evidence.body(sex).muscularity(&facts.tape),
         regions,
         training_known: recent.is_some(),
         measured: facts.measured,
@@ -199,6 +213,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         composition: facts.composition,
         changes: facts.changes,
         flags: facts.flags,
+        tape: facts.tape,
         observations: facts.observations,
     }
 }
@@ -215,7 +230,7 @@ struct State {
 pub(crate) fn asymmetries_of(atlas: &Atlas, measured: &Measurements, client: &Client) -> Vec<Asymmetry> {
     let paired = atlas.sites().iter().filter(|site| site.paired);
     let compared = paired.filter_map(|site| measured.sides(&site.id));
-    compared.map(|sides| asymmetry(atlas.evidence(), &sides, client.dominant_hand)).collect()
+    compared.map(|sides| asymmetry(atlas, &sides, client.dominant_hand)).collect()
 }
 
 fn corrected_asymmetries(atlas: &Atlas, measured: &Measurements, folds: &Folds, client: &Client) -> Vec<Asymmetry> {
@@ -248,7 +263,10 @@ fn region_verdicts(
 ) -> Vec<RegionVerdict> {
     let atlas = &knowledge.atlas;
     let [recent, long] = training;
-    let pieces = pieces(&state.bulk, &state.sides, &facts.observations, atlas.regions().len());
+    let moments = &knowledge.evidence().body(case.client.sex).moments;
+    let site_sd: Vec<f64> =
+        facts.tape.places.iter().map(|place| moments.covariance_ln[(*place, *place)].sqrt()).collect();
+    let pieces = pieces(&state.bulk, &state.sides, &site_sd, &facts.observations, atlas.regions().len());
     let verdict = |((index, region), pieces): ((usize, &atlas::Region), Vec<Piece>)| {
         let mut verdict = judged_region(knowledge, case, state, index, region)?;
         verdict.pieces = pieces;
@@ -284,11 +302,27 @@ fn judged_region(
     })
 }
 
+/// Each part of the body by the share-weighted mean of its regions.
+fn area_verdicts(knowledge: &Knowledge, case: &Case, state: &State) -> Vec<AreaVerdict> {
+    let (atlas, body) = (&knowledge.atlas, knowledge.evidence().body(case.client.sex));
+    let verdict = |area: &Area| {
+        let look_weight = area.row.iter().map(|(region, share)| share * state.weights[*region]).sum();
+        let heads = atlas.regions().iter().filter(|region| region.area.as_ref() == Some(&area.site));
+        AreaVerdict {
+            site: area.site.clone(),
+            heads: heads.map(|region| region.id.clone()).collect(),
+            look_weight,
+            bulk: bulk_verdict(atlas.evidence(), state.bulk.along(&area.row), look_weight),
+        }
+    };
+    body.areas.iter().map(verdict).collect()
+}
+
 /// Which side is smaller by girth and which weaker by strength, when both are more than error and they are not the same.
 fn sides_disagree(atlas: &Atlas, facts: &Facts, region: &RegionId) -> Option<SidesDisagree> {
     let composition = &atlas.evidence().composition;
     let feeds = |a: &&Asymmetry| {
-        a.verdict != SideVerdict::WithinError
+        a.belief.verdict != SideVerdict::WithinError
             && !a.fat_explains
             && composition.get(&a.site).is_some_and(|row| row.contains_key(region))
     };
@@ -323,16 +357,25 @@ fn school_sizes(
     ratios.into_iter().chain(reference.sites.iter().filter_map(own)).collect()
 }
 
-/// The sizes that enter the evidence, by the client's school (`sizing`).
-fn judged_sizes(atlas: &Atlas, client: &Client, reference: &Reference, schools: &[SchoolSize]) -> Vec<(SiteId, f64)> {
-    let by = |school: SizingSchool| {
-        let sizes = schools.iter().filter(|s| s.school == school);
-        sizes.filter_map(|s| Some((s.site.clone(), s.z?))).collect()
-    };
-    match atlas.school_option(&client.schools, "sizing").map(|option| option.id.as_str()) {
-        Some("frame-ratios") => by(SizingSchool::FrameRatios),
-        Some("own-roster") => by(SizingSchool::OwnRoster),
-        Some("own-past") => Vec::new(),
-        _ => reference.sites.iter().map(|s| (s.site.clone(), s.size.z)).collect(),
+/// The school a client's size is judged by.
+fn sizing(atlas: &Atlas, client: &Client) -> Option<String> {
+    atlas.school_option(&client.schools, "sizing").map(|option| option.id.clone())
+}
+
+/// What was taped, where size is judged by the rest of the body.
+fn judged_tape(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
+    match sizing(&knowledge.atlas, client).as_deref() {
+        Some("frame-ratios" | "own-roster" | "own-past") => TapeJoint::default(),
+        _ => tape_joint(knowledge, client, measured),
     }
+}
+
+/// Sizes against the practice's own clients, where they judge. Ratios of the frame are shown and never a verdict: by them
+/// ordinary people are behind everywhere.
+fn judged_sizes(atlas: &Atlas, client: &Client, schools: &[SchoolSize]) -> Vec<(SiteId, f64)> {
+    if sizing(atlas, client).as_deref() != Some("own-roster") {
+        return Vec::new();
+    }
+    let own = schools.iter().filter(|size| size.school == SizingSchool::OwnRoster);
+    own.filter_map(|size| Some((size.site.clone(), size.z?))).collect()
 }

@@ -2,7 +2,7 @@
 
 use crate::norms::SexNorms;
 use nalgebra::{DMatrix, DVector};
-use statrs::distribution::{ChiSquared, ContinuousCDF};
+use statrs::distribution::{ContinuousCDF, FisherSnedecor};
 
 /// A client's logs at the sites of the norms that were measured: (index into the norms, ln cm).
 pub type ObservedLn = Vec<(usize, f64)>;
@@ -59,10 +59,14 @@ pub fn mahalanobis2(norms: &SexNorms, observed: &[(usize, f64)]) -> Option<f64> 
     Some(deviations.dot(&solved))
 }
 
-/// The 99 % point of chi-square: beyond it a body is outside the reference. `None` for 0 degrees of freedom.
-pub fn outside_limit(degrees_of_freedom: usize) -> Option<f64> {
+/// Beyond it a body is outside a reference of `people`, of whom the moments were estimated: `p (n^2 - 1) / (n (n - p))` times
+/// the 99 % point of F(p, n - p), exact for one more person of a normal population. `None` for nothing measured, or more
+/// measured than there are people.
+pub fn outside_limit(people: usize, measured: usize) -> Option<f64> {
     const INSIDE: f64 = 0.99;
-    ChiSquared::new(degrees_of_freedom as f64).ok().map(|chi2| chi2.inverse_cdf(INSIDE))
+    let (n, p) = (people as f64, measured as f64);
+    let f = FisherSnedecor::new(p, n - p).ok()?;
+    Some(p * (n.powi(2) - 1.0) / (n * (n - p)) * f.inverse_cdf(INSIDE))
 }
 
 #[cfg(test)]
@@ -70,17 +74,19 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // scipy.stats.chi2.ppf(0.99, df), scipy 1.16.3.
+    // By scipy 1.16.3: p * (n * n - 1) / (n * (n - p)) * scipy.stats.f.ppf(0.99, p, n - p).
     #[rstest]
-    #[case(1, 6.634_896_601_021_214)]
-    #[case(5, 15.086_272_469_388_99)]
-    #[case(19, 36.190_869_129_270_05)]
-    fn the_limit_is_the_99_percent_point_of_chi_square(#[case] df: usize, #[case] expected: f64) {
-        assert!((outside_limit(df).unwrap() - expected).abs() < 1e-6);
+    #[case(247, 1, 6.766_302_593_717_247)]
+    #[case(247, 19, 40.874_292_435_721_415)]
+    #[case(260, 5, 15.751_233_457_785_286)]
+    fn the_limit_is_that_of_one_more_person(#[case] people: usize, #[case] measured: usize, #[case] expected: f64) {
+        assert!((outside_limit(people, measured).unwrap() / expected - 1.0).abs() < 1e-6);
     }
 
-    #[test]
-    fn without_anything_observed_there_is_no_limit() {
-        assert_eq!(outside_limit(0), None);
+    #[rstest]
+    #[case::nothing_measured(247, 0)]
+    #[case::more_than_there_are_people(10, 12)]
+    fn without_enough_there_is_no_limit(#[case] people: usize, #[case] measured: usize) {
+        assert_eq!(outside_limit(people, measured), None);
     }
 }

@@ -113,8 +113,8 @@ fn new_side_differences(atlas: &Atlas, case: &Case, errors: &MeasurerErrors, asy
         let then = earlier.iter().find(|then| then.site == now.site);
         then.is_some_and(|then| {
             let jump = (now.symmetry_index - then.symmetry_index).abs();
-            now.verdict == SideVerdict::RealAct
-                && then.verdict != SideVerdict::RealAct
+            now.belief.verdict == SideVerdict::RealAct
+                && then.belief.verdict != SideVerdict::RealAct
                 && jump > 1.96 * now.se_index.hypot(then.se_index)
         })
     };

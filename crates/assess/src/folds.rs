@@ -1,6 +1,7 @@
 //! A round's skinfolds as values with errors.
 
 use crate::input::Round;
+use crate::measured::reading_error;
 use crate::measurer::MeasurerErrors;
 use crate::replicate::replicate;
 use atlas::Atlas;
@@ -15,12 +16,19 @@ pub struct MeasuredFold {
     pub side: Option<Side>,
     /// Value, mm.
     pub value_mm: f64,
-    /// Standard error: TEM / sqrt(readings), mm.
+    /// Standard error: reading it and finding its place, mm.
     pub se_mm: f64,
     /// How many readings.
     pub readings: usize,
     /// Whether a third reading is due.
     pub needs_third: bool,
+}
+
+/// Percent by which two readings of a fold may differ without a third: the rule, and never less than this measurer's own error
+/// calls for.
+pub fn third_fold_from(atlas: &Atlas, tem_pct: f64) -> f64 {
+    let error = &atlas.evidence().error;
+    error.third_reading_skinfold_pct.max(error.third_reading_tem * tem_pct)
 }
 
 /// All folds of a round.
@@ -33,16 +41,17 @@ pub struct Folds {
 impl Folds {
     /// The folds of a round, with what is known of their measurer.
     pub fn measure(atlas: &Atlas, round: &Round, errors: &MeasurerErrors) -> Self {
-        let third = atlas.evidence().error.third_reading_skinfold_pct;
+        let error = &atlas.evidence().error;
         let fold = |entry: &crate::input::Skinfolds| {
             let readings: Vec<f64> = entry.readings.iter().map(|r| Skinfold::mm(*r)).collect();
-            let combined = replicate(&readings, third)?;
             let tem_pct = errors.fold_tem_pct(atlas, &round.measured_by, &entry.site);
+            let combined = replicate(&readings, third_fold_from(atlas, tem_pct))?;
             Some(MeasuredFold {
                 site: entry.site.clone(),
                 side: entry.side,
                 value_mm: combined.value,
-                se_mm: combined.value * tem_pct / 100.0 / (combined.readings as f64).sqrt(),
+                se_mm: combined.value * reading_error(tem_pct, combined.readings).hypot(error.placing_skinfold_pct)
+                    / 100.0,
                 readings: combined.readings,
                 needs_third: combined.needs_third,
             })

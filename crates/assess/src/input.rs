@@ -242,8 +242,10 @@ pub struct Rating {
     pub pose: PoseId,
     /// What was judged.
     pub judgement: RatingJudgement,
-    /// The rater's own SD of a standing, in steps, learned from blind repeats; the practice's default when `None`.
+    /// How far this rater's standings are off the truth, SD in steps; the practice's default when `None`.
     pub rater_sd_steps: Option<f64>,
+    /// Whose sitting it belongs to: ratings of one sitting are off together. Empty where nobody is named.
+    pub sitting: String,
 }
 
 /// A limb segment between two landmarks.

@@ -3,6 +3,7 @@
 //! Pure computation: no clock, no disk, no database. What the numbers mean for training is the planner's business.
 
 mod assessment;
+mod body;
 mod causes;
 mod change;
 mod class;
@@ -21,7 +22,9 @@ mod measurer;
 mod next_look;
 mod norms;
 mod observe;
+mod pair;
 mod pieces;
+mod posterior;
 mod rater;
 mod readiness;
 mod reference;
@@ -36,8 +39,9 @@ mod training;
 mod verdict;
 
 pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside};
+pub use body::{AREA_SITES, Area, BodyModel, TapeJoint};
 pub use causes::Cause;
-pub use change::{Change, mdc95};
+pub use change::{Change, change_noise, family_factor, mdc95};
 pub use class::{Class, classify};
 pub use composition::{
     Composition, Estimate, LimbGirths, Quantity, density_girths_female, density_girths_male, density_seven_folds,
@@ -46,9 +50,9 @@ pub use composition::{
 pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_limit};
 pub use consent::{PhotoConsent, PhotoPurpose, PhotoRefusal};
 pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, muscle_bone_area_cm2};
-pub use evidence::{Evidence, Posterior};
+pub use evidence::{Evidence, SizeEvidence};
 pub use flags::{Flag, FlagKind, PAIN_STOPS};
-pub use folds::{Folds, MeasuredFold};
+pub use folds::{Folds, MeasuredFold, third_fold_from};
 pub use hang::Hang;
 pub use input::{
     Case, Choices, Client, Experience, Felt, Hand, Home, Hurt, LastReview, OneSideTest, Outline, Override, Pain,
@@ -56,12 +60,14 @@ pub use input::{
     Test, TrainingEntry,
 };
 pub use levels::{LevelShift, level_shifts};
-pub use measured::{MeasuredSite, Measurements, Overall, measure_round};
+pub use measured::{MeasuredSite, Measurements, Overall, measure_round, third_reading_from};
 pub use measurer::{LearnedError, MeasurerErrors};
 pub use next_look::{NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
-pub use pieces::{Conflict, Piece};
+pub use pair::{Moved, Moves, moves};
+pub use pieces::{Conflict, Piece, PieceOf};
+pub use posterior::Posterior;
 pub use rater::{RaterAgreement, rater_agreement};
 pub use readiness::{Clearance, NotReady, Readiness};
 pub use reference::{Reference, SizedSite};
@@ -69,10 +75,11 @@ pub use replicate::{Replicate, replicate};
 pub use sizing::{Roster, SchoolSize, SizingSchool, frame_ratio_z};
 pub use strength::{MAX_REPS, StrengthError, brzycki_kg, epley_kg, one_rep_max_kg};
 pub use strength_sides::StrengthAsymmetry;
-pub use symmetry::{Asymmetry, SideVerdict, asymmetry, symmetry_angle, symmetry_index};
+pub use symmetry::{Asymmetry, SideBelief, SidePrior, SideVerdict, asymmetry, symmetry_angle, symmetry_index};
 pub use tem::{TechnicalError, technical_error, weighted_kappa, within_rater_sd};
 pub use test_side::first_side;
 pub use training::recent_average;
 pub use verdict::{
-    AsymmetryVerdict, BulkVerdict, RegionVerdict, SidesDisagree, Standing, Tilt, asymmetry_verdict, bulk_verdict,
+    AreaVerdict, AsymmetryVerdict, BulkVerdict, RegionVerdict, SidesDisagree, Standing, Tilt, asymmetry_verdict,
+    bulk_verdict,
 };

@@ -15,7 +15,7 @@ pub struct MeasuredSite {
     pub side: Option<Side>,
     /// Value, cm.
     pub value_cm: f64,
-    /// Standard error of the value: TEM / sqrt(readings), cm.
+    /// Standard error of the value against another place or day: reading it and finding its place, cm.
     pub se_cm: f64,
     /// Technical error of a single reading, percent.
     pub tem_pct: f64,
@@ -66,7 +66,7 @@ impl Measurements {
 pub struct Overall {
     /// Size, cm.
     pub value_cm: f64,
-    /// Variance of the measuring error of its logarithm: (%TEM/100)^2 / readings.
+    /// Variance of the measuring error of its logarithm: reading and placing.
     pub error_variance_ln: f64,
 }
 
@@ -89,6 +89,23 @@ pub(crate) fn measure_one_round(atlas: &Atlas, round: &Round, errors: &MeasurerE
     Measurements { sites: round.tape.iter().filter_map(|m| value(atlas, round, m, errors, false)).collect() }
 }
 
+/// Error of a value of so many readings from the TEM of one, in the unit of that: of one, the mean of two, the median of three.
+pub(crate) fn reading_error(tem: f64, readings: usize) -> f64 {
+    match readings {
+        0 | 1 => tem,
+        2 => tem / std::f64::consts::SQRT_2,
+        // The median of three normal readings has an SD of 0.67 of one.
+        _ => 0.67 * tem,
+    }
+}
+
+/// Percent by which two readings of a girth or breadth may differ without a third: the rule, and never less than this
+/// measurer's own error calls for.
+pub fn third_reading_from(atlas: &Atlas, tem_pct: f64) -> f64 {
+    let error = &atlas.evidence().error;
+    error.third_reading_girth_pct.max(error.third_reading_tem * tem_pct)
+}
+
 fn is_breadth(atlas: &Atlas, site: &SiteId) -> bool {
     atlas.site(site).is_some_and(|s| s.kind == SiteKind::Breadth)
 }
@@ -101,13 +118,14 @@ fn value(
     carried_over: bool,
 ) -> Option<MeasuredSite> {
     let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
-    let combined = replicate(&readings, atlas.evidence().error.third_reading_girth_pct)?;
     let tem_pct = errors.tem_pct(atlas, &round.measured_by, &measure.site);
+    let combined = replicate(&readings, third_reading_from(atlas, tem_pct))?;
+    let placing_pct = errors.placing_pct(atlas, &measure.site);
     Some(MeasuredSite {
         site: measure.site.clone(),
         side: measure.side,
         value_cm: combined.value,
-        se_cm: combined.value * tem_pct / 100.0 / (combined.readings as f64).sqrt(),
+        se_cm: combined.value * reading_error(tem_pct, combined.readings).hypot(placing_pct) / 100.0,
         tem_pct,
         readings: combined.readings,
         difference_pct: combined.difference_pct,

@@ -62,14 +62,35 @@ impl MeasurerErrors {
 
     /// %TEM of `measurer` at `site`, percent of the value.
     ///
-    /// `TEM^2 = (n0 default^2 + sum d^2/2) / (n0 + n)` over the measurer's pairs of readings (Perini et al. 2005 for TEM;
-    /// the pooling is common practice). Three readings count with their sum of squares and two degrees of freedom, which
-    /// for a pair is the same `d^2/2` and one.
+    /// `TEM^2 = (n0 usual^2 + sum d^2/2) / (n0 + n)` over the measurer's pairs of readings at the site (Perini et al. 2005 for
+    /// TEM; the pooling is common practice), `usual` being the default as this measurer's hand is at all sites together: who
+    /// reads unsteadily at one site does so at others. Three readings count with their sum of squares and two degrees of
+    /// freedom, which for a pair is the same `d^2/2` and one.
     pub fn tem_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
         let settings = &atlas.evidence().error;
-        let default_pct = default_pct(atlas, settings, site);
+        let usual_pct = default_pct(atlas, settings, site) * self.unsteadiness(atlas, measurer);
         let spread = self.tape.of(measurer, site);
-        pooled_tem_pct(default_pct, settings.prior_pairs, spread.squares, spread.freedom)
+        pooled_tem_pct(usual_pct, settings.prior_pairs, spread.squares, spread.freedom)
+    }
+
+    /// A measurer's error at all sites together, as a multiple of the default.
+    fn unsteadiness(&self, atlas: &Atlas, measurer: &str) -> f64 {
+        let settings = &atlas.evidence().error;
+        let sites = self.tape.0.get(measurer).into_iter().flatten();
+        let (squares, pairs) = sites.fold((0.0, 0.0), |(squares, pairs), (site, spread)| {
+            let default_pct = default_pct(atlas, settings, site);
+            (squares + spread.squares / default_pct.powi(2), pairs + spread.freedom)
+        });
+        pooled_tem_pct(1.0, settings.prior_pairs, squares, pairs)
+    }
+
+    /// Error of finding a site's place anew on another day, percent of the value.
+    pub fn placing_pct(&self, atlas: &Atlas, site: &SiteId) -> f64 {
+        let settings = &atlas.evidence().error;
+        match atlas.site(site).map(|s| s.kind) {
+            Some(SiteKind::Breadth) => settings.placing_breadth_pct,
+            Some(SiteKind::Girth) | None => settings.placing_girth_pct,
+        }
     }
 
     /// %TEM of `measurer` at a skinfold, percent of the value; pooled as [`Self::tem_pct`] is.
@@ -107,8 +128,11 @@ impl MeasurerErrors {
         let of = |spreads: &Spreads, fold: bool| -> Vec<LearnedError> {
             let sites = spreads.0.get(measurer).into_iter().flatten();
             let learned = sites.filter(|(_, spread)| spread.freedom > 0.0).map(|(site, spread)| {
-                let default_pct = if fold { settings.skinfold_pct } else { default_pct(atlas, settings, site) };
-                let tem_pct = pooled_tem_pct(default_pct, settings.prior_pairs, spread.squares, spread.freedom);
+                let (default_pct, tem_pct) = if fold {
+                    (settings.skinfold_pct, self.fold_tem_pct(atlas, measurer, site))
+                } else {
+                    (default_pct(atlas, settings, site), self.tem_pct(atlas, measurer, site))
+                };
                 LearnedError { site: site.clone(), fold, tem_pct, default_pct, pairs: spread.freedom }
             });
             learned.collect()
@@ -119,12 +143,11 @@ impl MeasurerErrors {
         all
     }
 
-    /// A measurer's error over all girths together, % of the value, pooled as one site is; and the pairs behind it.
+    /// A measurer's error over all sites together, as it is at a girth, % of the value; and the pairs behind it.
     pub fn overall(&self, atlas: &Atlas, measurer: &str) -> (f64, f64) {
-        let settings = &atlas.evidence().error;
         let sites = self.tape.0.get(measurer).into_iter().flatten();
-        let (squares, pairs) = sites.fold((0.0, 0.0), |(s, n), (_, spread)| (s + spread.squares, n + spread.freedom));
-        (pooled_tem_pct(settings.girth_pct, settings.prior_pairs, squares, pairs), pairs)
+        let pairs = sites.map(|(_, spread)| spread.freedom).sum();
+        (atlas.evidence().error.girth_pct * self.unsteadiness(atlas, measurer), pairs)
     }
 }
 

@@ -1,10 +1,13 @@
 //! What to look at next: the observation that narrows the verdict most per minute.
 
 use crate::assessment::Knowledge;
-use crate::evidence::Posterior;
+use crate::body::composition;
+use crate::evidence::SizeEvidence;
 use crate::input::{Case, Client};
-use crate::measured::Measurements;
-use atlas::{Atlas, Exercise, Region, Site};
+use crate::measured::{Measurements, reading_error};
+use crate::observe::{Observation, ObservationKind, Target};
+use crate::posterior::Posterior;
+use atlas::{Atlas, Exercise, Region, Site, SiteKind};
 use units::{EquipmentId, ExerciseId, RegionId, SiteId};
 
 /// A suggestion.
@@ -44,6 +47,8 @@ pub struct NextLookSearch<'a> {
     pub knowledge: &'a Knowledge,
     /// The client.
     pub case: &'a Case,
+    /// What speaks about size.
+    pub sized: SizeEvidence<'a>,
     /// How far regions are ahead or behind.
     pub bulk: &'a Posterior,
     /// Left minus right.
@@ -114,21 +119,32 @@ impl<'a> NextLookSearch<'a> {
     }
 
     fn tape_gain(&self, site: &Site) -> Option<f64> {
-        let settings = self.knowledge.atlas.evidence();
-        let shares = settings.composition.get(&site.id)?;
+        let (atlas, evidence) = (&self.knowledge.atlas, self.knowledge.evidence());
+        let settings = atlas.evidence();
         if self.measured.sites.iter().any(|taken| taken.site == site.id) {
             return None;
         }
-        let row: Vec<(usize, f64)> = shares
-            .iter()
-            .filter_map(|(region, share)| Some((self.knowledge.atlas.region_index(region)?, *share)))
-            .collect();
-        let fall = |posterior: &Posterior, variance: f64| posterior.variance_fall(&row, variance, self.weights);
-        let sized = self.knowledge.norms.sites().contains(&site.id);
-        let size = if sized { fall(self.bulk, settings.observation_sd.tape_bulk.powi(2)) } else { 0.0 };
-        let error = settings.error.girth_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2);
-        let sides = if site.paired { fall(self.sides, error) / settings.asymmetry_prior_variance } else { 0.0 };
+        let (reading, placing) = match site.kind {
+            SiteKind::Girth => (settings.error.girth_pct, settings.error.placing_girth_pct),
+            SiteKind::Breadth => (settings.error.breadth_pct, settings.error.placing_breadth_pct),
+        };
+        let error_pct = reading_error(reading, 2).hypot(placing);
+        let size = self.knowledge.norms.sites().iter().position(|known| *known == site.id).map_or(0.0, |place| {
+            let sides = if site.paired { 2.0 } else { 1.0 };
+            let unseen = evidence.unseen_site(self.sized, place, (error_pct / 100.0).powi(2) / sides);
+            self.bulk.fall(&unseen, self.weights)
+        });
+        let sides = composition(atlas, &site.id).filter(|_| site.paired).map_or(0.0, |row| {
+            self.sides_gain(&row, 2.0 * error_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2))
+        });
         Some(size + sides).filter(|gain| *gain > 0.0)
+    }
+
+    /// What a row about sides would tell, in the unit of sizes.
+    fn sides_gain(&self, row: &[(usize, f64)], variance: f64) -> f64 {
+        let evidence = self.knowledge.evidence();
+        let unseen = evidence.unseen_sides(self.case.client.dominant_hand, self.sized.rows, row, variance);
+        self.sides.fall(&unseen, self.weights) / self.knowledge.atlas.evidence().asymmetry_prior_sd.powi(2)
     }
 
     fn rating_gain(&self, index: usize, region: &Region) -> Option<f64> {
@@ -137,8 +153,19 @@ impl<'a> NextLookSearch<'a> {
         if newest.is_some_and(|round| round.ratings.iter().any(|rating| rating.region == region.id)) {
             return None;
         }
-        let variance = self.knowledge.atlas.evidence().observation_sd.rating_bulk.powi(2);
-        Some(self.bulk.variance_fall(&[(index, 1.0)], variance, self.weights))
+        let sitting = newest.and_then(|round| round.ratings.last()).map(|rating| rating.sitting.clone());
+        let rating = Observation {
+            kind: ObservationKind::Rating,
+            source: String::new(),
+            target: Target::Bulk,
+            y: 0.0,
+            variance: self.knowledge.atlas.evidence().observation_sd.rating_bulk.powi(2),
+            row: vec![(index, 1.0)],
+            // It would belong to the sitting that is under way.
+            sitting: Some(sitting.unwrap_or_default()),
+        };
+        let unseen = self.knowledge.evidence().unseen_row(self.sized, &rating);
+        Some(self.bulk.fall(&unseen, self.weights))
     }
 
     /// One side-by-side test for every group of main regions that an exercise trains for which the client has the
@@ -171,12 +198,10 @@ impl<'a> NextLookSearch<'a> {
     }
 
     fn test_gain(&self, mains: &[usize]) -> Option<f64> {
-        let settings = self.knowledge.atlas.evidence();
         let share = 1.0 / mains.len() as f64;
         let row: Vec<(usize, f64)> = mains.iter().map(|region| (*region, share)).collect();
-        let variance = settings.observation_sd.strength.powi(2);
-        let fall = self.sides.variance_fall(&row, variance, self.weights);
-        Some(fall / settings.asymmetry_prior_variance).filter(|gain| *gain > 0.0)
+        let variance = self.knowledge.atlas.evidence().observation_sd.strength.powi(2);
+        Some(self.sides_gain(&row, variance)).filter(|gain| *gain > 0.0)
     }
 }
 

@@ -1,5 +1,6 @@
 //! Observation rows of the evidence model: what each piece of evidence says about which regions, and how firmly.
 
+use crate::body::composition;
 use crate::input::{Outline, Rating, RatingJudgement, Round};
 use crate::strength_sides::StrengthAsymmetry;
 use crate::symmetry::{Asymmetry, symmetry_index};
@@ -71,15 +72,12 @@ pub struct Observation {
     pub variance: f64,
     /// Weight by region index.
     pub row: Vec<(usize, f64)>,
+    /// The sitting whose ratings of size are off together.
+    pub sitting: Option<String>,
 }
 
-fn composition(atlas: &Atlas, site: &SiteId) -> Option<Vec<(usize, f64)>> {
-    let shares = atlas.evidence().composition.get(site)?;
-    Some(shares.iter().filter_map(|(region, share)| Some((atlas.region_index(region)?, *share))).collect())
-}
-
-/// All rows of a round; `sizes` are the sites judged for size with their z. Evidence that says nothing about a region (a site without composition, a test beyond the formula's
-/// range) gives no row.
+/// All rows of a round but what was taped for size; `sizes` are sites judged for size by the practice's own clients, with their z.
+/// Evidence that says nothing about a region (a site without composition, a test beyond the formula's range) gives no row.
 pub(crate) fn observations(
     atlas: &Atlas,
     round: &Round,
@@ -90,7 +88,7 @@ pub(crate) fn observations(
     let settings = atlas.evidence();
     let sizes = sizes.iter().filter_map(|(site, z)| tape_size(atlas, settings, site, *z));
     let sides = asymmetries.iter().filter_map(|asymmetry| tape_sides(atlas, settings, asymmetry));
-    let ratings = round.ratings.iter().filter_map(|rating| self::rating(atlas, settings, rating));
+    let ratings = ratings(atlas, settings, &round.ratings);
     let outlines = round.outlines.iter().filter_map(|outline| self::outline(atlas, settings, outline));
     let tests = strength.iter().filter_map(|test| self::strength(atlas, settings, test));
     sizes.chain(sides).chain(ratings).chain(outlines).chain(tests).collect()
@@ -104,6 +102,7 @@ fn tape_size(atlas: &Atlas, settings: &EvidenceSettings, site: &SiteId, z: f64) 
         y: z,
         variance: settings.observation_sd.tape_bulk.powi(2),
         row: composition(atlas, site)?,
+        sitting: None,
     })
 }
 
@@ -117,31 +116,58 @@ fn tape_sides(atlas: &Atlas, settings: &EvidenceSettings, asymmetry: &Asymmetry)
         y: index,
         variance: se_index.powi(2) + settings.observation_sd.tape_asymmetry.powi(2),
         row: composition(atlas, &asymmetry.site)?,
+        sitting: None,
     })
 }
 
-fn rating(atlas: &Atlas, settings: &EvidenceSettings, rating: &Rating) -> Option<Observation> {
-    let row = vec![(atlas.region_index(&rating.region)?, 1.0)];
-    let source = format!("{} in {}", rating.region, rating.pose);
-    Some(match rating.judgement {
-        RatingJudgement::Standing(score) => Observation {
+/// One row for each region, sitting and kind of judgement: poses of one sitting are one judgement looked at again.
+fn ratings(atlas: &Atlas, settings: &EvidenceSettings, ratings: &[Rating]) -> Vec<Observation> {
+    let mut rows: Vec<(&Rating, Vec<&Rating>)> = Vec::new();
+    for rating in ratings {
+        let same = |(first, _): &&mut (&Rating, Vec<&Rating>)| {
+            first.region == rating.region
+                && first.sitting == rating.sitting
+                && std::mem::discriminant(&first.judgement) == std::mem::discriminant(&rating.judgement)
+        };
+        match rows.iter_mut().find(same) {
+            Some((_, all)) => all.push(rating),
+            None => rows.push((rating, vec![rating])),
+        }
+    }
+    rows.into_iter().filter_map(|(first, all)| rating(atlas, settings, first, &all)).collect()
+}
+
+fn rating(atlas: &Atlas, settings: &EvidenceSettings, first: &Rating, all: &[&Rating]) -> Option<Observation> {
+    let row = vec![(atlas.region_index(&first.region)?, 1.0)];
+    let poses: Vec<&str> = all.iter().map(|rating| rating.pose.as_str()).collect();
+    let source = format!("{} in {}", first.region, poses.join(", "));
+    let scores = all.iter().map(|rating| match rating.judgement {
+        RatingJudgement::Standing(score) | RatingJudgement::LeftRight(score) => f64::from(score),
+    });
+    let score = scores.sum::<f64>() / all.len() as f64;
+    let (scale, sd) = (&settings.scale, &settings.observation_sd);
+    Some(match first.judgement {
+        RatingJudgement::Standing(_) => Observation {
             kind: ObservationKind::Rating,
             source,
             target: Target::Bulk,
-            y: settings.scale.rating_bulk * f64::from(score),
-            variance: rating
+            y: scale.rating_bulk * score,
+            variance: first
                 .rater_sd_steps
-                .map_or(settings.observation_sd.rating_bulk, |steps| settings.scale.rating_bulk * steps)
+                .map_or(sd.rating_bulk, |steps| scale.rating_bulk * steps)
+                .max(sd.rating_least)
                 .powi(2),
             row,
+            sitting: Some(first.sitting.clone()),
         },
-        RatingJudgement::LeftRight(score) => Observation {
+        RatingJudgement::LeftRight(_) => Observation {
             kind: ObservationKind::RatingSides,
             source,
             target: Target::Asymmetry,
-            y: settings.scale.rating_asymmetry * f64::from(score),
-            variance: settings.observation_sd.rating_asymmetry.powi(2),
+            y: scale.rating_asymmetry * score,
+            variance: sd.rating_asymmetry.powi(2),
             row,
+            sitting: None,
         },
     })
 }
@@ -155,6 +181,7 @@ fn outline(atlas: &Atlas, settings: &EvidenceSettings, outline: &Outline) -> Opt
         y: symmetry_index(outline.width.map(units::Length::cm)),
         variance: settings.observation_sd.outline.powi(2) + settings.width_repeatability_pct.powi(2),
         row: composition(atlas, site)?,
+        sitting: None,
     })
 }
 
@@ -169,5 +196,6 @@ fn strength(atlas: &Atlas, settings: &EvidenceSettings, test: &StrengthAsymmetry
         y: settings.scale.strength * test.symmetry_index,
         variance: settings.observation_sd.strength.powi(2),
         row: mains.into_iter().map(|region| (region, share)).collect(),
+        sitting: None,
     })
 }

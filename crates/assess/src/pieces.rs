@@ -1,16 +1,28 @@
 //! What each piece of evidence does to a region's verdict, and whether two kinds of evidence contradict each other.
 
-use crate::evidence::{Along, Evidence, Posterior};
+use crate::body::TapeJoint;
+use crate::evidence::{Evidence, SizeEvidence, bulk_rows};
+use crate::input::Hand;
 use crate::observe::{Observation, Target};
+use crate::posterior::Posterior;
+
+/// What a piece of evidence is.
+#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+pub enum PieceOf {
+    /// A taped site, by its place in the joint observation.
+    Site(usize),
+    /// An observation, by its place in the assessment.
+    Row(usize),
+}
 
 /// One observation's part in one region's verdict.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct Piece {
-    /// Place of the observation in the assessment.
-    pub observation: usize,
+    /// Which observation.
+    pub of: PieceOf,
     /// Which half of the verdict it speaks about.
     pub target: Target,
-    /// How much the region's mean moves per unit of the observation; the means are the sums of weight times y.
+    /// How much the region's mean moves per unit of the observation.
     pub weight: f64,
     /// The region's mean without it.
     pub mean_without: f64,
@@ -18,55 +30,41 @@ pub struct Piece {
     pub sd_without: f64,
 }
 
-/// A weight smaller than this moves nothing a coach can see.
+/// A change smaller than this is none that a coach can see: of the mean per unit of a row, or per SD of a site.
 const LEAST_WEIGHT: f64 = 1e-3;
+const LEAST_OF_SITE: f64 = 0.02;
 
-/// For every one of `regions` regions the pieces that move it, in the order of the observations.
-///
-/// Leaving one observation out has a closed form: with `c = P h`, `d = v - h.c`,
-/// `mean' = mean - c (y - h.mean)/d` and `P' = P + c c'/d`.
+/// For every one of `regions` regions the pieces that move it: what was taped, then the rows in their order. `site_sd` are the
+/// SDs of the taped sites over people.
 pub(crate) fn pieces(
     bulk: &Posterior,
     sides: &Posterior,
+    site_sd: &[f64],
     observations: &[Observation],
     regions: usize,
 ) -> Vec<Vec<Piece>> {
-    // A region is moved by its own evidence and that of its muscle: a dozen rows at most, as a rule.
     let mut found: Vec<Vec<Piece>> = (0..regions).map(|_| Vec::with_capacity(12)).collect();
-    for (index, observation) in observations.iter().enumerate() {
-        let posterior = match observation.target {
-            Target::Bulk => bulk,
-            Target::Asymmetry => sides,
-        };
-        let along = posterior.along(&observation.row);
+    let mut add = |posterior: &Posterior, place: usize, of: PieceOf, target: Target, least: f64| {
         for (region, pieces) in found.iter_mut().enumerate() {
-            pieces.extend(piece(posterior, observation, &along, index, region));
+            let weight = posterior.weight(region, place).filter(|weight| weight.abs() >= least);
+            let without = posterior.without(region, place);
+            let (Some(weight), Some((mean_without, sd_without))) = (weight, without) else { continue };
+            pieces.push(Piece { of, target, weight, mean_without, sd_without });
         }
+    };
+    for (place, sd) in site_sd.iter().enumerate() {
+        add(bulk, place, PieceOf::Site(place), Target::Bulk, LEAST_OF_SITE / sd);
+    }
+    let (mut size, mut side) = (site_sd.len(), 0);
+    for (index, observation) in observations.iter().enumerate() {
+        let (posterior, place) = match observation.target {
+            Target::Bulk => (bulk, &mut size),
+            Target::Asymmetry => (sides, &mut side),
+        };
+        add(posterior, *place, PieceOf::Row(index), observation.target, LEAST_WEIGHT);
+        *place += 1;
     }
     found
-}
-
-fn piece(
-    posterior: &Posterior,
-    observation: &Observation,
-    along: &Along,
-    index: usize,
-    region: usize,
-) -> Option<Piece> {
-    let shared = posterior.shared_with(along, region)?;
-    let weight = shared / observation.variance;
-    if weight.abs() < LEAST_WEIGHT {
-        return None;
-    }
-    let (mean, sd) = posterior.of(region)?;
-    let remaining = observation.variance - along.variance;
-    Some(Piece {
-        observation: index,
-        target: observation.target,
-        weight,
-        mean_without: mean - shared * (observation.y - along.mean) / remaining,
-        sd_without: (sd.powi(2) + shared.powi(2) / remaining).sqrt(),
-    })
 }
 
 /// Two kinds of evidence that say different things about a region.
@@ -79,6 +77,9 @@ pub struct Conflict {
     /// How far apart, in joint SD.
     pub joint_sd: f64,
 }
+
+/// The family of what the tape says.
+const TAPE: &str = "tape";
 
 /// What one kind of evidence says on its own.
 struct Voice {
@@ -93,21 +94,38 @@ pub(crate) struct Voices {
 }
 
 impl Voices {
-    /// Weighs each kind of evidence on its own.
-    pub(crate) fn listen(evidence: &Evidence, target: Target, observations: &[Observation]) -> Self {
-        let mut kinds: Vec<&'static str> =
-            observations.iter().filter(|o| o.target == target).map(|o| o.kind.family()).collect();
+    /// Weighs each kind of evidence about size on its own.
+    pub(crate) fn about_size(evidence: &Evidence, all: SizeEvidence<'_>) -> Self {
+        let nothing = TapeJoint::default();
+        let weigh = |kind: &'static str| {
+            let rows: Vec<Observation> = bulk_rows(all.rows).filter(|o| o.kind.family() == kind).cloned().collect();
+            let tape = if kind == TAPE { all.tape } else { &nothing };
+            evidence.weigh_bulk(SizeEvidence { tape, rows: &rows, ..all })
+        };
+        let taped = (!all.tape.places.is_empty()).then_some(TAPE);
+        Self::of(Target::Bulk, taped.into_iter().chain(bulk_rows(all.rows).map(|o| o.kind.family())), weigh)
+    }
+
+    /// The same for left against right.
+    pub(crate) fn about_sides(evidence: &Evidence, hand: Hand, rows: &[Observation]) -> Self {
+        let about = || rows.iter().filter(|o| o.target == Target::Asymmetry);
+        let weigh = |kind: &'static str| evidence.weigh_sides(hand, about().filter(|o| o.kind.family() == kind));
+        Self::of(Target::Asymmetry, about().map(|o| o.kind.family()), weigh)
+    }
+
+    fn of(
+        target: Target,
+        kinds: impl Iterator<Item = &'static str>,
+        weigh: impl Fn(&'static str) -> Posterior,
+    ) -> Self {
+        let mut kinds: Vec<&'static str> = kinds.collect();
         kinds.sort_unstable();
         kinds.dedup();
         // With one kind there is nothing to contradict it.
         if kinds.len() < 2 {
             kinds.clear();
         }
-        let alone = |kind: &'static str| {
-            let own = observations.iter().filter(|o| o.kind.family() == kind);
-            Voice { kind, posterior: evidence.weigh(target, own) }
-        };
-        Self { target, voices: kinds.into_iter().map(alone).collect() }
+        Self { target, voices: kinds.into_iter().map(|kind| Voice { kind, posterior: weigh(kind) }).collect() }
     }
 
     /// The two kinds furthest apart on `region`, when by more than `limit` joint SD.

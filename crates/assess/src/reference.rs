@@ -1,6 +1,7 @@
 //! Every site of a round against what frame and the rest of the body predict.
 
 use crate::assessment::Knowledge;
+use crate::body::TapeJoint;
 use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2, outside_limit};
 use crate::input::Client;
 use crate::measured::Measurements;
@@ -40,29 +41,23 @@ pub struct Reference {
 
 /// The reference against the newest round.
 pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> Reference {
-    let norms = knowledge.norms.of(client.sex);
+    let norms = &knowledge.evidence().body(client.sex).moments;
     let observed = observed_ln(knowledge, client, measured);
-    let (mut sites, mut missing) = (Vec::new(), Vec::new());
-    for &(index, _) in &observed {
-        let id = &knowledge.norms.sites()[index];
-        if !knowledge.atlas.site(id).is_some_and(|site| site.muscle) {
-            continue;
-        }
-        let lacking = lacking(knowledge, &observed, index);
-        if lacking.is_empty() {
-            sites.extend(sized_site(knowledge, client, measured, &observed, index));
-        } else if missing.is_empty() {
-            missing = lacking;
-        }
+    let muscle = |site: &SiteId| knowledge.atlas.site(site).is_some_and(|site| site.muscle);
+    let taped: Vec<usize> =
+        observed.iter().map(|(index, _)| *index).filter(|index| muscle(&knowledge.norms.sites()[*index])).collect();
+    let compared = taped.iter().filter(|index| enough_else(knowledge, &observed, **index));
+    let sites: Vec<SizedSite> =
+        compared.filter_map(|index| sized_site(knowledge, client, measured, &observed, *index)).collect();
+    let mut missing = Vec::new();
+    if !observed.iter().any(|(index, _)| is_frame(knowledge, &knowledge.norms.sites()[*index])) {
+        missing.push("a breadth, or the girth of a wrist, knee or ankle".to_owned());
     }
-    if sites.is_empty() && missing.is_empty() {
-        missing = vec!["a girth of shoulders, chest, arm, forearm, hips, thigh or calf".to_owned()];
-    }
-    if !sites.is_empty() {
-        missing.clear();
+    if taped.is_empty() {
+        missing.push("a girth of shoulders, chest, arm, forearm, hips, thigh or calf".to_owned());
     }
     let mahalanobis2 = (observed.len() > 1).then(|| mahalanobis2(norms, &observed)).flatten();
-    let limit = outside_limit(observed.len());
+    let limit = outside_limit(norms.n, observed.len());
     let outside = mahalanobis2.zip(limit).is_some_and(|(distance, limit)| distance > limit);
     Reference { n: norms.n, mahalanobis2, df: observed.len(), outside, sites, missing }
 }
@@ -77,26 +72,34 @@ pub(crate) fn observed_ln(knowledge: &Knowledge, client: &Client, measured: &Mea
     sites.filter_map(|(index, site)| value(site).map(|cm| (index, cm.ln()))).collect()
 }
 
-fn is_frame_girth(site: &SiteId) -> bool {
-    matches!(site.as_str(), "wrist" | "ankle")
+/// What was taped as one observation; nothing without anything of the frame, against which muscles are set.
+pub(crate) fn tape_joint(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
+    let observed = observed_ln(knowledge, client, measured);
+    let sites = knowledge.norms.sites();
+    if !observed.iter().any(|(place, _)| is_frame(knowledge, &sites[*place])) {
+        return TapeJoint::default();
+    }
+    let error = |place: usize| measured.overall(&sites[place]).map_or(0.0, |overall| overall.error_variance_ln);
+    TapeJoint {
+        places: observed.iter().map(|(place, _)| *place).collect(),
+        x: observed.iter().map(|(_, x)| *x).collect(),
+        error_variance: observed.iter().map(|(place, _)| error(*place)).collect(),
+    }
 }
 
-/// What is missing before `of` gets an expected size: wrist or ankle, and two other girths.
-fn lacking(knowledge: &Knowledge, observed: &[(usize, f64)], of: usize) -> Vec<String> {
+/// Bones: breadths, and girths of joints.
+fn is_frame(knowledge: &Knowledge, site: &SiteId) -> bool {
+    let breadth = knowledge.atlas.site(site).is_some_and(|site| site.kind == SiteKind::Breadth);
+    breadth || matches!(site.as_str(), "wrist" | "ankle" | "knee")
+}
+
+/// Whether enough else was measured to say how large one site should be: bones, and two other girths.
+fn enough_else(knowledge: &Knowledge, observed: &[(usize, f64)], of: usize) -> bool {
     const OTHER_GIRTHS: usize = 2;
-    let is_girth = |site: &SiteId| knowledge.atlas.site(site).is_some_and(|s| s.kind == SiteKind::Girth);
     let others = || observed.iter().filter(|(i, _)| *i != of).map(|(i, _)| &knowledge.norms.sites()[*i]);
-    let mut missing = Vec::new();
-    if !others().any(is_frame_girth) {
-        missing.push("the girth of a wrist or an ankle".to_owned());
-    }
-    let girths = others().filter(|site| is_girth(site) && !is_frame_girth(site)).count();
-    match OTHER_GIRTHS.saturating_sub(girths) {
-        0 => {}
-        1 => missing.push("one more girth".to_owned()),
-        _ => missing.push("two more girths".to_owned()),
-    }
-    missing
+    let is_girth = |site: &&SiteId| knowledge.atlas.site(site).is_some_and(|s| s.kind == SiteKind::Girth);
+    let girths = others().filter(is_girth).filter(|site| !is_frame(knowledge, site)).count();
+    others().any(|site| is_frame(knowledge, site)) && girths >= OTHER_GIRTHS
 }
 
 fn sized_site(
@@ -108,7 +111,7 @@ fn sized_site(
 ) -> Option<SizedSite> {
     let site = &knowledge.norms.sites()[index];
     let overall = measured.overall(site)?;
-    let norms = knowledge.norms.of(client.sex);
+    let norms = &knowledge.evidence().body(client.sex).moments;
     let size = conditional_size(norms, observed, index, overall.error_variance_ln)?;
     let others = observed.iter().filter(|(i, _)| *i != index);
     Some(SizedSite {

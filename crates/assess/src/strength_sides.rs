@@ -2,8 +2,8 @@
 
 use crate::input::{Client, Hand, OneSideTest, Round, Test};
 use crate::strength::one_rep_max_kg;
-use crate::symmetry::{SideVerdict, judged, symmetry_index};
-use atlas::{Atlas, EvidenceSettings};
+use crate::symmetry::{SidePrior, SideVerdict, symmetry_index};
+use atlas::Atlas;
 use units::{ExerciseId, RegionId, Side, Sides};
 
 /// Left against right in an exercise; positive = left stronger.
@@ -21,7 +21,7 @@ pub struct StrengthAsymmetry {
     pub se_index: f64,
     /// Whether it is more than error, and whether to act.
     pub verdict: SideVerdict,
-    /// The stronger side is the dominant hand's and the difference no more than handedness gives a grip.
+    /// Towards the dominant hand, and no more than handedness expects.
     pub dominance_explains: bool,
 }
 
@@ -48,30 +48,38 @@ fn compared(atlas: &Atlas, client: &Client, test: &OneSideTest) -> Option<Streng
     let index = symmetry_index(kg);
     // Both sides repeat to within the same percentage, so their difference varies by its root two.
     let se_index = settings.strength_repeatability_pct * std::f64::consts::SQRT_2;
+    let prior = strength_prior(atlas, client, exercise);
+    let belief = prior.after(index, se_index, settings.act_threshold_pct.strength);
     Some(StrengthAsymmetry {
         exercise: test.exercise.clone(),
         regions: exercise.targets.iter().filter(|(_, f)| **f >= 1.0).map(|(region, _)| region.clone()).collect(),
         one_rep_max_kg: kg,
         symmetry_index: index,
         se_index,
-        verdict: judged(index, se_index, settings.act_threshold_pct.strength),
-        dominance_explains: grip_dominance(settings, client, exercise, kg, index),
+        verdict: belief.verdict,
+        dominance_explains: belief.dominance_explains(prior, index),
     })
 }
 
-/// The "10 % rule" (Petersen et al. 1989): the dominant hand of right-handed people grips about a tenth stronger. It is about
-/// the hand, so only exercises for forearm and grip.
-fn grip_dominance(
-    settings: &EvidenceSettings,
-    client: &Client,
-    exercise: &atlas::Exercise,
-    kg: Sides<f64>,
-    index: f64,
-) -> bool {
-    let of_the_hand =
-        exercise.targets.iter().any(|(region, f)| *f >= 1.0 && matches!(region.muscle(), "grip" | "forearm"));
-    of_the_hand
-        && client.dominant_hand == Hand::Right
-        && kg.larger_side() == Some(Side::Right)
-        && index.abs() <= settings.dominance_grip_pct
+/// The dominant hand of right-handed people grips about a tenth stronger (Petersen et al. 1989), and their arm is somewhat
+/// stronger.
+fn strength_prior(atlas: &Atlas, client: &Client, exercise: &atlas::Exercise) -> SidePrior {
+    let settings = atlas.evidence();
+    let mains = || exercise.targets.iter().filter(|(_, f)| **f >= 1.0).map(|(region, _)| region);
+    let in_arm = |region: &RegionId| {
+        let known = atlas.regions().iter().find(|known| known.id == *region);
+        known.and_then(|known| known.area.as_ref()).is_some_and(|area| area.as_str() == "arm-flexed")
+    };
+    let by = &settings.handedness_pct;
+    let stronger = if mains().any(|region| matches!(region.muscle(), "grip" | "forearm")) {
+        by.grip_strength
+    } else if mains().any(in_arm) {
+        by.arm_strength
+    } else {
+        0.0
+    };
+    SidePrior {
+        mean: if client.dominant_hand == Hand::Right { -stronger } else { 0.0 },
+        sd: settings.side_spread_pct.strength,
+    }
 }

@@ -6,17 +6,21 @@ use atlas::EvidenceSettings;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use statrs::distribution::{Continuous, ContinuousCDF, Normal};
-use units::{RegionId, Side};
+use units::{RegionId, Side, SiteId};
 use utoipa::ToSchema;
 
 /// Where a region stands against the rest of this client.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
-#[serde(rename_all = "lowercase")]
+#[serde(rename_all = "kebab-case")]
 pub enum Standing {
     /// Smaller than the rest of this client predicts.
     Behind,
+    /// Rather smaller than not, and not sure enough to say so.
+    LeansBehind,
     /// In proportion.
     Level,
+    /// Rather larger than not.
+    LeansAhead,
     /// Larger than the rest of this client predicts.
     Ahead,
     /// Too little is known.
@@ -52,6 +56,19 @@ pub struct BulkVerdict {
     pub standing: Standing,
     /// Weighted expected shortfall below level, SD.
     pub need: f64,
+}
+
+/// A part of the body: the site that mixes its muscles.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AreaVerdict {
+    /// The site.
+    pub site: SiteId,
+    /// Its regions, in the order of the atlas.
+    pub heads: Vec<RegionId>,
+    /// The look's weight: the shares of its regions' weights.
+    pub look_weight: f64,
+    /// How far the share-weighted mean of its regions is ahead or behind.
+    pub bulk: BulkVerdict,
 }
 
 /// A region's left minus right, % of the mean.
@@ -131,6 +148,10 @@ pub fn bulk_verdict(settings: &EvidenceSettings, (mean, sd): (f64, f64), look_we
         Standing::Ahead
     } else if 1.0 - p_behind - p_ahead >= settings.level_probability {
         Standing::Level
+    } else if p_behind >= settings.lean_probability {
+        Standing::LeansBehind
+    } else if p_ahead >= settings.lean_probability {
+        Standing::LeansAhead
     } else {
         Standing::Unclear
     };

@@ -12,12 +12,18 @@ pub struct EvidenceSettings {
     pub level_half_width_sd: f64,
     /// Prior correlation between regions of one muscle.
     pub same_muscle_correlation: f64,
-    /// Prior variance of left minus right, % squared.
-    pub asymmetry_prior_variance: f64,
+    /// Prior correlation between other regions of one part of the body.
+    pub same_area_correlation: f64,
+    /// Prior SD of left minus right, %.
+    pub asymmetry_prior_sd: f64,
+    /// Share of the most that the muscles of a girth may explain of its size.
+    pub tape_share: f64,
     /// Probability from which a region is behind or ahead.
     pub verdict_probability: f64,
     /// Probability from which a region is level.
     pub level_probability: f64,
+    /// Probability from which a region leans behind or ahead.
+    pub lean_probability: f64,
     /// Two kinds of evidence conflict when further apart than this many joint SD.
     pub conflict_joint_sd: f64,
     /// SD of each kind of evidence, in its own unit.
@@ -26,14 +32,16 @@ pub struct EvidenceSettings {
     pub scale: ObservationScale,
     /// Differences between sides worth acting on, percent.
     pub act_threshold_pct: ActThresholds,
-    /// Girth difference that handedness alone gives, percent by site.
-    pub dominance_girth_pct: BTreeMap<SiteId, f64>,
+    /// General muscularity.
+    pub muscularity: Muscularity,
+    /// What handedness alone gives, %.
+    pub handedness_pct: Handedness,
+    /// How much people differ in left against right, SD in %.
+    pub side_spread_pct: SideSpread,
     /// Repeatability of a photo width, % of the value.
     pub width_repeatability_pct: f64,
     /// Repeatability of a one-repetition maximum, % of the value.
     pub strength_repeatability_pct: f64,
-    /// Grip strength difference that handedness alone gives, %.
-    pub dominance_grip_pct: f64,
     /// Differences that are referred before they are trained up.
     pub refer: ReferSettings,
     /// Measuring error.
@@ -44,6 +52,44 @@ pub struct EvidenceSettings {
     pub segment_site: BTreeMap<String, SiteId>,
 }
 
+/// The direction in which muscular bodies differ from the reference.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Muscularity {
+    /// SD of the amount.
+    pub sd: f64,
+    /// Log growth of a girth per unit.
+    pub growth: BTreeMap<SiteId, f64>,
+}
+
+/// How far the dominant side of right-handed people is ahead, % of the mean.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct Handedness {
+    /// Girth of the upper arm.
+    pub arm: f64,
+    /// Girth of the forearm.
+    pub forearm: f64,
+    /// Girth of the wrist.
+    pub wrist: f64,
+    /// Strength of the arm.
+    pub arm_strength: f64,
+    /// Strength of grip and forearm.
+    pub grip_strength: f64,
+}
+
+/// SD of left against right between people, % of the mean.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct SideSpread {
+    /// Girths over muscle.
+    pub limb: f64,
+    /// Joints.
+    pub joint: f64,
+    /// Strength.
+    pub strength: f64,
+}
+
 /// SD by kind of evidence.
 #[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -52,8 +98,12 @@ pub struct ObservationSd {
     pub tape_bulk: f64,
     /// Tape left against right beyond its own error, %.
     pub tape_asymmetry: f64,
-    /// Rating, in model units.
+    /// Rating of a rater of whom nothing is known, in model units.
     pub rating_bulk: f64,
+    /// The least a rating is off, however well its rater agrees with themselves.
+    pub rating_least: f64,
+    /// What all ratings of one sitting are off together.
+    pub rating_sitting: f64,
     /// Left-right rating, %.
     pub rating_asymmetry: f64,
     /// Photo outline beyond its repeatability, %.
@@ -90,18 +140,28 @@ pub struct ActThresholds {
 #[derive(Clone, Debug, Serialize, Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct ErrorSettings {
-    /// %TEM of a girth.
+    /// %TEM of a girth: reading the same place again.
     pub girth_pct: f64,
     /// %TEM of a breadth.
     pub breadth_pct: f64,
     /// %TEM of a skinfold.
     pub skinfold_pct: f64,
+    /// Finding the place of a girth anew, %.
+    pub placing_girth_pct: f64,
+    /// Finding the place of a breadth anew, %.
+    pub placing_breadth_pct: f64,
+    /// Finding the place of a skinfold anew, %.
+    pub placing_skinfold_pct: f64,
+    /// Another measurer's hand, common to all girths of a session, %.
+    pub hand_pct: f64,
     /// % error of a weighing.
     pub weight_pct: f64,
-    /// Day-to-day variation of a girth, %.
-    pub day_to_day_pct: f64,
+    /// Weight from day to day, %.
+    pub weight_day_pct: f64,
     /// How many pairs of readings the default is worth.
     pub prior_pairs: f64,
+    /// A third reading is asked for beyond this many of the measurer's own TEM.
+    pub third_reading_tem: f64,
     /// A third reading is asked for beyond this difference, %, girths and breadths.
     pub third_reading_girth_pct: f64,
     /// A third reading is asked for beyond this difference, %, skinfolds.

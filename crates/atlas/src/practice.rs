@@ -13,6 +13,9 @@ use utoipa::ToSchema;
 pub struct Setting {
     /// Its path: in the evidence settings, such as `observation_sd.tape_bulk`, or after `planning.` in those of the week.
     pub id: String,
+    /// What it was called in earlier versions.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub was: Option<String>,
     /// The heading it is shown under: `verdict`, `sides`, `weight`, `error` or `week`.
     pub about: String,
     /// What a coach calls it.

@@ -36,6 +36,16 @@ pub struct Site {
     /// Whether it says how much muscle there is (and so gets an expected size).
     #[serde(default)]
     pub muscle: bool,
+    /// The part of the body whose muscles it mixes, where that has another name.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub part: Option<String>,
+}
+
+impl Site {
+    /// What the part of the body is called whose muscles it mixes.
+    pub fn part_name(&self) -> &str {
+        self.part.as_ref().unwrap_or(&self.name)
+    }
 }
 
 /// A skinfold site.

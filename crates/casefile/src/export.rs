@@ -135,6 +135,7 @@ fn rating(rating: &Rating) -> RatingEntry {
         score,
         left_right,
         rater_sd_steps: rating.rater_sd_steps,
+        sitting: (!rating.sitting.is_empty()).then(|| rating.sitting.clone()),
     }
 }
 

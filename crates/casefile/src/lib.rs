@@ -18,10 +18,10 @@ mod warning;
 mod week_draft;
 
 pub use assessment::{
-    AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
-    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, NextEntry, ObservationEntry, PieceEntry,
-    ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry,
-    StrengthSidesEntry, VoiceEntry, assessment_file,
+    AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
+    PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SidesPriorEntry,
+    SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{

@@ -227,9 +227,12 @@ pub struct RatingEntry {
     /// -2 right much larger to 2 left much larger.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub left_right: Option<i8>,
-    /// The rater's own SD of a score in steps, learned from blind repeats; the default when left out.
+    /// How far the rater's scores are off the truth, SD in steps, as learned; the default when left out.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub rater_sd_steps: Option<f64>,
+    /// Whose sitting it belongs to: ratings of one sitting are off together. One for the round when left out.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub sitting: Option<String>,
 }
 
 /// Mean widths of a limb segment.

@@ -1,6 +1,9 @@
 //! What is possible but looks wrong: said, not refused.
 
-use assess::{Case, LevelShift, Round, Skinfolds, TapeMeasure, level_shifts, replicate};
+use assess::{
+    Case, LevelShift, MeasurerErrors, Round, Skinfolds, TapeMeasure, level_shifts, replicate, third_fold_from,
+    third_reading_from,
+};
 use atlas::Atlas;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -34,8 +37,11 @@ impl std::fmt::Display for Warning {
 /// before.
 pub fn warnings(atlas: &Atlas, case: &Case) -> Vec<Warning> {
     let Some((newest, earlier)) = case.rounds.split_last() else { return Vec::new() };
-    let mut found: Vec<Warning> = newest.tape.iter().filter_map(|m| third_reading(atlas, newest, m)).collect();
-    found.extend(newest.skinfolds.iter().filter_map(|fold| third_fold(atlas, newest, fold)));
+    let errors = MeasurerErrors::learn(&case.rounds);
+    let mut found: Vec<Warning> =
+        newest.tape.iter().filter_map(|measure| third_reading(atlas, &errors, newest, measure)).collect();
+    found.extend(newest.skinfolds.iter().filter_map(|fold| third_fold(atlas, &errors, newest, fold)));
+    found.extend(turned_arm(atlas, newest));
     found.extend(level_shifts(&case.rounds).into_iter().map(|shift| moved_tape(newest, shift)));
     let paired = atlas.sites().iter().filter(|site| site.paired);
     found.extend(paired.filter_map(|site| sides_warning(atlas, newest, earlier.last(), &site.id)));
@@ -47,9 +53,10 @@ fn value(atlas: &Atlas, measure: &TapeMeasure) -> Option<f64> {
     replicate(&readings, atlas.evidence().error.third_reading_girth_pct).map(|r| r.value)
 }
 
-fn third_reading(atlas: &Atlas, round: &Round, measure: &TapeMeasure) -> Option<Warning> {
+fn third_reading(atlas: &Atlas, errors: &MeasurerErrors, round: &Round, measure: &TapeMeasure) -> Option<Warning> {
     let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
-    let combined = replicate(&readings, atlas.evidence().error.third_reading_girth_pct)?;
+    let own = errors.tem_pct(atlas, &round.measured_by, &measure.site);
+    let combined = replicate(&readings, third_reading_from(atlas, own))?;
     combined.needs_third.then(|| Warning {
         place: place(round, &measure.site, measure.side),
         site: measure.site.clone(),
@@ -59,9 +66,10 @@ fn third_reading(atlas: &Atlas, round: &Round, measure: &TapeMeasure) -> Option<
     })
 }
 
-fn third_fold(atlas: &Atlas, round: &Round, fold: &Skinfolds) -> Option<Warning> {
+fn third_fold(atlas: &Atlas, errors: &MeasurerErrors, round: &Round, fold: &Skinfolds) -> Option<Warning> {
     let readings: Vec<f64> = fold.readings.iter().map(|reading| reading.mm()).collect();
-    let combined = replicate(&readings, atlas.evidence().error.third_reading_skinfold_pct)?;
+    let own = errors.fold_tem_pct(atlas, &round.measured_by, &fold.site);
+    let combined = replicate(&readings, third_fold_from(atlas, own))?;
     combined.needs_third.then(|| Warning {
         place: format!("{} skinfold", place(round, &fold.site, fold.side)),
         site: fold.site.clone(),
@@ -95,6 +103,24 @@ fn sides_warning(atlas: &Atlas, newest: &Round, before: Option<&Round>, site: &S
         return None;
     };
     Some(Warning { place: place(newest, site, None), site: site.clone(), side: None, fold: false, says })
+}
+
+/// The arm whose sides lean the other way than the same arm's other girths: one of them was taken on the other side.
+fn turned_arm(atlas: &Atlas, round: &Round) -> Option<Warning> {
+    const APART_PCT: f64 = 4.0;
+    let lean = |id: &str| {
+        let site: SiteId = id.parse().ok()?;
+        let sides = both(atlas, round, &site)?;
+        Some((site, 100.0 * (sides.left - sides.right) / sides.mean()))
+    };
+    let arm: Vec<(SiteId, f64)> = ["arm-relaxed", "arm-flexed", "forearm"].into_iter().filter_map(lean).collect();
+    let turned = arm.iter().find(|(site, lean)| {
+        let others: Vec<f64> = arm.iter().filter(|(other, _)| other != site).map(|(_, lean)| *lean).collect();
+        !others.is_empty() && others.iter().all(|other| other * lean < 0.0 && (other - lean).abs() > APART_PCT)
+    });
+    let (site, _) = turned.filter(|_| arm.len() > 1)?;
+    let says = "left and right look swapped against the same arm's other girths: check which side is which".to_owned();
+    Some(Warning { place: place(round, site, None), site: site.clone(), side: None, fold: false, says })
 }
 
 /// Whether the sides match the round before better when exchanged, by more than readings scatter.

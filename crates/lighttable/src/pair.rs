@@ -114,7 +114,7 @@ pub fn width_changes(then: &Photo, now: &Photo, repeatability_pct: f64) -> Vec<W
     let changes = now.widths.iter().filter_map(|width| {
         let before = then.widths.iter().find(|before| before.level == width.level)?;
         let se = |cm: f64| cm * repeatability_pct / 100.0;
-        let mdc_cm = mdc95(se(before.cm), se(width.cm), 0.0);
+        let mdc_cm = mdc95(se(before.cm).hypot(se(width.cm)), 1);
         Some(WidthChange {
             level: width.level.clone(),
             then_cm: before.cm,

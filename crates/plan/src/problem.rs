@@ -429,10 +429,9 @@ fn weaker_side(knowledge: &Knowledge, assessment: &Assessment, index: usize) -> 
     let shares = |site: &SiteId| {
         knowledge.atlas.evidence().composition.get(site).is_some_and(|shares| shares.contains_key(&verdict.region))
     };
-    let acted_on = assessment
-        .asymmetries
-        .iter()
-        .find(|a| a.verdict == SideVerdict::RealAct && !a.dominance_explains && !a.fat_explains && shares(&a.site))?;
+    let acted_on = assessment.asymmetries.iter().find(|a| {
+        a.belief.verdict == SideVerdict::RealAct && !a.dominance_explains && !a.fat_explains && shares(&a.site)
+    })?;
     let smaller = acted_on.sides_cm.larger_side()?.other();
     let agrees = if smaller == Side::Left { posterior.mean < 0.0 } else { posterior.mean > 0.0 };
     agrees.then_some(smaller)

@@ -1,6 +1,6 @@
 //! What a review needs: both rounds with their verdicts, the plans of the round, and the log between.
 
-use crate::dto::{Carry, InLine, PicturePair, RegionReviewView, ReviewView, RoundSummary};
+use crate::dto::{AreaReviewView, Carry, InLine, PicturePair, RegionReviewView, ReviewView, RoundSummary};
 use crate::error::ApiError;
 use crate::roster::Assessor;
 use crate::state::AppState;
@@ -52,7 +52,7 @@ impl Reviewing {
     fn review(&self, knowledge: &Knowledge) -> Review {
         let before = ReviewRound { case: &self.case, assessment: &self.assessment };
         let now = self.after.as_ref().map(|(case, assessment)| ReviewRound { case, assessment });
-        review(&knowledge.atlas, before, now, &self.work.by_region, self.tired.is_some())
+        review(knowledge, before, now, &self.work.by_region, self.tired.is_some())
     }
 
     /// The choices that follow for the next round; verdicts overruled there stay.
@@ -108,6 +108,7 @@ impl Reviewing {
             sessions_planned: count(self.work.sessions_planned),
             sessions_kept: count(self.work.sessions_kept),
             tired: self.tired.clone(),
+            areas: reviewed.areas.iter().map(|area| AreaReviewView::of(&knowledge.atlas, area)).collect(),
             regions: reviewed.regions.iter().map(RegionReviewView::from).collect(),
             in_line: self.in_line(),
             pictures: self.next.as_ref().map_or_else(Vec::new, |next| pairs(&photos, &self.round.id, &next.id)),

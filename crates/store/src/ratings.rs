@@ -263,6 +263,7 @@ pub(crate) fn load_many(
             pose,
             judgement: kind.judgement(value),
             rater_sd_steps,
+            sitting: record.rated_by.clone(),
         });
     }
     Ok(rounds)

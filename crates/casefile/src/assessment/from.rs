@@ -1,17 +1,18 @@
 //! From the core's assessment to its file.
 
 use super::{
-    AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
-    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, NextEntry, ObservationEntry, PieceEntry,
-    ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SiteEntry, SizedEntry,
-    StrengthSidesEntry, VoiceEntry,
+    AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
+    CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
+    PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SidesPriorEntry,
+    SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
 };
 use crate::warning::warnings;
 use assess::{
-    Assessment, AsymmetryVerdict, Case, Cause, Change, Class, Conflict, CorrectedSides, Flag, Hang, Knowledge,
-    MeasuredFold, NextLook, Observation, Piece, Reference, RegionVerdict, SchoolSize, StrengthAsymmetry, Target,
-    asymmetry_verdict, bulk_verdict,
+    AreaVerdict, Assessment, AsymmetryVerdict, Case, Cause, Change, Class, Conflict, CorrectedSides, Flag, Hang,
+    Knowledge, MeasuredFold, NextLook, Observation, Piece, PieceOf, Reference, RegionVerdict, SchoolSize,
+    StrengthAsymmetry, Target, asymmetry_verdict, bulk_verdict,
 };
+use std::collections::BTreeMap;
 
 /// The file of an assessment.
 pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessment, explain: bool) -> AssessmentFile {
@@ -24,7 +25,11 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         sites: sites(assessment),
         asymmetries: asymmetries(assessment),
         reference: reference(knowledge, &assessment.reference),
-        regions: regions.map(|(verdict, class)| region(knowledge, verdict, *class, explain)).collect(),
+        regions: regions
+            .map(|(verdict, class)| region(knowledge, &assessment.tape.places, verdict, *class, explain))
+            .collect(),
+        areas: assessment.areas.iter().map(|verdict| area(knowledge, verdict)).collect(),
+        muscularity: assessment.muscularity.map(|(mean, sd)| MuscularityEntry { mean, sd }),
         skinfolds: assessment.folds.sites.iter().map(fold).collect(),
         strength: assessment.strength.iter().map(strength).collect(),
         hang: assessment.hang.map(hang),
@@ -36,6 +41,55 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         next: assessment.next.iter().map(NextEntry::from).collect(),
         warnings: warnings(&knowledge.atlas, case),
         observations: explain.then(|| assessment.observations.iter().map(|o| observation(knowledge, o)).collect()),
+        offsets: explain.then(|| offsets(knowledge, assessment)),
+        tape_joint: explain.then(|| tape_joint(knowledge, case, assessment)),
+        prior_b: explain.then(|| rows(knowledge.evidence().prior_bulk().1)),
+        prior_a: explain.then(|| sides_prior(knowledge, case)),
+    }
+}
+
+fn area(knowledge: &Knowledge, verdict: &AreaVerdict) -> AreaEntry {
+    let AreaVerdict { site, heads, bulk, .. } = verdict;
+    AreaEntry {
+        area: site.clone(),
+        name: knowledge.atlas.site(site).map_or_else(|| site.to_string(), |site| site.part_name().to_owned()),
+        mean: bulk.mean,
+        sd: bulk.sd,
+        p_behind: bulk.p_behind,
+        p_ahead: bulk.p_ahead,
+        verdict: bulk.standing,
+        heads: heads.clone(),
+        bring_up: false,
+    }
+}
+
+fn rows(matrix: &nalgebra::DMatrix<f64>) -> Vec<Vec<f64>> {
+    matrix.row_iter().map(|row| row.iter().copied().collect()).collect()
+}
+
+fn offsets(knowledge: &Knowledge, assessment: &Assessment) -> BTreeMap<String, f64> {
+    let sittings = assessment.observations.iter().filter_map(|observation| observation.sitting.clone());
+    sittings.map(|sitting| (sitting, knowledge.evidence().sitting_variance())).collect()
+}
+
+fn tape_joint(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> TapeJointEntry {
+    let (body, tape) = (knowledge.evidence().body(case.client.sex), &assessment.tape);
+    let cross = body.carried.row_iter().map(|row| tape.places.iter().map(|place| row[*place]).collect());
+    TapeJointEntry {
+        sites: tape.places.iter().map(|place| knowledge.norms.sites()[*place].clone()).collect(),
+        x: tape.x.clone(),
+        mu: tape.places.iter().map(|place| body.moments.mean_ln[*place]).collect(),
+        covariance: rows(&body.observed_covariance(tape)),
+        cross: cross.collect(),
+    }
+}
+
+fn sides_prior(knowledge: &Knowledge, case: &Case) -> SidesPriorEntry {
+    let (regions, mean, covariance) = knowledge.evidence().prior_asymmetry(case.client.dominant_hand);
+    SidesPriorEntry {
+        regions: regions.iter().map(|region| knowledge.atlas.regions()[*region].id.clone()).collect(),
+        mean: mean.iter().copied().collect(),
+        covariance: rows(covariance),
     }
 }
 
@@ -64,8 +118,8 @@ fn asymmetries(assessment: &Assessment) -> Vec<AsymmetryEntry> {
         symmetry_index: a.symmetry_index,
         se_index: a.se_index,
         symmetry_angle: a.symmetry_angle,
-        verdict: a.verdict,
-        p_beyond_threshold: a.p_beyond_threshold,
+        verdict: a.belief.verdict,
+        p_beyond_threshold: a.belief.p_beyond_threshold,
         dominance_explains: a.dominance_explains,
         corrected: a.corrected.map(corrected),
         fat_explains: a.fat_explains,
@@ -94,7 +148,7 @@ fn reference(knowledge: &Knowledge, reference: &Reference) -> ReferenceEntry {
     }
 }
 
-fn region(knowledge: &Knowledge, verdict: &RegionVerdict, class: Class, explain: bool) -> RegionEntry {
+fn region(knowledge: &Knowledge, taped: &[usize], verdict: &RegionVerdict, class: Class, explain: bool) -> RegionEntry {
     let (overruled, because) = verdict.overruled.clone().unzip();
     let bulk = &verdict.bulk;
     RegionEntry {
@@ -113,7 +167,8 @@ fn region(knowledge: &Knowledge, verdict: &RegionVerdict, class: Class, explain:
         conflict: verdict.conflicts.iter().map(conflict).collect(),
         sides_disagree: verdict.sides_disagree.map(|d| SidesDisagreeEntry { smaller: d.smaller, weaker: d.weaker }),
         causes: verdict.causes.iter().map(cause).collect(),
-        evidence: explain.then(|| verdict.pieces.iter().map(|p| piece(knowledge, p, verdict.look_weight)).collect()),
+        evidence: explain
+            .then(|| verdict.pieces.iter().map(|p| piece(knowledge, taped, p, verdict.look_weight)).collect()),
         overruled,
         overruled_because: because,
     }
@@ -156,6 +211,7 @@ fn observation(knowledge: &Knowledge, observation: &Observation) -> ObservationE
         y: observation.y,
         variance: observation.variance,
         row: row.collect(),
+        offset: observation.sitting.clone(),
     }
 }
 
@@ -264,15 +320,20 @@ fn cause(cause: &Cause) -> CauseEntry {
     }
 }
 
-fn piece(knowledge: &Knowledge, piece: &Piece, look_weight: f64) -> PieceEntry {
+fn piece(knowledge: &Knowledge, taped: &[usize], piece: &Piece, look_weight: f64) -> PieceEntry {
     let settings = knowledge.atlas.evidence();
     let without = (piece.mean_without, piece.sd_without);
     let (verdict_without, tilt_without) = match piece.target {
         Target::Bulk => (Some(bulk_verdict(settings, without, look_weight).standing), None),
         Target::Asymmetry => (None, Some(asymmetry_verdict(settings, without).tilt)),
     };
+    let (observation, site) = match piece.of {
+        PieceOf::Row(row) => (Some(row), None),
+        PieceOf::Site(site) => (None, taped.get(site).map(|place| knowledge.norms.sites()[*place].clone())),
+    };
     PieceEntry {
-        observation: piece.observation,
+        observation,
+        site,
         about: about(piece.target),
         weight: piece.weight,
         mean_without: piece.mean_without,

@@ -5,8 +5,9 @@ mod sections;
 
 pub use from::assessment_file;
 pub use sections::{
-    CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry,
-    HangEntry, PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, StrengthSidesEntry, VoiceEntry,
+    AreaEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry, EstimateEntry, FlagEntry,
+    FoldEntry, HangEntry, MuscularityEntry, PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, SidesPriorEntry,
+    StrengthSidesEntry, TapeJointEntry, VoiceEntry,
 };
 
 use crate::warning::Warning;
@@ -37,6 +38,10 @@ pub struct AssessmentFile {
     pub reference: ReferenceEntry,
     /// Every region.
     pub regions: Vec<RegionEntry>,
+    /// The parts of the body.
+    pub areas: Vec<AreaEntry>,
+    /// General muscularity; none without tape.
+    pub muscularity: Option<MuscularityEntry>,
     /// Skinfolds with errors.
     pub skinfolds: Vec<FoldEntry>,
     /// Strength, left against right.
@@ -58,9 +63,21 @@ pub struct AssessmentFile {
     pub next: Vec<NextEntry>,
     /// What looks wrong.
     pub warnings: Vec<Warning>,
-    /// The rows of the evidence model, on request.
+    /// The rows of the evidence model but the tape's sizes, on request.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub observations: Option<Vec<ObservationEntry>>,
+    /// Variance of what the ratings of each sitting share, on request.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub offsets: Option<BTreeMap<String, f64>>,
+    /// The tape's sizes as one observation, on request.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tape_joint: Option<TapeJointEntry>,
+    /// Prior covariance of the regions' sizes, on request.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub prior_b: Option<Vec<Vec<f64>>>,
+    /// Prior of left against right, on request.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub prior_a: Option<SidesPriorEntry>,
 }
 
 /// A site's value.
@@ -257,4 +274,7 @@ pub struct ObservationEntry {
     pub variance: f64,
     /// Weight by `b:<region>` or `a:<region>`.
     pub row: BTreeMap<String, f64>,
+    /// The sitting whose offset it shares, for ratings of size.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub offset: Option<String>,
 }

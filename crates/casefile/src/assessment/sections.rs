@@ -191,8 +191,12 @@ pub struct CauseEntry {
 /// What one observation does to a region's verdict.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct PieceEntry {
-    /// Place in `observations`.
-    pub observation: usize,
+    /// Place in `observations`; none for a taped site.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub observation: Option<usize>,
+    /// The taped site.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub site: Option<SiteId>,
     /// `size` or `sides`.
     pub about: String,
     /// How much the mean moves per unit of the observation.
@@ -207,4 +211,62 @@ pub struct PieceEntry {
     /// The verdict on sides without it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub tilt_without: Option<Tilt>,
+}
+
+/// What was taped, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct TapeJointEntry {
+    /// The entries of x; the stature among them.
+    pub sites: Vec<SiteId>,
+    /// Observed, ln(cm).
+    pub x: Vec<f64>,
+    /// Expected of anybody of this sex, ln(cm).
+    pub mu: Vec<f64>,
+    /// Of people and of error, in the order of `sites`.
+    pub covariance: Vec<Vec<f64>>,
+    /// Regions by sites.
+    pub cross: Vec<Vec<f64>>,
+}
+
+/// What is believed of left against right before any evidence.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct SidesPriorEntry {
+    /// The paired regions.
+    pub regions: Vec<RegionId>,
+    /// Means, %.
+    pub mean: Vec<f64>,
+    /// Covariance, %^2.
+    pub covariance: Vec<Vec<f64>>,
+}
+
+/// A part of the body: the share-weighted mean of its regions.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct AreaEntry {
+    /// The site that mixes its muscles.
+    pub area: SiteId,
+    /// What a coach calls it.
+    pub name: String,
+    /// SD; negative = behind.
+    pub mean: f64,
+    /// SD of that.
+    pub sd: f64,
+    /// P(behind).
+    pub p_behind: f64,
+    /// P(ahead).
+    pub p_ahead: f64,
+    /// In a word.
+    pub verdict: Standing,
+    /// Its regions.
+    pub heads: Vec<RegionId>,
+    /// Whether all of it is to be brought up.
+    pub bring_up: bool,
+}
+
+/// Amount of general muscularity beyond the middle of the reference.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct MuscularityEntry {
+    /// In units of the direction.
+    pub mean: f64,
+    /// SD of that.
+    pub sd: f64,
 }

@@ -4,7 +4,7 @@ use super::Checker;
 use super::client::schools;
 use crate::problem::{Problem, unknown};
 use crate::raw::PracticeEntry;
-use atlas::{Atlas, Exercise, PracticeSettings};
+use atlas::{Atlas, Exercise, PracticeSettings, Setting};
 use std::collections::BTreeMap;
 use units::{RegionId, SiteId};
 
@@ -23,9 +23,11 @@ pub fn check_practice(atlas: &Atlas, at: &str, entry: &PracticeEntry) -> Result<
 
 pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> PracticeSettings {
     schools(check, &format!("{at}/schools"), &entry.schools);
+    let mut numbers = BTreeMap::new();
     for (id, value) in &entry.numbers {
         let at = format!("{at}/numbers/{id}");
-        let Some(setting) = check.atlas.settings().iter().find(|setting| setting.id == *id) else {
+        let known = |setting: &&Setting| setting.id == *id || setting.was.as_ref() == Some(id);
+        let Some(setting) = check.atlas.settings().iter().find(known) else {
             let says = unknown("setting", id, check.atlas.settings().iter().map(|setting| setting.id.as_str()));
             check.fail::<()>(at, says);
             continue;
@@ -35,17 +37,13 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> P
             check.fail::<()>(at.clone(), format!("{name} of {value} is no whole number"));
         }
         check.number(&at, &format!("{name} of"), *value, setting.bounds, "");
+        numbers.insert(setting.id.clone(), *value);
     }
     let rows = entry.composition.iter();
     let composition = rows.filter_map(|(site, row)| shares(check, &format!("{at}/composition/{site}"), site, row));
     let composition = composition.collect();
     own_exercises(check, &format!("{at}/exercises"), &entry.exercises);
-    PracticeSettings {
-        schools: entry.schools.clone(),
-        numbers: entry.numbers.clone(),
-        composition,
-        exercises: entry.exercises.clone(),
-    }
+    PracticeSettings { schools: entry.schools.clone(), numbers, composition, exercises: entry.exercises.clone() }
 }
 
 /// Own exercises keep the rules of those that ship and take no name of theirs.

@@ -13,6 +13,7 @@ const WEIGHT_KG: [f64; 2] = [30.0, 300.0];
 const OUTLINE_CM: [f64; 2] = [3.0, 40.0];
 const LEVEL_CM: [f64; 2] = [0.0, 80.0];
 const RATER_SD: [f64; 2] = [0.1, 4.0];
+const SITTING_CHARS: usize = 60;
 const SCORE: std::ops::RangeInclusive<i8> = -2..=2;
 
 pub(super) fn resolve_all(check: &mut Checker, entries: &[RoundEntry], as_of: Option<Date>) -> Vec<Round> {
@@ -172,7 +173,12 @@ fn rating(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<Rating> 
         }
         None => None,
     };
-    Some(Rating { region, pose, judgement: judgement?, rater_sd_steps })
+    let sitting = entry.sitting.clone().unwrap_or_default();
+    if sitting.chars().count() > SITTING_CHARS || sitting.chars().any(char::is_control) {
+        let says = format!("a sitting is named in one line of at most {SITTING_CHARS} characters");
+        return check.fail(format!("{at}/sitting"), says);
+    }
+    Some(Rating { region, pose, judgement: judgement?, rater_sd_steps, sitting })
 }
 
 fn pose(check: &mut Checker, at: &str, id: &str) -> Option<PoseId> {

@@ -8,12 +8,14 @@ pub use decide::{Decision, asked_of_plan, beside, carried};
 pub use moves::{GirthMove, WidthMove, weeks_to_show};
 pub use work::{PlannedSession, RoundWork, round_work};
 
-use assess::{Assessment, BulkVerdict, Case, Standing, Tilt};
-use atlas::Atlas;
+use assess::{Assessment, BulkVerdict, Case, Knowledge, Moved, Moves, Standing, Tilt, moves};
 use decide::{Facts, decide};
 use moves::{girth_moves, width_moves};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{ExerciseId, RegionId};
+use units::{ExerciseId, RegionId, SiteId};
+use utoipa::ToSchema;
 
 /// Two-sided 95 % of a normal distribution, SD.
 pub(crate) const TWO_SIDED_95: f64 = 1.96;
@@ -66,8 +68,8 @@ pub struct RegionReview {
     pub before: BulkVerdict,
     /// Its bulk now; none before anything was measured again.
     pub now: Option<BulkVerdict>,
-    /// Whether the posterior moved by more than both are unsure.
-    pub posterior_real: bool,
+    /// What moved against the rest of this body, by both rounds at once; none before anything was measured again.
+    pub moved: Option<Moved>,
     /// Its girths.
     pub girths: Vec<GirthMove>,
     /// Its outlines in pictures.
@@ -87,61 +89,121 @@ pub struct RegionReview {
 /// A round and what came after it.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Review {
+    /// The parts of the body.
+    pub areas: Vec<AreaReview>,
     /// The chosen regions, then the others that changed really, in the order of the atlas.
     pub regions: Vec<RegionReview>,
+}
+
+/// How a part of the body moved.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Movement {
+    /// It grew against the rest of this body.
+    Gained,
+    /// It shrank against the rest of this body.
+    Lost,
+    /// Its girth changed really, as the whole body did.
+    WithTheBody,
+    /// Nothing beyond noise.
+    NotMoved,
+}
+
+/// A part of the body at the end of a round.
+#[derive(Clone, Debug, PartialEq)]
+pub struct AreaReview {
+    /// The site that mixes its muscles.
+    pub site: SiteId,
+    /// How it moved.
+    pub movement: Movement,
+    /// How sure that is, 0 to 1; none where nothing moved beyond noise.
+    pub sure: Option<f64>,
+    /// Change against the rest of this body.
+    pub moved: Moved,
+    /// What of its girth's change the whole body explains, %.
+    pub with_the_body_pct: f64,
 }
 
 /// Reviews a round. `now` is the round after it, once it was measured; `work` is by region; `tired` says that sleep,
 /// soreness or falling lifts ask for rest.
 pub fn review(
-    atlas: &Atlas,
+    knowledge: &Knowledge,
     before: ReviewRound,
     now: Option<ReviewRound>,
     work: &BTreeMap<RegionId, WorkDone>,
     tired: bool,
 ) -> Review {
     let chosen = |region: &RegionId| before.case.choices.bring_up.contains(region);
+    let moves = now
+        .filter(|now| !now.assessment.tape.places.is_empty() || !now.assessment.observations.is_empty())
+        .map(|now| moves(knowledge, (before.case, before.assessment), (now.case, now.assessment)));
     let mut regions: Vec<RegionReview> = before
         .assessment
         .regions
         .iter()
         .filter_map(|verdict| {
             let done = work.get(&verdict.region).cloned().unwrap_or_default();
-            let review = region_review(atlas, &verdict.region, chosen(&verdict.region), before, now, done, tired)?;
+            let moved = moves.as_ref().and_then(|moves| moves.region(&verdict.region));
+            let rounds = Rounds { knowledge, before, now, moved };
+            let review = region_review(&rounds, &verdict.region, chosen(&verdict.region), done, tired)?;
             (review.chosen || review.decision == Some(Decision::Grow)).then_some(review)
         })
         .collect();
     regions.sort_by_key(|review| !review.chosen);
-    Review { regions }
+    let areas = moves.iter().zip(now).flat_map(|(moves, now)| area_reviews(moves, now));
+    Review { areas: areas.collect(), regions }
+}
+
+/// Each part of the body in one word.
+fn area_reviews(moves: &Moves, now: ReviewRound) -> Vec<AreaReview> {
+    let taped_change = |site: &SiteId| now.assessment.changes.iter().any(|change| change.site == *site && change.together);
+    let compared = |site: &SiteId| now.assessment.changes.iter().any(|change| change.site == *site);
+    let review = |(site, moved, whole): &(SiteId, Moved, f64)| {
+        let (movement, sure) = if moved.gained() {
+            (Movement::Gained, Some(moved.p_gained))
+        } else if moved.lost() {
+            (Movement::Lost, Some(moved.p_lost))
+        } else if taped_change(site) {
+            (Movement::WithTheBody, Some(1.0 - moved.p_gained.max(moved.p_lost)))
+        } else {
+            (Movement::NotMoved, None)
+        };
+        AreaReview { site: site.clone(), movement, sure, moved: *moved, with_the_body_pct: *whole }
+    };
+    moves.areas.iter().filter(|(site, ..)| compared(site)).map(review).collect()
+}
+
+/// What a region is reviewed by.
+struct Rounds<'a> {
+    knowledge: &'a Knowledge,
+    before: ReviewRound<'a>,
+    now: Option<ReviewRound<'a>>,
+    moved: Option<Moved>,
 }
 
 fn region_review(
-    atlas: &Atlas,
+    rounds: &Rounds,
     region: &RegionId,
     chosen: bool,
-    before: ReviewRound,
-    now: Option<ReviewRound>,
     work: WorkDone,
     tired: bool,
 ) -> Option<RegionReview> {
+    let Rounds { knowledge, before, now, moved } = *rounds;
+    let atlas = &knowledge.atlas;
     let then = before.assessment.region(region)?;
     let new = now.and_then(|now| now.assessment.region(region));
-    let girths = girth_moves(atlas, region, before.assessment, now.map(|now| now.assessment));
+    let girths = girth_moves(atlas, region, before, now);
     let widths = width_moves(atlas, region, before.case, now.map(|now| now.case));
-    let shift = new.map(|new| (new.bulk.mean - then.bulk.mean, then.bulk.sd.hypot(new.bulk.sd)));
-    let posterior_real = shift.is_some_and(|(change, sd)| change.abs() > TWO_SIDED_95 * sd);
-    let moved = |sign: f64| {
-        girths.iter().any(|girth| girth.is_real() && girth.change_cm.is_some_and(|cm| cm * sign > 0.0))
-            || widths.iter().any(|width| width.real && width.change_pct * sign > 0.0)
-            || (posterior_real && shift.is_some_and(|(change, _)| change * sign > 0.0))
-    };
-    let decided = new.filter(|_| measured(&girths, &widths, posterior_real)).map(|new| {
+    let decided = new.zip(moved).filter(|_| measured(&girths, &widths, new)).map(|(new, moved)| {
+        // What the coach has overruled stands.
+        let overruled = new.overruled.is_some();
+        let behind = if overruled { new.standing() == Standing::Behind } else { !moved.no_longer_behind() };
         decide(&Facts {
             chosen,
-            behind: new.standing() == Standing::Behind,
-            was_behind: then.standing() == Standing::Behind,
-            gained: moved(1.0),
-            shrank: moved(-1.0),
+            behind,
+            was_behind: matches!(then.standing(), Standing::Behind | Standing::LeansBehind),
+            gained: moved.gained(),
+            shrank: moved.lost(),
             work: &work,
             tired,
         })
@@ -157,8 +219,8 @@ fn region_review(
         region: region.clone(),
         chosen,
         before: then.bulk,
-        now: new.map(|new| new.bulk),
-        posterior_real,
+        now: new.map(|new| moved.map_or(new.bulk, |moved| moved.now)),
+        moved,
         girths,
         widths,
         work,
@@ -170,8 +232,9 @@ fn region_review(
 }
 
 /// Whether anything that shows the region was measured again.
-fn measured(girths: &[GirthMove], widths: &[WidthMove], posterior_real: bool) -> bool {
-    girths.iter().any(|girth| girth.now_cm.is_some()) || !widths.is_empty() || posterior_real
+fn measured(girths: &[GirthMove], widths: &[WidthMove], now: Option<&assess::RegionVerdict>) -> bool {
+    let rated = now.is_some_and(|now| now.pieces.iter().any(|piece| matches!(piece.of, assess::PieceOf::Row(_))));
+    girths.iter().any(|girth| girth.now_cm.is_some()) || !widths.is_empty() || rated
 }
 
 fn waiting(weeks_to_show: Option<u16>) -> String {

@@ -1,14 +1,20 @@
 //! How the girths and outlines of a region moved between two rounds, against what two measurements may differ by.
 
-use crate::review::TWO_SIDED_95;
-use assess::{Assessment, Case, Outline, mdc95};
+use crate::review::{ReviewRound, TWO_SIDED_95};
+use assess::{Case, Experience, Outline, change_noise, mdc95};
 use atlas::Atlas;
 use units::{RegionId, Side, SiteId};
 
 /// A site speaks for a region from this share of its composition on, beside the site in which it has the largest.
 const SPEAKS_FROM: f64 = 0.3;
-/// Growth of a girth while its region is brought up, % of the girth a week.
-const GROWTH_PCT_A_WEEK: f64 = 0.25;
+/// Growth of a girth while its region is brought up, % of the girth a week by training age (from memory).
+fn growth_pct_a_week(experience: Experience) -> f64 {
+    match experience {
+        Experience::Beginner => 0.25,
+        Experience::Intermediate => 0.10,
+        Experience::Advanced => 0.05,
+    }
+}
 
 /// A girth at both ends of a round.
 #[derive(Clone, Debug, PartialEq)]
@@ -23,17 +29,12 @@ pub struct GirthMove {
     pub now_cm: Option<f64>,
     /// Now less then, cm.
     pub change_cm: Option<f64>,
-    /// Smallest change that is more than error, cm.
+    /// Smallest change that is more than error, so that none of the review's girths is called changed by chance (95 %), cm.
     pub mdc95_cm: f64,
+    /// Whether it is; both sides of a site are judged together first.
+    pub real: bool,
     /// Weeks until the expected growth is larger than that.
     pub weeks_to_show: Option<u16>,
-}
-
-impl GirthMove {
-    /// Whether it changed by more than two measurements may differ.
-    pub fn is_real(&self) -> bool {
-        self.change_cm.is_some_and(|change| change.abs() > self.mdc95_cm)
-    }
 }
 
 /// The mean width of a limb in pictures, both sides together.
@@ -50,8 +51,8 @@ pub struct WidthMove {
 }
 
 /// Weeks of growth at the expected rate until a girth has grown by more than `mdc95_cm`; `None` for no girth.
-pub fn weeks_to_show(girth_cm: f64, mdc95_cm: f64) -> Option<u16> {
-    let weeks = mdc95_cm / (girth_cm * GROWTH_PCT_A_WEEK / 100.0);
+pub fn weeks_to_show(girth_cm: f64, mdc95_cm: f64, experience: Experience) -> Option<u16> {
+    let weeks = mdc95_cm / (girth_cm * growth_pct_a_week(experience) / 100.0);
     // Between 1 and a few hundred: checked before it is cut.
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
     (weeks.is_finite() && (0.0..1000.0).contains(&weeks)).then(|| weeks.ceil().max(1.0) as u16)
@@ -69,18 +70,22 @@ fn sites<'a>(atlas: &'a Atlas, region: &RegionId) -> Vec<&'a SiteId> {
 pub(super) fn girth_moves(
     atlas: &Atlas,
     region: &RegionId,
-    before: &Assessment,
-    now: Option<&Assessment>,
+    before: ReviewRound,
+    now: Option<ReviewRound>,
 ) -> Vec<GirthMove> {
     let sites = sites(atlas, region);
-    let day_pct = atlas.evidence().error.day_to_day_pct;
-    let taped = before.measured.sites.iter().filter(|then| sites.contains(&&then.site));
+    let taped = before.assessment.measured.sites.iter().filter(|then| sites.contains(&&then.site));
     taped
         .map(|then| {
-            let again = now.and_then(|now| now.measured.find(&then.site, then.side)).filter(|site| !site.carried_over);
-            let se_now_cm = again.map_or(then.se_cm, |now| now.se_cm);
-            let mean_cm = again.map_or(then.value_cm, |now| f64::midpoint(then.value_cm, now.value_cm));
-            let mdc95_cm = mdc95(then.se_cm, se_now_cm, mean_cm * day_pct / 100.0);
+            let moved = now.and_then(|now| {
+                let changes = &now.assessment.changes;
+                changes.iter().find(|change| change.site == then.site && change.side == then.side)
+            });
+            let again = now
+                .and_then(|now| now.assessment.measured.find(&then.site, then.side))
+                .filter(|site| !site.carried_over);
+            let alone = mdc95(change_noise(atlas, then, again.unwrap_or(then), true), 1);
+            let mdc95_cm = moved.map_or(alone, |change| change.mdc95_cm);
             GirthMove {
                 site: then.site.clone(),
                 side: then.side,
@@ -88,7 +93,8 @@ pub(super) fn girth_moves(
                 now_cm: again.map(|now| now.value_cm),
                 change_cm: again.map(|now| now.value_cm - then.value_cm),
                 mdc95_cm,
-                weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm),
+                real: moved.is_some_and(|change| change.real),
+                weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm, before.case.client.experience),
             }
         })
         .collect()
@@ -119,13 +125,20 @@ mod tests {
     use super::*;
     use rstest::rstest;
 
-    // 0.25 % a week. An arm of 38 cm grows 0.095 cm a week: 0.8 cm take 8.4 weeks.
+    // An arm of 38 cm grows 0.095 cm a week in the first year: 0.8 cm take 8.4 weeks; later 0.038 and 0.019 cm.
     #[rstest]
-    #[case::an_arm(38.0, 0.8, Some(9))]
-    #[case::never_less_than_a_week(60.0, 0.01, Some(1))]
-    #[case::no_girth(0.0, 0.8, None)]
-    fn growth_takes_its_weeks_to_show(#[case] girth_cm: f64, #[case] mdc95_cm: f64, #[case] weeks: Option<u16>) {
-        assert_eq!(weeks_to_show(girth_cm, mdc95_cm), weeks);
+    #[case::an_arm(38.0, 0.8, Experience::Beginner, Some(9))]
+    #[case::after_the_first_year(38.0, 0.8, Experience::Intermediate, Some(22))]
+    #[case::after_many_years(38.0, 0.8, Experience::Advanced, Some(43))]
+    #[case::never_less_than_a_week(60.0, 0.01, Experience::Beginner, Some(1))]
+    #[case::no_girth(0.0, 0.8, Experience::Beginner, None)]
+    fn growth_takes_its_weeks_to_show(
+        #[case] girth_cm: f64,
+        #[case] mdc95_cm: f64,
+        #[case] experience: Experience,
+        #[case] weeks: Option<u16>,
+    ) {
+        assert_eq!(weeks_to_show(girth_cm, mdc95_cm, experience), weeks);
     }
 
     #[rstest]

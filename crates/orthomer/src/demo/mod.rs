@@ -168,14 +168,14 @@ mod tests {
     fn the_left_arm_is_behind_the_right(demo: &Demo) {
         let (_, bram) = demo.client("Bram Quillan");
         let arm = bram.asymmetries.iter().find(|a| a.site.as_str() == "arm-flexed").unwrap();
-        assert!(arm.verdict == SideVerdict::RealAct && arm.difference_cm < 0.0);
+        assert!(arm.belief.verdict == SideVerdict::RealAct && arm.difference_cm < 0.0);
     }
 
     #[rstest]
     fn the_level_client_has_nothing_behind_and_nothing_that_leans(demo: &Demo) {
         let (_, juno) = demo.client("Juno Halvard");
         assert!(behind(&juno).is_empty());
-        assert!(juno.asymmetries.iter().all(|a| a.verdict != SideVerdict::RealAct));
+        assert!(juno.asymmetries.iter().all(|a| a.belief.verdict != SideVerdict::RealAct));
     }
 
     #[rstest]

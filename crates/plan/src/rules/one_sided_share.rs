@@ -37,8 +37,8 @@ mod tests {
     use crate::tests::{problem, week};
     use rstest::rstest;
     use serde_json::json;
+    use units::Side;
 
-    // The example's left arm is smaller, so what can be done one side at a time is.
     #[rstest]
     #[case::all_one_sided(&[(0, "db-curl", 4)], false)]
     #[case::half_is_enough(&[(0, "db-curl", 3), (2, "bb-curl", 3)], false)]
@@ -48,7 +48,10 @@ mod tests {
         #[case] items: &[(usize, &str, u16)],
         #[case] short: bool,
     ) {
-        let problem = problem(&json!({}));
+        let mut problem = problem(&json!({}));
+        for demand in problem.demands.iter_mut().filter(|demand| demand.region.muscle() == "biceps") {
+            demand.weaker = Some(Side::Left);
+        }
         assert_eq!(!broken(&problem, &week(&problem, items)).is_empty(), short);
     }
 }

@@ -118,7 +118,7 @@ impl VerdictSummary {
             sd: region.bulk.sd,
             standing: region.standing(),
         });
-        let leans = assessment.asymmetries.iter().filter(|a| a.verdict != SideVerdict::WithinError);
+        let leans = assessment.asymmetries.iter().filter(|a| a.belief.verdict != SideVerdict::WithinError);
         Self {
             regions: marks.collect(),
             leans: leans
@@ -127,7 +127,7 @@ impl VerdictSummary {
                         site: a.site.clone(),
                         larger: a.sides_cm.larger_side()?,
                         index_pct: a.symmetry_index.abs(),
-                        verdict: a.verdict,
+                        verdict: a.belief.verdict,
                     })
                 })
                 .collect(),

@@ -42,8 +42,8 @@ pub(crate) use practice::{
     SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
-    Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView, SaveReview, SeeTo,
-    SiteTrend, TodaySession, TodayView, TrendMarks, TrendsView,
+    AreaReviewView, Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView,
+    SaveReview, SeeTo, SiteTrend, TodaySession, TodayView, TrendMarks, TrendsView,
 };
 pub(crate) use round::{
     EarlierFold, EarlierValue, NewRoundRequest, RoundView, SaveChoices, SaveTape, StepState, StepView, TapeSheet,

@@ -1,9 +1,10 @@
 //! The end of a round, and everything over all rounds.
 
-use assess::{BulkVerdict, Standing};
+use assess::{BulkVerdict, Moved, Standing};
+use atlas::Atlas;
 use casefile::ChoicesEntry;
 use jiff::civil::Date;
-use logbook::{Decision, GirthMove, RegionReview, TrendPoint, WidthMove};
+use logbook::{AreaReview, Decision, GirthMove, Movement, RegionReview, TrendPoint, WidthMove};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, Side, SiteId};
@@ -40,6 +41,8 @@ pub struct ReviewView {
     /// Why rest is asked for.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub tired: Option<String>,
+    /// The parts of the body, one line each.
+    pub areas: Vec<AreaReviewView>,
     /// Chosen regions first.
     pub regions: Vec<RegionReviewView>,
     /// Regions that are behind now and not chosen, by need: next in line.
@@ -103,8 +106,9 @@ pub struct RegionReviewView {
     /// Now.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub now: Option<BulkMark>,
-    /// Whether it moved by more than both are unsure.
-    pub posterior_real: bool,
+    /// How it moved against the rest of this body.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub moved: Option<MovedView>,
     /// Its girths.
     pub girths: Vec<GirthMoveView>,
     /// Its outlines in pictures.
@@ -134,6 +138,55 @@ pub struct RegionReviewView {
     /// Weeks of training until the expected growth shows.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub weeks_to_show: Option<u16>,
+}
+
+/// A change against the rest of this body, by both rounds at once.
+#[derive(Serialize, ToSchema)]
+pub struct MovedView {
+    /// SD.
+    pub mean: f64,
+    /// SD of that.
+    pub sd: f64,
+    /// Probability of a real gain.
+    pub p_gained: f64,
+    /// Probability of a real loss.
+    pub p_lost: f64,
+}
+
+impl From<&Moved> for MovedView {
+    fn from(moved: &Moved) -> Self {
+        Self { mean: moved.mean, sd: moved.sd, p_gained: moved.p_gained, p_lost: moved.p_lost }
+    }
+}
+
+/// A part of the body at the end of a round, in one word.
+#[derive(Serialize, ToSchema)]
+pub struct AreaReviewView {
+    /// The site that mixes its muscles.
+    pub area: SiteId,
+    /// What a coach calls it.
+    pub name: String,
+    /// How it moved.
+    pub movement: Movement,
+    /// How sure that is; none where nothing moved beyond noise.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub sure: Option<f64>,
+    /// What of its girth's change the whole body explains, %.
+    pub with_the_body_pct: f64,
+}
+
+impl AreaReviewView {
+    /// With the name of the part.
+    pub fn of(atlas: &Atlas, review: &AreaReview) -> Self {
+        let site = atlas.site(&review.site);
+        Self {
+            area: review.site.clone(),
+            name: site.map_or_else(|| review.site.to_string(), |site| site.part_name().to_owned()),
+            movement: review.movement,
+            sure: review.sure,
+            with_the_body_pct: review.with_the_body_pct,
+        }
+    }
 }
 
 /// A girth at both ends.
@@ -180,7 +233,7 @@ impl From<&GirthMove> for GirthMoveView {
             now_cm: girth.now_cm,
             change_cm: girth.change_cm,
             mdc95_cm: girth.mdc95_cm,
-            real: girth.is_real(),
+            real: girth.real,
         }
     }
 }
@@ -199,7 +252,7 @@ impl From<&RegionReview> for RegionReviewView {
             chosen: review.chosen,
             before: BulkMark::from(&review.before),
             now: review.now.as_ref().map(BulkMark::from),
-            posterior_real: review.posterior_real,
+            moved: review.moved.as_ref().map(MovedView::from),
             girths: review.girths.iter().map(GirthMoveView::from).collect(),
             widths: review.widths.iter().map(WidthMoveView::from).collect(),
             planned_sets: review.work.planned_sets,

@@ -152,7 +152,7 @@ fn fill(view: &mut SharedView, knowledge: &Knowledge, case: &Case, assessment: &
                     name: site_name(&sides.site),
                     left_cm: sides.sides_cm.left,
                     right_cm: sides.sides_cm.right,
-                    verdict: sides.verdict,
+                    verdict: sides.belief.verdict,
                 });
                 view.sides = sided.collect();
             }

@@ -70,8 +70,14 @@ fn place(
         JudgedKind::Standing => (value, None),
         JudgedKind::LeftRight => (None, value),
     };
-    let entry =
-        RatingEntry { region: region.to_owned(), pose: pose.to_owned(), score, left_right, rater_sd_steps: None };
+    let entry = RatingEntry {
+        region: region.to_owned(),
+        pose: pose.to_owned(),
+        score,
+        left_right,
+        rater_sd_steps: None,
+        sitting: None,
+    };
     let rating = check_rating(&knowledge.atlas, "", &entry).map_err(ApiError::Invalid)?;
     Ok(RatingPlace { round_id: round_id.to_owned(), region: rating.region, pose: rating.pose, kind: kind.into() })
 }

@@ -106,7 +106,7 @@ fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Res
     }
     let weights = rounds.iter().filter_map(|(case, _)| {
         let round = case.rounds.last()?;
-        let band = noise_band(knowledge.atlas.evidence().error.weight_pct / 100.0 * round.weight?.kg(), 0.0);
+        let band = noise_band(knowledge.atlas.evidence().error.weight_day_pct / 100.0 * round.weight?.kg());
         Some(TrendPoint { on: round.date, value: round.weight?.kg(), band })
     });
     Ok(MeasuredTrends {
@@ -132,12 +132,11 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
 }
 
 fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<SiteTrend> {
-    let day_pct = knowledge.atlas.evidence().error.day_to_day_pct;
     let mut lines: BTreeMap<(usize, Option<Side>), (SiteId, Vec<TrendPoint>)> = BTreeMap::new();
     for (case, assessment) in rounds {
         for site in assessment.measured.sites.iter().filter(|site| !site.carried_over) {
             let place = knowledge.atlas.sites().iter().position(|known| known.id == site.site).unwrap_or(usize::MAX);
-            let band = noise_band(site.se_cm, site.value_cm * day_pct / 100.0);
+            let band = noise_band(site.se_cm);
             let point = TrendPoint { on: case.as_of, value: site.value_cm, band };
             lines.entry((place, site.side)).or_insert_with(|| (site.site.clone(), Vec::new())).1.push(point);
         }
@@ -163,7 +162,7 @@ fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
                 Some((case.as_of, verdict.bulk, verdict.asymmetry))
             };
             let all: Vec<_> = rounds.iter().filter(known).filter_map(of).collect();
-            let at = |on: &Date, value: f64, sd: f64| TrendPoint { on: *on, value, band: noise_band(sd, 0.0) };
+            let at = |on: &Date, value: f64, sd: f64| TrendPoint { on: *on, value, band: noise_band(sd) };
             RegionTrend {
                 region: region.region.clone(),
                 bulk: all.iter().map(|(on, bulk, _)| at(on, bulk.mean, bulk.sd)).collect(),

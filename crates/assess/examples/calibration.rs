@@ -1,0 +1,441 @@
+//! How often the words are right: clients made from people of the open data with lags that are known, judged by the core.
+//!
+//!     cargo run --release -p assess --example calibration -- 2000
+//!
+//! Each person keeps their frame and the part of every girth that the model does not lay to its muscles; what it does lay to
+//! them is drawn anew, so that it is known. Then they are taped and rated with the errors of the settings. Prints the tables of
+//! `docs/accuracy.md`.
+
+#![allow(clippy::expect_used, clippy::unwrap_used, reason = "a tool that cannot go on should stop")]
+
+use assess::{
+    Assessment, BodyModel, Case, Choices, Client, Experience, Hand, Knowledge, Moved, Rating, RatingJudgement, Round,
+    Screens, Sex, Standing, TapeMeasure, assess, moves,
+};
+use jiff::civil::{Date, date};
+use nalgebra::{DMatrix, DVector};
+use rand::rngs::StdRng;
+use rand::{RngExt, SeedableRng};
+use statrs::distribution::{ContinuousCDF, Normal};
+use std::collections::{BTreeMap, BTreeSet};
+use std::path::PathBuf;
+use units::{Length, Side};
+
+const PARTS: usize = 7;
+
+/// People of one sex with what is needed to make clients of them.
+struct People<'a> {
+    knowledge: &'a Knowledge,
+    sex: Sex,
+    body: &'a BodyModel,
+    /// ln cm.
+    bodies: Vec<DVector<f64>>,
+    muscle: Vec<usize>,
+    rest: Vec<usize>,
+    /// Regression of the muscle sites on the rest.
+    regression: DMatrix<f64>,
+    /// What of their residual is not laid to the muscles.
+    kept: DMatrix<f64>,
+    /// Shares by part and region.
+    shares: DMatrix<f64>,
+    /// Square root of the prior of b.
+    half_prior: DMatrix<f64>,
+    mean: DVector<f64>,
+}
+
+fn half(matrix: &DMatrix<f64>, power: f64) -> DMatrix<f64> {
+    let mut eigen = matrix.clone().symmetric_eigen();
+    eigen.eigenvalues.apply(|value| *value = if *value > 1e-12 { value.powf(power) } else { 0.0 });
+    eigen.recompose()
+}
+
+fn picked(matrix: &DMatrix<f64>, rows: &[usize], columns: &[usize]) -> DMatrix<f64> {
+    DMatrix::from_fn(rows.len(), columns.len(), |i, j| matrix[(rows[i], columns[j])])
+}
+
+impl<'a> People<'a> {
+    fn new(knowledge: &'a Knowledge, sex: Sex, name: &str) -> Self {
+        let body = knowledge.evidence().body(sex);
+        let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join(format!("../../reference/fixtures/bdims_{name}.csv"));
+        let mut reader = csv::Reader::from_path(path).expect("the fixtures are committed");
+        let bodies: Vec<DVector<f64>> = reader
+            .deserialize::<Vec<f64>>()
+            .map(|row| DVector::from_vec(row.expect("numbers").into_iter().map(f64::ln).collect()))
+            .collect();
+        let norms = knowledge.norms.of(sex);
+        let muscle: Vec<usize> = body.areas.iter().map(|area| area.place).collect();
+        let rest: Vec<usize> = (0..norms.mean_ln.len()).filter(|site| !muscle.contains(site)).collect();
+        let s = &norms.covariance_ln;
+        let regression =
+            picked(s, &muscle, &rest) * picked(s, &rest, &rest).try_inverse().expect("the moments are of full rank");
+        let residual = picked(s, &muscle, &muscle) - &regression * picked(s, &rest, &muscle);
+        let prior = knowledge.evidence().prior_bulk().1;
+        let shares = DMatrix::from_fn(PARTS, prior.nrows(), |part, region| {
+            body.areas[part].row.iter().find(|(r, _)| *r == region).map_or(0.0, |(_, share)| *share)
+        });
+        let growth = DMatrix::from_diagonal(&DVector::from_iterator(PARTS, body.areas.iter().map(|a| a.growth_ln)));
+        let carried = &growth * &shares * prior * shares.transpose() * &growth;
+        let kept = half(&(&residual - carried), 0.5) * half(&residual, -0.5);
+        Self {
+            half_prior: half(prior, 0.5),
+            mean: norms.mean_ln.clone(),
+            knowledge,
+            sex,
+            body,
+            bodies,
+            muscle,
+            rest,
+            regression,
+            kept,
+            shares,
+        }
+    }
+
+    /// A person with the given bulk of their regions and amount of muscularity, ln cm.
+    fn made(&self, person: usize, bulk: &DVector<f64>, muscularity: f64) -> DVector<f64> {
+        let mut x = self.bodies[person % self.bodies.len()].clone();
+        let deviation = &x - &self.mean;
+        let rest = DVector::from_iterator(self.rest.len(), self.rest.iter().map(|site| deviation[*site]));
+        let expected = &self.regression * rest;
+        let residual = DVector::from_iterator(PARTS, self.muscle.iter().map(|site| deviation[*site])) - &expected;
+        let parts = &self.shares * bulk;
+        let kept = &self.kept * residual;
+        for (part, site) in self.muscle.iter().enumerate() {
+            x[*site] = self.mean[*site] + expected[part] + kept[part] + self.body.areas[part].growth_ln * parts[part];
+        }
+        x + &self.body.muscular * muscularity
+    }
+}
+
+struct Dice(StdRng);
+
+impl Dice {
+    fn normal(&mut self) -> f64 {
+        let uniform: f64 = self.0.random_range(1e-12..1.0);
+        Normal::standard().inverse_cdf(uniform)
+    }
+
+    fn bulk(&mut self, people: &People) -> DVector<f64> {
+        let draws = DVector::from_fn(people.half_prior.nrows(), |_, _| self.normal());
+        &people.half_prior * draws
+    }
+}
+
+/// How a client is looked at.
+#[derive(Clone, Copy)]
+struct Look {
+    /// Whether every region is rated.
+    rated: bool,
+    /// What this day's ratings are off together, SD.
+    harsh: f64,
+    /// Whether every day has an offset of its own.
+    moods: bool,
+    /// Reading error, %; the settings' default when none.
+    reading_pct: Option<f64>,
+    /// Left minus right of the arms is drawn, %.
+    sided: bool,
+}
+
+const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false };
+
+fn client(sex: Sex, stature_cm: f64, hand: Hand) -> Client {
+    Client {
+        name: "Made up".into(),
+        sex,
+        birth_date: date(1994, 6, 11),
+        height: Length::from_cm(stature_cm).unwrap(),
+        dominant_hand: hand,
+        experience: Experience::Intermediate,
+        look: "balanced".parse().unwrap(),
+        look_weights: BTreeMap::new(),
+        days_per_week: 4,
+        minutes_per_session: 70,
+        max_exercises_per_session: 7,
+        equipment: BTreeSet::new(),
+        pain: Vec::new(),
+        screens: Screens::default(),
+        excluded_exercises: BTreeSet::new(),
+        schools: BTreeMap::new(),
+        photo_consent: None,
+        home: None,
+        readiness: None,
+        clearance: None,
+    }
+}
+
+/// Tapes and rates a body; gives the round and the true index of each paired site that got one.
+fn round(
+    people: &People,
+    dice: &mut Dice,
+    x: &DVector<f64>,
+    bulk: &DVector<f64>,
+    look: Look,
+    on: Date,
+) -> (Round, BTreeMap<String, f64>) {
+    let (atlas, settings) = (&people.knowledge.atlas, people.knowledge.atlas.evidence());
+    let error = &settings.error;
+    let mut truth = BTreeMap::new();
+    let mut tape = Vec::new();
+    for (place, site) in people.knowledge.norms.sites().iter().enumerate().skip(1) {
+        let known = atlas.site(site).expect("every site of the norms");
+        let girth = known.kind == atlas::SiteKind::Girth;
+        let reading = look.reading_pct.unwrap_or(if girth { error.girth_pct } else { error.breadth_pct }) / 100.0;
+        let placing = if girth { error.placing_girth_pct } else { error.placing_breadth_pct } / 100.0;
+        let spread = if settings.composition.contains_key(site) {
+            settings.side_spread_pct.limb
+        } else {
+            settings.side_spread_pct.joint
+        };
+        let index = if known.paired && look.sided { spread * dice.normal() } else { 0.0 };
+        let sides: &[(Option<Side>, f64)] = if known.paired {
+            truth.insert(site.to_string(), index);
+            &[(Some(Side::Left), 1.0 + index / 200.0), (Some(Side::Right), 1.0 - index / 200.0)]
+        } else {
+            &[(None, 1.0)]
+        };
+        for (side, factor) in sides {
+            let there = x[place].exp() * factor * (1.0 + placing * dice.normal());
+            let readings =
+                (0..2).map(|_| Length::from_cm(there * (1.0 + reading * dice.normal())).expect("a length")).collect();
+            tape.push(TapeMeasure { site: site.clone(), side: *side, readings });
+        }
+    }
+    let mut ratings = Vec::new();
+    if look.rated {
+        let mood = if look.moods { settings.observation_sd.rating_sitting * dice.normal() } else { 0.0 };
+        let offset = mood + look.harsh;
+        for (index, region) in atlas.regions().iter().enumerate() {
+            let Some(pose) = region.poses.first() else { continue };
+            let seen = bulk[index] + offset + settings.observation_sd.rating_bulk * dice.normal();
+            let step = (seen / settings.scale.rating_bulk).round().clamp(-2.0, 2.0);
+            ratings.push(Rating {
+                region: region.id.clone(),
+                pose: pose.clone(),
+                #[allow(clippy::cast_possible_truncation, reason = "between -2 and 2")]
+                judgement: RatingJudgement::Standing(step as i8),
+                rater_sd_steps: None,
+                sitting: String::new(),
+            });
+        }
+    }
+    let round = Round {
+        date: on,
+        weight: None,
+        measured_by: "A".into(),
+        tape,
+        levels: BTreeMap::new(),
+        skinfolds: Vec::new(),
+        ratings,
+        outlines: Vec::new(),
+        tests: Vec::new(),
+    };
+    (round, truth)
+}
+
+fn case(people: &People, x: &DVector<f64>, hand: Hand, rounds: Vec<Round>) -> Case {
+    Case {
+        as_of: rounds.last().expect("a round").date,
+        client: client(people.sex, x[0].exp(), hand),
+        rounds,
+        training: Vec::new(),
+        choices: Choices::default(),
+        hurts: Vec::new(),
+        last_review: None,
+    }
+}
+
+/// Said against true, in ten bins.
+#[derive(Default)]
+struct Reliability {
+    bins: [(f64, f64, f64); 10],
+}
+
+impl Reliability {
+    fn add(&mut self, said: f64, is_true: bool) {
+        #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss, reason = "a bin from 0 to 9")]
+        let bin = &mut self.bins[((said * 10.0) as usize).min(9)];
+        *bin = (bin.0 + 1.0, bin.1 + said, bin.2 + f64::from(u8::from(is_true)));
+    }
+
+    /// Expected calibration error.
+    fn error(&self) -> f64 {
+        let all: f64 = self.bins.iter().map(|bin| bin.0).sum();
+        self.bins.iter().filter(|bin| bin.0 > 0.0).map(|(_, said, is)| (said - is).abs() / all).sum()
+    }
+}
+
+#[derive(Default)]
+struct Tally {
+    heads: Reliability,
+    parts: Reliability,
+    said_behind: [f64; 2],
+    said_ahead: [f64; 2],
+    clear_parts: f64,
+    parts_seen: f64,
+}
+
+impl Tally {
+    fn add(&mut self, people: &People, assessment: &Assessment, bulk: &DVector<f64>, t: f64) {
+        for (index, verdict) in assessment.regions.iter().enumerate() {
+            self.heads.add(verdict.bulk.p_behind, bulk[index] < -t);
+            self.word(verdict.bulk.standing, bulk[index], t);
+        }
+        let parts = &people.shares * bulk;
+        for (index, area) in assessment.areas.iter().enumerate() {
+            self.parts.add(area.bulk.p_behind, parts[index] < -t);
+            self.word(area.bulk.standing, parts[index], t);
+            self.parts_seen += 1.0;
+            let clear = matches!(area.bulk.standing, Standing::Behind | Standing::Level | Standing::Ahead);
+            self.clear_parts += f64::from(u8::from(clear));
+        }
+    }
+
+    fn word(&mut self, standing: Standing, truth: f64, t: f64) {
+        let (count, is_true) = match standing {
+            Standing::Behind => (&mut self.said_behind, truth < -t),
+            Standing::Ahead => (&mut self.said_ahead, truth > t),
+            _ => return,
+        };
+        count[0] += 1.0;
+        count[1] += f64::from(u8::from(is_true));
+    }
+
+    fn tell(&self, name: &str) {
+        let share = |[said, is_true]: [f64; 2]| 100.0 * is_true / said.max(1.0);
+        println!(
+            "| {name} | {:.3} | {:.3} | {:.0} % | {:.0} % | {:.1} of 7 |",
+            self.heads.error(),
+            self.parts.error(),
+            share(self.said_behind),
+            share(self.said_ahead),
+            7.0 * self.clear_parts / self.parts_seen.max(1.0)
+        );
+    }
+}
+
+/// Verdicts on drawn lags.
+fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f64) {
+    let mut tally = Tally::default();
+    let mut dice = Dice(StdRng::seed_from_u64(16));
+    for index in 0..count {
+        let people = &all[index % all.len()];
+        let bulk = dice.bulk(people);
+        let x = people.made(index / all.len(), &bulk, muscularity);
+        let (round, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
+        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        tally.add(people, &assessment, &bulk, people.knowledge.atlas.evidence().level_half_width_sd);
+    }
+    tally.tell(name);
+}
+
+/// Regions called behind of clients of whom none is.
+fn balanced(all: &[People], count: usize, name: &str, look: Look) {
+    let mut dice = Dice(StdRng::seed_from_u64(17));
+    let mut called = 0;
+    for index in 0..count {
+        let people = &all[index % all.len()];
+        let bulk = DVector::zeros(people.half_prior.nrows());
+        let x = people.made(index / all.len(), &bulk, 0.0);
+        let (round, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
+        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        called += assessment.regions.iter().filter(|region| region.bulk.standing == Standing::Behind).count();
+    }
+    println!("| {name} | {:.2} |", called as f64 / count as f64);
+}
+
+/// Left against right with a reading error that the measurer's replicates tell of.
+fn sides(all: &[People], count: usize, reading_pct: f64) {
+    let mut dice = Dice(StdRng::seed_from_u64(18));
+    let mut reliability = Reliability::default();
+    for index in 0..count {
+        let people = &all[index % all.len()];
+        let bulk = dice.bulk(people);
+        let x = people.made(index / all.len(), &bulk, 0.0);
+        let look = Look { sided: true, reading_pct: Some(reading_pct), ..TAPE };
+        let (round, truth) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
+        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        let threshold = people.knowledge.atlas.evidence().act_threshold_pct.girth;
+        for asymmetry in &assessment.asymmetries {
+            let beyond = truth[asymmetry.site.as_str()].abs() > threshold;
+            reliability.add(asymmetry.belief.p_beyond_threshold, beyond);
+        }
+    }
+    println!("| sides, reading error {reading_pct} % | {:.3} |", reliability.error());
+}
+
+/// Two rounds twelve weeks apart; `grown` is the growth of one part's girth, %.
+fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) {
+    const PART: usize = 2;
+    let mut dice = Dice(StdRng::seed_from_u64(19));
+    let (mut girth_called, mut released, mut chosen, mut gained, mut found) = (0, 0, 0, 0, 0);
+    for index in 0..count {
+        let people = &all[index % all.len()];
+        let bulk = dice.bulk(people);
+        let x = people.made(index / all.len(), &bulk, 0.0);
+        let mut later = x.clone();
+        let mut now_bulk = bulk.clone();
+        if grown != 0.0 {
+            let area = &people.body.areas[PART];
+            later[area.place] += (grown / 100.0).ln_1p();
+            let rise = (grown / 100.0).ln_1p() / area.growth_ln;
+            for (region, _) in &area.row {
+                now_bulk[*region] += rise;
+            }
+        }
+        let (first, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
+        let (second, _) = round(people, &mut dice, &later, &now_bulk, look, date(2026, 5, 25));
+        let before = case(people, &x, Hand::Both, vec![first.clone()]);
+        let now = case(people, &x, Hand::Both, vec![first, second]);
+        let [was, is] = [&before, &now].map(|case| assess(people.knowledge, case));
+        let moved = moves(people.knowledge, (&before, &was), (&now, &is));
+        girth_called += usize::from(is.changes.iter().any(|change| change.together));
+        // The three that need it most are what a coach would have chosen.
+        let mut order: Vec<usize> = (0..was.regions.len()).collect();
+        order.sort_by(|a, b| was.regions[*b].bulk.need.total_cmp(&was.regions[*a].bulk.need));
+        for region in order.into_iter().take(3) {
+            chosen += 1;
+            let moved: &Moved = &moved.regions[region].1;
+            released += usize::from(moved.no_longer_behind());
+            gained += usize::from(moved.gained());
+        }
+        let part = &moved.areas[PART];
+        found += usize::from(part.1.gained());
+        let _ = &part.0;
+    }
+    let pct = |part: usize, of: usize| 100.0 * part as f64 / of as f64;
+    println!(
+        "| {name} | {:.1} % | {:.1} % | {:.1} % | {:.1} % |",
+        pct(girth_called, count),
+        pct(released, chosen),
+        pct(gained, chosen),
+        pct(found, count)
+    );
+}
+
+fn main() {
+    let count = std::env::args().nth(1).map_or(2000, |count| count.parse().expect("how many clients"));
+    let knowledge = Knowledge::load().expect("shipped data");
+    let all = [People::new(&knowledge, Sex::Male, "male"), People::new(&knowledge, Sex::Female, "female")];
+    let rated = Look { rated: true, moods: true, ..TAPE };
+    let even = Look { moods: false, ..rated };
+    println!("{count} clients a line.\n");
+    println!("| evidence | error of P(behind), heads | parts | behind is true | ahead is true | parts with a word |");
+    println!("| --- | --- | --- | --- | --- | --- |");
+    verdicts(&all, count, "tape", TAPE, 0.0);
+    verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84);
+    verdicts(&all, count, "tape and ratings", rated, 0.0);
+    verdicts(&all, count, "tape and a harsh day's ratings", Look { harsh: -0.4, ..even }, 0.0);
+    println!("\n| nobody behind | regions called behind |\n| --- | --- |");
+    balanced(&all, count, "tape", TAPE);
+    balanced(&all, count, "tape and ratings, even days", even);
+    balanced(&all, count, "tape and ratings, every day with a mood", rated);
+    println!("\n| left against right | error of P(beyond 3 %) |\n| --- | --- |");
+    sides(&all, count, 1.0);
+    sides(&all, count, 2.0);
+    println!("\n| two rounds, twelve weeks | any girth called changed | chosen region released | gain said | arm found |");
+    println!("| --- | --- | --- | --- | --- |");
+    reviews(&all, count, "nothing changed, tape", TAPE, 0.0);
+    reviews(&all, count, "nothing changed, tape and ratings", rated, 0.0);
+    reviews(&all, count, "arms +3 %, tape", TAPE, 3.0);
+    reviews(&all, count, "arms +5 %, tape", TAPE, 5.0);
+}
