@@ -432,7 +432,9 @@ fn main() {
     println!("\n| left against right | error of P(beyond 3 %) |\n| --- | --- |");
     sides(&all, count, 1.0);
     sides(&all, count, 2.0);
-    println!("\n| two rounds, twelve weeks | any girth called changed | chosen region released | gain said | arm found |");
+    println!(
+        "\n| two rounds, twelve weeks | any girth called changed | chosen region released | gain said | arm found |"
+    );
     println!("| --- | --- | --- | --- | --- |");
     reviews(&all, count, "nothing changed, tape", TAPE, 0.0);
     reviews(&all, count, "nothing changed, tape and ratings", rated, 0.0);

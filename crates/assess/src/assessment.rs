@@ -114,6 +114,11 @@ pub struct Assessment {
 }
 
 impl Assessment {
+    /// Whether anything at all speaks about this body.
+    pub fn has_evidence(&self) -> bool {
+        !self.tape.places.is_empty() || !self.observations.is_empty()
+    }
+
     /// The verdict on one region.
     pub fn region(&self, id: &RegionId) -> Option<&RegionVerdict> {
         self.regions.iter().find(|r| r.region == *id)

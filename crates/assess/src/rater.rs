@@ -1,32 +1,75 @@
-//! A rater's own error, learned from blind repeats and shrunk to the practice's default, as a measurer's is.
+//! How far a rater's standings are off the truth: how well they repeat themselves, and how well what they see is so.
 
 use crate::tem::{weighted_kappa, within_rater_sd};
 use atlas::EvidenceSettings;
 
-/// How well a rater agrees with themselves.
+/// What is known of a rater.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct RaterAgreement {
     /// Repeats it rests on.
     pub repeats: usize,
+    /// Answers whose truth is known.
+    pub against_truth: usize,
     /// Within-rater SD, `sqrt(sum d^2 / 2n)`, in steps; `None` without repeats.
     pub within_sd_steps: Option<f64>,
     /// Quadratic-weighted kappa (Cohen 1968); `None` where chance leaves nothing to disagree about.
     pub kappa: Option<f64>,
-    /// What ratings are taken to be worth: pooled with the default.
+    /// What ratings are taken to be off the truth, SD in steps.
     pub pooled_sd_steps: f64,
 }
 
-/// Agreement from pairs of standings, first and repeated.
+/// Answers whose truth is known before they say how valid a rater's eye is; until then it is taken as everybody's.
+const ENOUGH: usize = 30;
+/// Of the default error's variance, the part that a rater repeats; the rest is how far the eye itself is off (common practice, no
+/// source).
+const REPEATED: f64 = 0.5;
+
+/// What is known of a rater from pairs of standings, first and repeated, and from answers beside a known truth, both in steps.
 ///
-/// `SD^2 = (n0 default^2 + sum d^2 / 2) / (n0 + n)`, `n0` as for readings of the tape.
-pub fn rater_agreement(settings: &EvidenceSettings, pairs: &[[i8; 2]]) -> RaterAgreement {
-    let default = settings.observation_sd.rating_bulk / settings.scale.rating_bulk;
+/// `SD^2 = max(least^2, repeatability^2 + validity^2)`. Repeatability: `(n0 default + sum d^2 / 2) / (n0 + n)`, `n0` as for
+/// readings of the tape. Validity: what is left of the error about the truth, once enough of it is known. Repeats alone never
+/// bring a rating under its least error: who repeats themselves well may yet be wrong.
+pub fn rater_agreement(settings: &EvidenceSettings, pairs: &[[i8; 2]], truths: &[(i8, f64)]) -> RaterAgreement {
+    let (scale, sd) = (settings.scale.rating_bulk, &settings.observation_sd);
+    let default = (sd.rating_bulk / scale).powi(2);
     let (prior, n) = (settings.error.prior_pairs, pairs.len() as f64);
     let squares: f64 = pairs.iter().map(|[a, b]| (f64::from(*a) - f64::from(*b)).powi(2) / 2.0).sum();
+    let repeatability = (prior * REPEATED * default + squares) / (prior + n);
+    let off: f64 = truths.iter().map(|(answer, truth)| (f64::from(*answer) - truth).powi(2)).sum();
+    let known = truths.len() >= ENOUGH;
+    let validity =
+        if known { (off / truths.len() as f64 - repeatability).max(0.0) } else { (1.0 - REPEATED) * default };
     RaterAgreement {
         repeats: pairs.len(),
+        against_truth: truths.len(),
         within_sd_steps: within_rater_sd(pairs),
         kappa: weighted_kappa(pairs),
-        pooled_sd_steps: ((prior * default.powi(2) + squares) / (prior + n)).sqrt(),
+        pooled_sd_steps: (repeatability + validity).sqrt().max(sd.rating_least / scale),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use atlas::Atlas;
+    use rstest::rstest;
+
+    // By hand, in steps: the default is 0.9 / 1.2 = 0.75, half of its variance each; the least is 0.8 / 1.2 = 0.667.
+    #[rstest]
+    #[case::nothing_known(&[], 0, 0.0, 0.75)]
+    #[case::repeating_oneself_well_is_not_being_right(&[[1, 1]; 200], 0, 0.0, 0.8 / 1.2)]
+    #[case::repeating_oneself_badly_counts(&[[-1, 1]; 10], 0, 0.0, ((10.0 * 0.28125 + 20.0) / 20.0 + 0.28125_f64).sqrt())]
+    #[case::a_few_truths_say_nothing_yet(&[], 29, 2.0, 0.75)]
+    #[case::an_eye_that_is_off(&[], 40, 1.0, 1.0)]
+    #[case::an_eye_that_is_true(&[], 40, 0.0, 0.8 / 1.2)]
+    fn a_rating_is_worth_what_its_rater_s_eye_is(
+        #[case] pairs: &[[i8; 2]],
+        #[case] truths: usize,
+        #[case] off: f64,
+        #[case] expected: f64,
+    ) {
+        let atlas = Atlas::load().unwrap();
+        let known = rater_agreement(atlas.evidence(), pairs, &vec![(0, off); truths]);
+        assert!((known.pooled_sd_steps - expected).abs() < 1e-12, "{known:?}");
     }
 }

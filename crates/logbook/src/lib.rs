@@ -27,8 +27,8 @@ pub use lighten::lighten;
 pub use performance::{BestSets, Performed, best_sets, performance};
 pub use queue::{QueueKind, ROUND_WEEKS};
 pub use review::{
-    AreaReview, Decision, GirthMove, Movement, PlannedSession, RegionReview, Review, ReviewRound, RoundWork, WidthMove,
-    WorkDone, asked_of_plan, beside, carried, review, round_work, weeks_to_show,
+    AreaReview, Decision, GirthMove, PartMoved, PlannedSession, RegionReview, Review, ReviewRound, RoundWork,
+    WidthMove, WorkDone, asked_of_plan, beside, carried, review, round_work, weeks_to_show,
 };
 pub use stall::{Stall, stall};
 pub use target::{Offer, Overrule, Planned, Target, TargetKind, next, still_holds};

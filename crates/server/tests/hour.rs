@@ -66,15 +66,15 @@ async fn tests_are_kept_compared_and_refused_where_they_break_a_rule() {
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
     let path = format!("/api/v1/rounds/{}/tests", browser.round().await);
-    let curl = |left: u16| json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 14.0, "reps": left}, "right": {"load_kg": 14.0, "reps": 14}});
+    let curl = |left: u16| json!({"kind": "one-side", "exercise": "db-curl", "left": {"load_kg": 14.0, "reps": left}, "right": {"load_kg": 14.0, "reps": 18}});
     let saved =
-        browser.put(&path, json!({"revision": 0, "tests": [curl(8), {"kind": "hang", "seconds": 84}]})).await.body;
+        browser.put(&path, json!({"revision": 0, "tests": [curl(1), {"kind": "hang", "seconds": 84}]})).await.body;
     assert_eq!((&saved["strength"][0]["verdict"], &saved["hang"]["short"]), (&json!("real-act"), &json!(true)));
     let wrong =
         browser.put(&path, json!({"revision": 1, "tests": [{"kind": "hang", "seconds": 9999}, curl(40)]})).await.body;
     let pointers: Vec<&Value> = wrong["problems"].as_array().unwrap().iter().map(|p| &p["pointer"]).collect();
     assert_eq!(pointers, ["/tests/0/seconds", "/tests/1/left/reps"]);
-    assert_eq!(wrong["tests"], json!([curl(8)]), "the stored test of that exercise stays; a hang is typed anew");
+    assert_eq!(wrong["tests"], json!([curl(1)]), "the stored test of that exercise stays; a hang is typed anew");
     let stale = browser.put(&path, json!({"revision": 0, "tests": []})).await;
     assert_eq!(stale.status, StatusCode::CONFLICT);
 }
@@ -145,7 +145,7 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
     browser.become_owner().await;
     let tape = format!("/api/v1/rounds/{}/tape", browser.round().await);
     let calf = |side: &str, cm: f64| json!({"site": "calf", "side": side, "readings_cm": [cm, cm]});
-    let entries = json!({"entries": [calf("left", 36.0), calf("right", 37.4)]});
+    let entries = json!({"entries": [calf("left", 36.0), calf("right", 37.8)]});
     let verdict = browser.put(&tape, sheet(0, &entries)).await.body["asymmetries"][0]["verdict"].clone();
     assert_eq!(verdict, json!("real-act"));
     let settings = json!({
@@ -227,8 +227,8 @@ async fn a_measurer_s_error_is_told_as_it_came_to_be_known() {
         (&one["name"], &one["pairs"], &one["over_time"][0]["date"]),
         (&json!("A"), &json!(1.0), &json!("2026-03-02"))
     );
-    // By hand: ten pairs' worth of 1 % and one pair 0.4 cm apart about 80.2 cm, d^2/2 with d in percent.
-    let expected = ((10.0 + (100.0 * 0.4 / 80.2_f64).powi(2) / 2.0) / 11.0).sqrt();
+    // By hand: ten pairs' worth of 0.5 % and one pair 0.4 cm apart about 80.2 cm, d^2/2 with d in percent.
+    let expected = ((2.5 + (100.0 * 0.4 / 80.2_f64).powi(2) / 2.0) / 11.0).sqrt();
     assert!((one["tem_pct"].as_f64().unwrap() - expected).abs() < 1e-9);
 }
 

@@ -213,3 +213,26 @@ pub(crate) fn pairs(
     });
     Ok(twice.collect())
 }
+
+/// What raters answered before made-up figures beside the truth, by rater; a figure counts once.
+pub(crate) fn truths(
+    connection: &mut Connection,
+    raters: &[String],
+    kind: RatingKind,
+) -> Result<HashMap<String, Vec<(i8, f64)>>, StoreError> {
+    let rows: Vec<(String, Option<i32>, f64)> = eye_answer::table
+        .inner_join(eye_sitting::table)
+        .filter(eye_sitting::account_id.eq_any(raters))
+        .filter(eye_answer::kind.eq(kind.as_str()))
+        .filter(eye_answer::mirrored.eq(false))
+        .order((eye_answer::sitting_id, eye_answer::place))
+        .select((eye_sitting::account_id, eye_answer::value, eye_answer::truth))
+        .load(connection)?;
+    let mut truths: HashMap<String, Vec<(i8, f64)>> = HashMap::new();
+    for (rater, answer, truth) in rows {
+        if let Some(answer) = value(answer) {
+            truths.entry(rater).or_default().push((answer, truth));
+        }
+    }
+    Ok(truths)
+}

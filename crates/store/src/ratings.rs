@@ -210,6 +210,12 @@ impl Store {
     pub fn repeat_pairs(&self, rater: &str, kind: RatingKind) -> Result<Vec<[i8; 2]>, StoreError> {
         Ok(repeat_pairs(&mut self.connect()?, &[rater.to_owned()], kind)?.remove(rater).unwrap_or_default())
     }
+
+    /// A rater's answers before made-up figures beside the truth, SD for standings, % for sides; those that could not be told, and
+    /// figures shown again, are left out.
+    pub fn truth_pairs(&self, rater: &str, kind: RatingKind) -> Result<Vec<(i8, f64)>, StoreError> {
+        Ok(eye::truths(&mut self.connect()?, &[rater.to_owned()], kind)?.remove(rater).unwrap_or_default())
+    }
 }
 
 fn repeat_pairs(
@@ -234,12 +240,12 @@ fn repeat_pairs(
     Ok(pairs)
 }
 
-/// Ratings of rounds by round id, each with its rater's own error as learned by `sd_steps` from the pairs of repeats. What
-/// could not be told is no evidence.
+/// Ratings of rounds by round id, each with its rater's own error as learned by `sd_steps` from the pairs of repeats and from
+/// answers beside their truth. What could not be told is no evidence.
 pub(crate) fn load_many(
     connection: &mut Connection,
     round_ids: &[String],
-    sd_steps: impl Fn(&[[i8; 2]]) -> f64,
+    sd_steps: impl Fn(&[[i8; 2]], &[(i8, f64)]) -> f64,
 ) -> Result<HashMap<String, Vec<Rating>>, StoreError> {
     let rows: Vec<Row> = rating::table
         .filter(rating::round_id.eq_any(round_ids))
@@ -250,21 +256,40 @@ pub(crate) fn load_many(
     let mut raters: Vec<String> = rows.iter().map(|row| row.rated_by.clone()).collect();
     raters.sort_unstable();
     raters.dedup();
-    let pairs = repeat_pairs(connection, &raters, RatingKind::Standing)?;
-    let learned: HashMap<String, f64> = pairs.iter().map(|(rater, pairs)| (rater.clone(), sd_steps(pairs))).collect();
+    let mut pairs = repeat_pairs(connection, &raters, RatingKind::Standing)?;
+    let mut truths = eye::truths(connection, &raters, RatingKind::Standing)?;
+    let mut learned: HashMap<String, f64> = HashMap::new();
+    for rater in raters {
+        let (pairs, truths) = (pairs.remove(&rater).unwrap_or_default(), truths.remove(&rater).unwrap_or_default());
+        if !pairs.is_empty() || !truths.is_empty() {
+            learned.insert(rater, sd_steps(&pairs, &truths));
+        }
+    }
     let mut rounds: HashMap<String, Vec<Rating>> = HashMap::new();
+    let mut sittings: HashMap<String, Vec<String>> = HashMap::new();
     for row in rows {
         let record = RatingRecord::try_from(row)?;
         let Some(value) = record.value else { continue };
         let RatingPlace { round_id, region, pose, kind } = record.place;
         let rater_sd_steps = learned.get(&record.rated_by).copied().filter(|_| kind == RatingKind::Standing);
+        let seated = sittings.entry(round_id.clone()).or_default();
+        let sitting = sitting(seated, &record.rated_by);
         rounds.entry(round_id).or_default().push(Rating {
             region,
             pose,
             judgement: kind.judgement(value),
             rater_sd_steps,
-            sitting: record.rated_by.clone(),
+            sitting,
         });
     }
     Ok(rounds)
+}
+
+/// What a rater's ratings of a round are told apart by: nothing while one rates alone, a number for each further one.
+fn sitting(seated: &mut Vec<String>, rater: &str) -> String {
+    let place = seated.iter().position(|other| other == rater).unwrap_or_else(|| {
+        seated.push(rater.to_owned());
+        seated.len() - 1
+    });
+    if place == 0 { String::new() } else { (place + 1).to_string() }
 }

@@ -227,7 +227,11 @@ struct RoundEvidence {
 
 impl RoundEvidence {
     fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[String]) -> Result<Self, StoreError> {
-        let sd_steps = |pairs: &[[i8; 2]]| rater_agreement(atlas.evidence(), pairs).pooled_sd_steps;
+        let scale = atlas.evidence().scale.rating_bulk;
+        let sd_steps = |pairs: &[[i8; 2]], truths: &[(i8, f64)]| {
+            let in_steps: Vec<(i8, f64)> = truths.iter().map(|(answer, sd)| (*answer, sd / scale)).collect();
+            rater_agreement(atlas.evidence(), pairs, &in_steps).pooled_sd_steps
+        };
         Ok(Self {
             readings: tape::load_many(connection, round_ids)?,
             folds: folds::load_many(connection, round_ids)?,

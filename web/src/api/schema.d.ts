@@ -1264,6 +1264,8 @@ export interface components {
         };
         /** @description How far a coach agrees with themselves about standings. */
         AgreementView: {
+            /** @description Answers before made-up figures, whose truth is known. */
+            against_truth: number;
             /**
              * Format: double
              * @description Quadratic-weighted kappa.
@@ -1334,6 +1336,77 @@ export interface components {
              */
             value?: number | null;
         };
+        /** @description A part of the body: the share-weighted mean of its regions. */
+        AreaEntry: {
+            /** @description The site that mixes its muscles. */
+            area: components["schemas"]["SiteId"];
+            /** @description Whether all of it is to be brought up. */
+            bring_up: boolean;
+            /** @description Its regions. */
+            heads: components["schemas"]["RegionId"][];
+            /**
+             * Format: double
+             * @description SD; negative = behind.
+             */
+            mean: number;
+            /** @description What a coach calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description P(ahead).
+             */
+            p_ahead: number;
+            /**
+             * Format: double
+             * @description P(behind).
+             */
+            p_behind: number;
+            /**
+             * Format: double
+             * @description SD of that.
+             */
+            sd: number;
+            /** @description In a word. */
+            verdict: components["schemas"]["Standing"];
+        };
+        /** @description The mark of a part of the body on the plumb line. */
+        AreaMark: {
+            /** @description The site that mixes its muscles. */
+            area: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description SD; negative = behind.
+             */
+            mean: number;
+            /** @description What a coach calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description SD of the mark.
+             */
+            sd: number;
+            /** @description In a word. */
+            standing: components["schemas"]["Standing"];
+        };
+        /** @description A part of the body at the end of a round, in one word. */
+        AreaReviewView: {
+            /** @description The site that mixes its muscles. */
+            area: components["schemas"]["SiteId"];
+            /** @description How it moved. */
+            movement: components["schemas"]["PartMoved"];
+            /** @description What a coach calls it. */
+            name: string;
+            /**
+             * Format: double
+             * @description How sure that is; none where nothing moved beyond noise.
+             */
+            sure?: number | null;
+            /**
+             * Format: double
+             * @description What of its girth's change the whole body explains, %.
+             */
+            with_the_body_pct: number;
+        };
         /** @description A sheet's wish. */
         AskDevice: {
             /** @description With which device. */
@@ -1357,6 +1430,8 @@ export interface components {
         };
         /** @description A verdict on a client. */
         AssessmentFile: {
+            /** @description The parts of the body. */
+            areas: components["schemas"]["AreaEntry"][];
             /** @description The day the case was looked at. */
             as_of: string;
             /** @description Left against right. */
@@ -1370,10 +1445,18 @@ export interface components {
             /** @description `orthomer-assessment`. */
             format: string;
             hang?: components["schemas"]["HangEntry"] | null;
+            muscularity?: components["schemas"]["MuscularityEntry"] | null;
             /** @description What to look at next. */
             next: components["schemas"]["NextEntry"][];
-            /** @description The rows of the evidence model, on request. */
+            /** @description The rows of the evidence model but the tape's sizes, on request. */
             observations?: components["schemas"]["ObservationEntry"][] | null;
+            /** @description Variance of what the ratings of each sitting share, on request. */
+            offsets?: {
+                [key: string]: number;
+            } | null;
+            prior_a?: components["schemas"]["SidesPriorEntry"] | null;
+            /** @description Prior covariance of the regions' sizes, on request. */
+            prior_b?: number[][] | null;
             /** @description Against the reference population. */
             reference: components["schemas"]["ReferenceEntry"];
             /** @description Every region. */
@@ -1388,6 +1471,7 @@ export interface components {
             skinfolds: components["schemas"]["FoldEntry"][];
             /** @description Strength, left against right. */
             strength: components["schemas"]["StrengthSidesEntry"][];
+            tape_joint?: components["schemas"]["TapeJointEntry"] | null;
             /** @description Whether the last four weeks' training is known; without it no cause is sought there. */
             training_known: boolean;
             /**
@@ -3143,6 +3227,29 @@ export interface components {
              */
             strokes: components["schemas"]["Stroke"][];
         };
+        /** @description A change against the rest of this body, by both rounds at once. */
+        MovedView: {
+            /**
+             * Format: double
+             * @description SD.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description Probability of a real gain.
+             */
+            p_gained: number;
+            /**
+             * Format: double
+             * @description Probability of a real loss.
+             */
+            p_lost: number;
+            /**
+             * Format: double
+             * @description SD of that.
+             */
+            sd: number;
+        };
         /**
          * @description The movement of an exercise, as a coach sorts them. A sound week has each of the large ones.
          * @enum {string}
@@ -3158,6 +3265,19 @@ export interface components {
             reason?: string | null;
             /** @description Sessions that have it. */
             sessions: number;
+        };
+        /** @description Amount of general muscularity beyond the middle of the reference. */
+        MuscularityEntry: {
+            /**
+             * Format: double
+             * @description In units of the direction.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description SD of that.
+             */
+            sd: number;
         };
         /** @description What a client's page is for, beside the week. */
         MyPage: {
@@ -3243,6 +3363,8 @@ export interface components {
         ObservationEntry: {
             /** @description Kind of evidence. */
             kind: string;
+            /** @description The sitting whose offset it shares, for ratings of size. */
+            offset?: string | null;
             /** @description Weight by `b:<region>` or `a:<region>`. */
             row: {
                 [key: string]: number;
@@ -3344,6 +3466,11 @@ export interface components {
          * @enum {string}
          */
         Part: "chest" | "lats" | "upper-back" | "delts" | "quads" | "hamstrings" | "glutes" | "arms" | "calves" | "abs";
+        /**
+         * @description How a part of the body moved.
+         * @enum {string}
+         */
+        PartMoved: "gained" | "lost" | "with-the-body" | "not-moved";
         /** @description A big part's week. */
         PartRow: {
             /**
@@ -3557,13 +3684,14 @@ export interface components {
              * @description The mean without it.
              */
             mean_without: number;
-            /** @description Place in `observations`. */
-            observation: number;
+            /** @description Place in `observations`; none for a taped site. */
+            observation?: number | null;
             /**
              * Format: double
              * @description The SD without it.
              */
             sd_without: number;
+            site?: components["schemas"]["SiteId"] | null;
             tilt_without?: components["schemas"]["Tilt"] | null;
             verdict_without?: components["schemas"]["Standing"] | null;
             /**
@@ -4094,6 +4222,7 @@ export interface components {
             felt?: string | null;
             /** @description Its girths. */
             girths: components["schemas"]["GirthMoveView"][];
+            moved?: components["schemas"]["MovedView"] | null;
             now?: components["schemas"]["BulkMark"] | null;
             /** @description Pain while it was trained. */
             pain?: string | null;
@@ -4102,8 +4231,6 @@ export interface components {
              * @description Fractional sets planned.
              */
             planned_sets: number;
-            /** @description Whether it moved by more than both are unsure. */
-            posterior_real: boolean;
             proposed?: components["schemas"]["Decision"] | null;
             /** @description The region. */
             region: components["schemas"]["RegionId"];
@@ -4176,6 +4303,8 @@ export interface components {
         };
         /** @description A round reviewed. */
         ReviewView: {
+            /** @description The parts of the body, one line each. */
+            areas: components["schemas"]["AreaReviewView"][];
             /** @description Whether the next round has the choices that follow from the decisions. */
             carried: boolean;
             /** @description Whose it is. */
@@ -4686,6 +4815,8 @@ export interface components {
             name: string;
             /** @description Its unit. */
             unit: string;
+            /** @description What it was called in earlier versions. */
+            was?: string | null;
             /** @description Whether it counts whole things. */
             whole?: boolean;
         };
@@ -4782,6 +4913,8 @@ export interface components {
         };
         /** @description What the coach shares; what is not shared is left out. */
         SharedView: {
+            /** @description Where the parts of the body stand. */
+            areas: components["schemas"]["AreaMark"][];
             /** @description The day of the round it speaks of. */
             date?: string | null;
             /** @description Girths and their change. */
@@ -4842,6 +4975,15 @@ export interface components {
             /** @description By strength. */
             weaker: components["schemas"]["Side"];
         };
+        /** @description What is believed of left against right before any evidence. */
+        SidesPriorEntry: {
+            /** @description Covariance, %^2. */
+            covariance: number[][];
+            /** @description Means, %. */
+            mean: number[];
+            /** @description The paired regions. */
+            regions: components["schemas"]["RegionId"][];
+        };
         /**
          * @description Whether an exercise is done one side at a time.
          * @enum {string}
@@ -4883,6 +5025,8 @@ export interface components {
             name: string;
             /** @description Whether it is measured on both sides. */
             paired: boolean;
+            /** @description The part of the body whose muscles it mixes, where that has another name. */
+            part?: string | null;
         };
         /** @description A site's value. */
         SiteEntry: {
@@ -5060,7 +5204,7 @@ export interface components {
          * @description Where a region stands against the rest of this client.
          * @enum {string}
          */
-        Standing: "behind" | "level" | "ahead" | "unclear";
+        Standing: "behind" | "leans-behind" | "level" | "leans-ahead" | "ahead" | "unclear";
         /**
          * @description How a plan stands.
          * @enum {string}
@@ -5144,6 +5288,19 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
             /** @description The site. */
             site: string;
+        };
+        /** @description What was taped, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region. */
+        TapeJointEntry: {
+            /** @description Of people and of error, in the order of `sites`. */
+            covariance: number[][];
+            /** @description Regions by sites. */
+            cross: number[][];
+            /** @description Expected of anybody of this sex, ln(cm). */
+            mu: number[];
+            /** @description The entries of x; the stature among them. */
+            sites: components["schemas"]["SiteId"][];
+            /** @description Observed, ln(cm). */
+            x: number[];
         };
         /** @description The order in which someone tapes. */
         TapeOrder: {
@@ -5475,6 +5632,8 @@ export interface components {
         };
         /** @description A round's verdict in a line. */
         VerdictSummary: {
+            /** @description The parts of the body with most to say. */
+            areas: components["schemas"]["AreaMark"][];
             /** @description Regions chosen to be brought up. */
             bring_up: components["schemas"]["RegionId"][];
             /** @description Sites whose sides really differ. */

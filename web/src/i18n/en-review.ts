@@ -25,6 +25,13 @@ export const review = {
     swap: "Swap now",
     grow: "Train for growth",
   },
+  areas: "What moved, part by part",
+  movement: {
+    gained: "grew, {{percent}} % sure",
+    lost: "shrank, {{percent}} % sure",
+    "with-the-body": "moved with the body ({{body}} %)",
+    "not-moved": "no change beyond noise",
+  },
   moved: "What moved",
   real: "{{change}} cm, real (noise up to {{mdc}})",
   noise: "{{change}} cm, within noise (up to {{mdc}})",

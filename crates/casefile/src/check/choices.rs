@@ -3,7 +3,7 @@
 use super::Checker;
 use crate::problem::Problem;
 use crate::raw::ChoicesEntry;
-use assess::{Choices, Override};
+use assess::{Choices, Override, Standing};
 use atlas::Atlas;
 use units::RegionId;
 
@@ -33,6 +33,9 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ChoicesEntry) -> Ch
         let at = format!("{at}/overrides/{i}");
         if entry.reason.trim().is_empty() {
             check.fail::<()>(format!("{at}/reason"), "an overruled verdict needs a reason");
+        }
+        if matches!(entry.verdict, Standing::LeansBehind | Standing::LeansAhead) {
+            check.fail::<()>(format!("{at}/verdict"), "a coach's verdict is one of behind, level, ahead, unclear");
         }
         let region = check.region(&format!("{at}/region"), &entry.region)?;
         Some(Override { region, verdict: entry.verdict, reason: entry.reason.trim().to_owned() })

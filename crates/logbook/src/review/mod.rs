@@ -98,7 +98,7 @@ pub struct Review {
 /// How a part of the body moved.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(rename_all = "kebab-case")]
-pub enum Movement {
+pub enum PartMoved {
     /// It grew against the rest of this body.
     Gained,
     /// It shrank against the rest of this body.
@@ -115,7 +115,7 @@ pub struct AreaReview {
     /// The site that mixes its muscles.
     pub site: SiteId,
     /// How it moved.
-    pub movement: Movement,
+    pub movement: PartMoved,
     /// How sure that is, 0 to 1; none where nothing moved beyond noise.
     pub sure: Option<f64>,
     /// Change against the rest of this body.
@@ -135,7 +135,7 @@ pub fn review(
 ) -> Review {
     let chosen = |region: &RegionId| before.case.choices.bring_up.contains(region);
     let moves = now
-        .filter(|now| !now.assessment.tape.places.is_empty() || !now.assessment.observations.is_empty())
+        .filter(|now| now.assessment.has_evidence())
         .map(|now| moves(knowledge, (before.case, before.assessment), (now.case, now.assessment)));
     let mut regions: Vec<RegionReview> = before
         .assessment
@@ -156,17 +156,18 @@ pub fn review(
 
 /// Each part of the body in one word.
 fn area_reviews(moves: &Moves, now: ReviewRound) -> Vec<AreaReview> {
-    let taped_change = |site: &SiteId| now.assessment.changes.iter().any(|change| change.site == *site && change.together);
+    let taped_change =
+        |site: &SiteId| now.assessment.changes.iter().any(|change| change.site == *site && change.together);
     let compared = |site: &SiteId| now.assessment.changes.iter().any(|change| change.site == *site);
     let review = |(site, moved, whole): &(SiteId, Moved, f64)| {
         let (movement, sure) = if moved.gained() {
-            (Movement::Gained, Some(moved.p_gained))
+            (PartMoved::Gained, Some(moved.p_gained))
         } else if moved.lost() {
-            (Movement::Lost, Some(moved.p_lost))
+            (PartMoved::Lost, Some(moved.p_lost))
         } else if taped_change(site) {
-            (Movement::WithTheBody, Some(1.0 - moved.p_gained.max(moved.p_lost)))
+            (PartMoved::WithTheBody, Some(1.0 - moved.p_gained.max(moved.p_lost)))
         } else {
-            (Movement::NotMoved, None)
+            (PartMoved::NotMoved, None)
         };
         AreaReview { site: site.clone(), movement, sure, moved: *moved, with_the_body_pct: *whole }
     };

@@ -179,9 +179,12 @@ mod tests {
     }
 
     #[rstest]
-    fn the_one_outside_the_reference_is_said_to_be(demo: &Demo) {
-        assert!(demo.client("Rune Castellan").1.reference.outside);
-        assert!(!demo.client("Juno Halvard").1.reference.outside);
+    fn the_muscular_one_is_said_to_be_and_not_ahead_everywhere(demo: &Demo) {
+        let (_, rune) = demo.client("Rune Castellan");
+        let ahead = rune.regions.iter().filter(|region| region.standing() == Standing::Ahead).count();
+        assert!(rune.muscularity.is_some_and(|(amount, _)| amount > 1.5), "{:?}", rune.muscularity);
+        assert!(ahead < 6, "{ahead}");
+        assert!(demo.client("Juno Halvard").1.muscularity.is_some_and(|(amount, _)| amount.abs() < 1.0));
     }
 
     #[rstest]

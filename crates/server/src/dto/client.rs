@@ -1,6 +1,7 @@
 //! Clients in lists and whole.
 
-use assess::{Assessment, Case, Choices, SideVerdict, Standing};
+use assess::{AreaVerdict, Assessment, Case, Choices, SideVerdict, Standing};
+use atlas::Atlas;
 use casefile::{ClientEntry, UsualWeek};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
@@ -63,6 +64,8 @@ impl From<&RoundRecord> for RoundSummary {
 /// A round's verdict in a line.
 #[derive(Clone, Serialize, ToSchema)]
 pub struct VerdictSummary {
+    /// The parts of the body with most to say.
+    pub areas: Vec<AreaMark>,
     /// The regions with most to say, most certain first.
     pub regions: Vec<RegionMark>,
     /// Sites whose sides really differ.
@@ -73,6 +76,35 @@ pub struct VerdictSummary {
     pub missing: Vec<String>,
     /// Regions chosen to be brought up.
     pub bring_up: Vec<RegionId>,
+}
+
+/// The mark of a part of the body on the plumb line.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct AreaMark {
+    /// The site that mixes its muscles.
+    pub area: SiteId,
+    /// What a coach calls it.
+    pub name: String,
+    /// SD; negative = behind.
+    pub mean: f64,
+    /// SD of the mark.
+    pub sd: f64,
+    /// In a word.
+    pub standing: Standing,
+}
+
+impl AreaMark {
+    /// With the name of the part.
+    pub(crate) fn of(atlas: &Atlas, area: &AreaVerdict) -> Self {
+        let site = atlas.site(&area.site);
+        Self {
+            area: area.site.clone(),
+            name: site.map_or_else(|| area.site.to_string(), |site| site.part_name().to_owned()),
+            mean: area.bulk.mean,
+            sd: area.bulk.sd,
+            standing: area.bulk.standing,
+        }
+    }
 }
 
 /// A region's mark on the plumb line.
@@ -105,14 +137,14 @@ pub struct LeanMark {
 const REGIONS_SHOWN: usize = 3;
 
 impl VerdictSummary {
-    pub(crate) fn of(assessment: &Assessment, choices: &Choices) -> Self {
-        let mut decided: Vec<_> = assessment
-            .regions
-            .iter()
-            .filter(|region| matches!(region.standing(), Standing::Behind | Standing::Ahead))
-            .collect();
+    pub(crate) fn of(atlas: &Atlas, assessment: &Assessment, choices: &Choices) -> Self {
+        let said = |standing: Standing| matches!(standing, Standing::Behind | Standing::Ahead);
+        let mut areas: Vec<_> = assessment.areas.iter().filter(|area| said(area.bulk.standing)).collect();
+        areas.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
+        areas.truncate(REGIONS_SHOWN);
+        let mut decided: Vec<_> = assessment.regions.iter().filter(|region| said(region.standing())).collect();
         decided.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
-        let marks = decided.into_iter().take(REGIONS_SHOWN).map(|region| RegionMark {
+        let marks = decided.into_iter().take(REGIONS_SHOWN - areas.len()).map(|region| RegionMark {
             region: region.region.clone(),
             mean: region.bulk.mean,
             sd: region.bulk.sd,
@@ -120,6 +152,7 @@ impl VerdictSummary {
         });
         let leans = assessment.asymmetries.iter().filter(|a| a.belief.verdict != SideVerdict::WithinError);
         Self {
+            areas: areas.into_iter().map(|area| AreaMark::of(atlas, area)).collect(),
             regions: marks.collect(),
             leans: leans
                 .filter_map(|a| {

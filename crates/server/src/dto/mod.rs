@@ -15,7 +15,8 @@ mod tests;
 
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
-    ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView, VerdictSummary,
+    AreaMark, ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView,
+    VerdictSummary,
 };
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,

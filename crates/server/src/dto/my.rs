@@ -1,5 +1,6 @@
 //! A client's own page: what is shared with them, their private links.
 
+use super::AreaMark;
 use assess::{SideVerdict, Standing};
 use serde::{Deserialize, Serialize};
 use store::LinkRecord;
@@ -52,6 +53,8 @@ pub struct SharedView {
     pub date: Option<String>,
     /// Regions that are brought up.
     pub priorities: Vec<SharedRegion>,
+    /// Where the parts of the body stand.
+    pub areas: Vec<AreaMark>,
     /// Where every region stands.
     pub standings: Vec<SharedRegion>,
     /// Left against right.

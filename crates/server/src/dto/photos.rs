@@ -1,10 +1,10 @@
 //! Pictures, what was found in them, how they lie over each other, and what was judged.
 
-use assess::RaterAgreement;
+use assess::{Knowledge, RaterAgreement, rater_agreement};
 use lighttable::{Frames, Laid, Question, RegionFrame, WidthChange};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use store::{Moved, PhotoRecord, PhotoState, RatingKind, RatingRecord};
+use store::{Moved, PhotoRecord, PhotoState, RatingKind, RatingRecord, Store, StoreError};
 use units::{PoseId, RegionId};
 use utoipa::{IntoParams, ToSchema};
 use vision::{Photo, PhotoPose, Stroke, perspective_pct};
@@ -315,6 +315,8 @@ pub struct RepeatView {
 pub struct AgreementView {
     /// Repeats given so far, over all clients and made-up figures.
     pub repeats: usize,
+    /// Answers before made-up figures, whose truth is known.
+    pub against_truth: usize,
     /// The coach's own SD, rating steps.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub within_sd_steps: Option<f64>,
@@ -325,10 +327,17 @@ pub struct AgreementView {
     pub pooled_sd_steps: f64,
 }
 
-impl From<RaterAgreement> for AgreementView {
-    fn from(agreement: RaterAgreement) -> Self {
-        let RaterAgreement { repeats, within_sd_steps, kappa, pooled_sd_steps } = agreement;
-        Self { repeats, within_sd_steps, kappa, pooled_sd_steps }
+impl AgreementView {
+    /// What is known of a rater's standings.
+    pub fn of(knowledge: &Knowledge, store: &Store, rater: &str) -> Result<Self, StoreError> {
+        let settings = knowledge.atlas.evidence();
+        let pairs = store.repeat_pairs(rater, RatingKind::Standing)?;
+        let truths = store.truth_pairs(rater, RatingKind::Standing)?;
+        let in_steps: Vec<(i8, f64)> =
+            truths.iter().map(|(answer, sd)| (*answer, sd / settings.scale.rating_bulk)).collect();
+        let RaterAgreement { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps } =
+            rater_agreement(settings, &pairs, &in_steps);
+        Ok(Self { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps })
     }
 }
 

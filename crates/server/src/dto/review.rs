@@ -4,7 +4,7 @@ use assess::{BulkVerdict, Moved, Standing};
 use atlas::Atlas;
 use casefile::ChoicesEntry;
 use jiff::civil::Date;
-use logbook::{AreaReview, Decision, GirthMove, Movement, RegionReview, TrendPoint, WidthMove};
+use logbook::{AreaReview, Decision, GirthMove, PartMoved, RegionReview, TrendPoint, WidthMove};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use units::{RegionId, Side, SiteId};
@@ -167,7 +167,7 @@ pub struct AreaReviewView {
     /// What a coach calls it.
     pub name: String,
     /// How it moved.
-    pub movement: Movement,
+    pub movement: PartMoved,
     /// How sure that is; none where nothing moved beyond noise.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub sure: Option<f64>,

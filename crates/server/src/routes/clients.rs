@@ -103,7 +103,7 @@ fn summary(
     let own = newest.iter().find(|(round, _)| round.client_id == record.id);
     let verdict = own.map(|(_, case)| {
         let assessment = assessor.assess(case, &record.id)?;
-        Ok::<_, ApiError>(VerdictSummary::of(&assessment, &case.choices))
+        Ok::<_, ApiError>(VerdictSummary::of(assessor.atlas(), &assessment, &case.choices))
     });
     Ok(ClientSummary::of(record, own, verdict.transpose()?, AppState::today()))
 }

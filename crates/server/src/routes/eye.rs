@@ -9,7 +9,7 @@ use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
 use actix_web::http::header::{CACHE_CONTROL, ContentType};
 use actix_web::{HttpResponse, get, post, web};
-use assess::{Knowledge, rater_agreement};
+use assess::Knowledge;
 use eye::{Answered, Asks, EyeError, Look, Question, Shown, Sitting, Skill, in_steps, show, skill};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
@@ -202,7 +202,7 @@ fn eye_page(store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<Ey
         let date = seated.record.started_at.to_zoned_datetime(TimeZone::system()).date().to_string();
         PastSitting { id: seated.record.id.clone(), date, right, of }
     });
-    let pairs = store.repeat_pairs(account_id, RatingKind::Standing)?;
+    let agreement = AgreementView::of(knowledge, store, account_id)?;
     Ok(EyePage {
         open: open.map(|record| OpenSitting { id: record.id.clone(), place: record.answers.len() }),
         pictures: eye::PICTURES,
@@ -211,7 +211,7 @@ fn eye_page(store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<Ey
             kind_skill(knowledge, RatingKind::Standing, &ended)?,
         ],
         past: past.collect(),
-        agreement: AgreementView::from(rater_agreement(knowledge.atlas.evidence(), &pairs)),
+        agreement,
     })
 }
 

@@ -2,8 +2,8 @@
 
 use crate::auth::LinkedClient;
 use crate::dto::{
-    MyPage, NewPhotoQuery, PhotosWanted, PoseWanted, SendEntries, SentEntries, SharedGirth, SharedPhoto, SharedRegion,
-    SharedSides, SharedView, TrainingView,
+    AreaMark, MyPage, NewPhotoQuery, PhotosWanted, PoseWanted, SendEntries, SentEntries, SharedGirth, SharedPhoto,
+    SharedRegion, SharedSides, SharedView, TrainingView,
 };
 use crate::error::{ApiError, ProblemDetails};
 use crate::receiving::receive;
@@ -143,6 +143,8 @@ fn fill(view: &mut SharedView, knowledge: &Knowledge, case: &Case, assessment: &
                 view.priorities = chosen.map(region).collect();
             }
             Shared::Standings => {
+                let said = assessment.areas.iter().filter(|area| area.bulk.standing != Standing::Unclear);
+                view.areas = said.map(|area| AreaMark::of(atlas, area)).collect();
                 let told = assessment.regions.iter().filter(|verdict| verdict.standing() != Standing::Unclear);
                 view.standings = told.map(region).collect();
             }

@@ -8,11 +8,11 @@ use crate::dto::{
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use assess::{Knowledge, rater_agreement};
+use assess::Knowledge;
 use casefile::{RatingEntry, check_rating};
 use jiff::Timestamp;
 use lighttable::{Asked, MIN_REST_DAYS, repeats, unmirrored};
-use store::{PhotoRecord, RatingKind, RatingPlace, RatingRecord, Store};
+use store::{PhotoRecord, RatingPlace, RatingRecord, Store};
 
 /// Repeats asked in one sitting: two minutes.
 const A_SITTING: usize = 8;
@@ -146,12 +146,8 @@ fn repeats_view(
         })
     });
     let due = due.collect();
-    let pairs = store.repeat_pairs(rater, RatingKind::Standing)?;
-    Ok(RepeatsView {
-        due,
-        agreement: AgreementView::from(rater_agreement(knowledge.atlas.evidence(), &pairs)),
-        rest_days: MIN_REST_DAYS,
-    })
+    let agreement = AgreementView::of(knowledge, store, rater)?;
+    Ok(RepeatsView { due, agreement, rest_days: MIN_REST_DAYS })
 }
 
 fn key(place: &RatingPlace) -> String {

@@ -152,7 +152,7 @@ fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<Site
 
 fn region_trends(rounds: &[(Case, Assessment)]) -> Vec<RegionTrend> {
     let Some((_, newest)) = rounds.last() else { return Vec::new() };
-    let known = |(_, assessment): &&(Case, Assessment)| !assessment.observations.is_empty();
+    let known = |(_, assessment): &&(Case, Assessment)| assessment.has_evidence();
     newest
         .regions
         .iter()

@@ -1,8 +1,9 @@
 //! How far each of the eight steps of a round has come.
 
 use crate::dto::{StepState, StepView};
-use assess::{Assessment, Case, NotReady, Standing};
+use assess::{AreaVerdict, Assessment, Case, NotReady, Standing};
 use store::{PhotoRecord, PhotoState};
+use units::RegionId;
 
 fn view(step: &str, state: StepState, says: impl Into<String>) -> StepView {
     StepView { step: step.to_owned(), state, says: says.into() }
@@ -103,14 +104,18 @@ fn tests(case: &Case, assessment: &Assessment) -> StepView {
 }
 
 fn verdict(assessment: &Assessment) -> StepView {
-    if assessment.observations.is_empty() {
+    if !assessment.has_evidence() {
         return view("verdict", StepState::Empty, "no evidence");
     }
     if assessment.reference.outside {
         return view("verdict", StepState::Look, "outside the reference");
     }
-    let behind = assessment.regions.iter().filter(|region| region.standing() == Standing::Behind).count();
-    view("verdict", StepState::Enough, format!("{behind} behind"))
+    // A part of the body counts once; a head only where its part does not.
+    let behind = |area: &&AreaVerdict| area.bulk.standing == Standing::Behind;
+    let areas: Vec<&AreaVerdict> = assessment.areas.iter().filter(behind).collect();
+    let counted = |region: &RegionId| areas.iter().any(|area| area.heads.contains(region));
+    let heads = assessment.regions.iter().filter(|r| r.standing() == Standing::Behind && !counted(&r.region)).count();
+    view("verdict", StepState::Enough, format!("{} behind", areas.len() + heads))
 }
 
 fn plan(case: &Case) -> StepView {

@@ -11,11 +11,12 @@ const client = (change: Partial<Summary> = {}): Summary => ({
   look: "sweep",
   days_per_week: 4,
   newest: { id: "r", date: "2026-03-02", measured_by: "MT" },
-  verdict: { regions: [], leans: [], outside: false, missing: [], bring_up: [] },
+  verdict: { areas: [], regions: [], leans: [], outside: false, missing: [], bring_up: [] },
   ...change,
 });
 
 const verdict = (change: Partial<NonNullable<Summary["verdict"]>>) => ({
+  areas: [],
   regions: [],
   leans: [],
   outside: false,

@@ -6,14 +6,17 @@ import {
   differing,
   evidenceFor,
   groups,
+  hasEvidence,
   moved,
   noChoices,
   overruled,
+  posesToTell,
   type RegionEntry,
   rows,
   schoolSizes,
   sidesKnown,
   takenBack,
+  tapeFor,
   toggledBringUp,
   toggledHoldBack,
   toggledShare,
@@ -73,6 +76,41 @@ test("a region's evidence is what has it in its row, about size or about sides",
   expect(evidenceFor(assessment, "soleus").map(({ aboutSides }) => aboutSides)).toEqual([false, true]);
   expect(evidenceFor(assessment, "neck")).toEqual([]);
   expect([...sidesKnown(assessment)]).toEqual(["soleus"]);
+});
+
+test("the tape's sites stand by what each does to a region, small ones counted", () => {
+  const piece = (site: string, mean_without: number) => ({
+    site,
+    about: "size",
+    weight: 1,
+    mean_without,
+    sd_without: 1,
+  });
+  const evidence = [piece("wrist", -0.02), piece("knee", 0.2), piece("calf", 0.9)];
+  const { seen, rest } = tapeFor({ ...region("soleus"), evidence });
+  expect(seen.map(({ site }) => site)).toEqual(["calf", "knee"]);
+  expect(rest).toBe(1);
+});
+
+test("where to look is asked of heads without a verdict, each pose once", () => {
+  const atlas = {
+    regions: [
+      { id: "gastrocnemius", poses: ["B", "SL"] },
+      { id: "soleus", poses: ["B"] },
+      { id: "tibialis", poses: ["F"] },
+    ],
+  } as unknown as Atlas;
+  const clear = { ...region("tibialis"), overruled: "level" as const };
+  const known = { regions: [region("gastrocnemius"), region("soleus"), clear] } as unknown as Assessment;
+  expect(posesToTell(atlas, known, ["gastrocnemius", "soleus", "tibialis"])).toEqual(["B"]);
+});
+
+test.each([
+  ["nothing", [], [], false],
+  ["tape alone", [], ["calf"], true],
+  ["a rating alone", [{}], [], true],
+])("with %s there is evidence or not", (_, observations, sites, expected) => {
+  expect(hasEvidence({ observations, tape_joint: { sites } } as unknown as Assessment)).toBe(expected);
 });
 
 describe("choosing", () => {

@@ -106,6 +106,39 @@ export function evidenceFor(assessment: Assessment, region: string) {
   });
 }
 
+/** The part of the body whose muscles a girth mixes; none for other sites. */
+export function areaOf(assessment: Assessment, site: string) {
+  return assessment.areas.find(({ area }) => area === site);
+}
+
+/** A change of a region's estimate smaller than this cannot be seen, SD. */
+const SEEN = 0.05;
+
+/** What the tape does to a region's size, most first: sites without which it would stand otherwise. */
+export function tapeFor(entry: RegionEntry) {
+  const moves = (piece: { mean_without: number }) => Math.abs(entry.bulk.mean - piece.mean_without);
+  const pieces = (entry.evidence ?? []).flatMap((piece) =>
+    piece.site ? [{ ...piece, site: piece.site }] : [],
+  );
+  const seen = pieces.filter((piece) => moves(piece) >= SEEN).sort((a, b) => moves(b) - moves(a));
+  return { seen, rest: pieces.length - seen.length };
+}
+
+/** Poses in which heads that are not told apart can be looked at, each once. */
+export function posesToTell(atlas: Atlas, assessment: Assessment, heads: string[]): string[] {
+  const open = heads.filter((head) => {
+    const entry = assessment.regions.find(({ region }) => region === head);
+    return entry && !["behind", "ahead", "level"].includes(standing(entry));
+  });
+  const poses = open.flatMap((head) => atlas.regions.find(({ id }) => id === head)?.poses.slice(0, 1) ?? []);
+  return [...new Set(poses)];
+}
+
+/** Whether anything at all speaks about this body. */
+export function hasEvidence({ observations, tape_joint }: Assessment): boolean {
+  return (observations ?? []).length + (tape_joint?.sites ?? []).length > 0;
+}
+
 /** Regions whose left-right difference something speaks about; for the others it is only assumed. */
 export function sidesKnown(assessment: Assessment): Set<string> {
   const rows = (assessment.observations ?? []).flatMap(({ row }) => Object.keys(row));

@@ -19,6 +19,7 @@ export interface Names {
   exercise: (id: string) => string;
   equipment: (id: string) => string;
   look: (id: string) => string;
+  pose: (id: string) => string;
 }
 
 /** Names by id; an id without a name shows as itself. */
@@ -33,6 +34,7 @@ export function namesOf(atlas: Atlas | undefined): Names {
     exercise: lookUp(atlas?.exercises),
     equipment: lookUp(atlas?.equipment),
     look: lookUp(atlas?.looks),
+    pose: lookUp(atlas?.poses),
   };
 }
 

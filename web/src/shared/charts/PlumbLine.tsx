@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { standingTone } from "../ui/standing";
 import { plumbSpan } from "./scale";
 
 interface Props {
@@ -8,7 +9,7 @@ interface Props {
   standing: Schemas["Standing"];
   width: number;
   height: number;
-  /** A measured girth is a diamond, a region a disc. */
+  /** A part of the body or a girth is a diamond, a region a disc. */
   shape?: "disc" | "diamond";
 }
 
@@ -16,23 +17,35 @@ interface Props {
 export function PlumbLine({ mean, sd, standing, width, height, shape = "disc" }: Props) {
   const { from, at, to } = plumbSpan(mean, sd, width);
   const y = height / 2;
-  const colour = standing === "unclear" ? "var(--level)" : `var(--${standing})`;
-  const dash = standing === "unclear" ? "3 2.5" : undefined;
+  const { colour, hollow, dashed } = standingTone(standing);
+  const dash = dashed ? "3 2.5" : undefined;
   return (
     <svg width={width} height={height} aria-hidden="true" style={{ display: "block" }}>
       <path d={`M${width / 2} 0V${height}`} stroke="var(--ink)" strokeWidth="1" opacity="0.55" />
-      {sd > 0 && <path d={`M${from} ${y}H${to}`} stroke={colour} strokeWidth="2" strokeDasharray={dash} />}
+      {sd > 0 && (
+        <path
+          d={`M${from} ${y}H${to}`}
+          stroke={colour}
+          strokeWidth={hollow ? 1.4 : 2}
+          strokeDasharray={dash}
+        />
+      )}
       {shape === "disc" ? (
         <circle
           cx={at}
           cy={y}
           r="4.2"
-          fill={standing === "unclear" ? "var(--ground)" : colour}
+          fill={hollow ? "var(--ground)" : colour}
           stroke={colour}
           strokeWidth="1.6"
         />
       ) : (
-        <path d={`M${at - 6} ${y}L${at} ${y - 6}L${at + 6} ${y}L${at} ${y + 6}z`} fill={colour} />
+        <path
+          d={`M${at - 6} ${y}L${at} ${y - 6}L${at + 6} ${y}L${at} ${y + 6}z`}
+          fill={hollow ? "var(--ground)" : colour}
+          stroke={colour}
+          strokeWidth={hollow ? 1.6 : 0}
+        />
       )}
     </svg>
   );

@@ -7,11 +7,11 @@ import { useKeys } from "./keys";
 
 afterEach(cleanup);
 
-test.each(["behind", "level", "ahead", "unclear"] as const)(
+test.each(["behind", "leans-behind", "level", "leans-ahead", "ahead", "unclear"] as const)(
   "%s is said in words beside its mark",
   (standing) => {
     const { container } = show(<StandingMark standing={standing} />);
-    expect(container.textContent).toBe(standing);
+    expect(container.textContent).toBe(standing.replace("-", " "));
     expect(container.querySelector("svg")?.getAttribute("aria-hidden")).toBe("true");
   },
 );

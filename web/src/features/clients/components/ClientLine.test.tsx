@@ -9,6 +9,7 @@ afterEach(cleanup);
 type Summary = Schemas["ClientSummary"];
 
 const verdict = (change: Partial<Schemas["VerdictSummary"]>): Schemas["VerdictSummary"] => ({
+  areas: [],
   regions: [],
   leans: [],
   bring_up: [],

@@ -5,7 +5,7 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
 import { day, percent } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, StandingMark } from "../../../shared/ui";
 import { lineTarget, nextStep } from "../model";
 import styles from "./ClientLine.module.css";
 
@@ -56,16 +56,25 @@ function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
   if (verdict.missing.length > 0) return <span className={styles.look}>{t("clients.missing")}</span>;
   return (
     <div className={styles.marks}>
+      {verdict.areas.map((mark) => (
+        <span key={mark.area} className={styles.mark}>
+          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
+          <span>
+            {mark.name} <StandingMark standing={mark.standing} quiet />
+          </span>
+        </span>
+      ))}
       {verdict.regions.map((mark) => (
         <span key={mark.region} className={styles.mark}>
           <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
           <span>
-            {names.region(mark.region)}{" "}
-            <span style={{ color: `var(--${mark.standing})` }}>{t(`verdict.${mark.standing}`)}</span>
+            {names.region(mark.region)} <StandingMark standing={mark.standing} quiet />
           </span>
         </span>
       ))}
-      {verdict.regions.length === 0 && <span className="quiet">{t("clients.level")}</span>}
+      {verdict.areas.length + verdict.regions.length === 0 && (
+        <span className="quiet">{t("clients.level")}</span>
+      )}
       {verdict.outside && <span className={styles.look}>{t("clients.outside")}</span>}
     </div>
   );

@@ -3,15 +3,15 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
 import { cm, day, signed } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, StandingMark } from "../../../shared/ui";
 import { myPhoto } from "../api";
 import styles from "../pages/MyPage.module.css";
 
 /** What the coach shares; what is not shared is not here. */
 export function SharedPart({ token, shared }: { token: string; shared: Schemas["SharedView"] }) {
   const { t } = useTranslation();
-  const { priorities, standings, sides, girths, photos } = shared;
-  const nothing = [priorities, standings, sides, girths, photos].every((part) => part.length === 0);
+  const { priorities, areas, standings, sides, girths, photos } = shared;
+  const nothing = [priorities, areas, standings, sides, girths, photos].every((part) => part.length === 0);
   if (nothing) return <p>{t("my.nothingShared")}</p>;
   return (
     <>
@@ -22,17 +22,24 @@ export function SharedPart({ token, shared }: { token: string; shared: Schemas["
           <strong>{name}</strong>
         </div>
       ))}
-      {standings.length > 0 && (
+      {standings.length + areas.length > 0 && (
         <>
           <h2>{t("my.standings")}</h2>
           <p className="quiet">{t("my.standingsHint")}</p>
         </>
       )}
+      {areas.map(({ area, name, mean, sd, standing }) => (
+        <div key={area} className={styles.row}>
+          <strong>{name}</strong>
+          <PlumbLine mean={mean} sd={sd} standing={standing} width={92} height={20} />
+          <StandingMark standing={standing} />
+        </div>
+      ))}
       {standings.map(({ region, name, mean, sd, standing }) => (
         <div key={region} className={styles.row}>
           <span>{name}</span>
           <PlumbLine mean={mean} sd={sd} standing={standing} width={92} height={20} />
-          <span style={{ color: `var(--${standing})` }}>{t(`verdict.${standing}`)}</span>
+          <StandingMark standing={standing} quiet />
         </div>
       ))}
       {sides.length > 0 && <h2>{t("my.sides")}</h2>}

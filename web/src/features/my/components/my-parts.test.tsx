@@ -100,6 +100,7 @@ test("who may not send pictures reads why, and is offered none", () => {
 const nothing = {
   date: null,
   priorities: [],
+  areas: [],
   standings: [],
   sides: [],
   girths: [],

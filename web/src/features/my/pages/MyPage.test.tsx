@@ -17,7 +17,7 @@ afterEach(async () => {
   vi.restoreAllMocks();
 });
 
-const shared = { date: null, priorities: [], standings: [], sides: [], girths: [], photos: [] };
+const shared = { date: null, priorities: [], areas: [], standings: [], sides: [], girths: [], photos: [] };
 
 /** A studio that knows one link, and says of others that they were taken back. */
 function studio(known: string[]) {

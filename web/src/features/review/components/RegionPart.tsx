@@ -2,7 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { PlumbLine } from "../../../shared/charts";
 import { cm, percent, sets, signed } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, StandingMark } from "../../../shared/ui";
 import type { Decision, RegionReview } from "../model";
 import { Decide } from "./Decide";
 import { MoveBar } from "./MoveBar";
@@ -54,9 +54,7 @@ function Stood({ review }: { review: RegionReview }) {
         <span>
           <span className="quiet">{t("review.now")}</span>
           <PlumbLine {...review.now} width={110} height={22} />
-          <span style={{ color: `var(--${review.now.standing})` }}>
-            {t(`verdict.${review.now.standing}`)}
-          </span>
+          <StandingMark standing={review.now.standing} quiet />
         </span>
       )}
     </span>

@@ -2,6 +2,7 @@ import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { show } from "../../../test/render";
 import type { RegionReview } from "../model";
+import { Areas } from "./Areas";
 import { MoveBar } from "./MoveBar";
 import { PicturePairs } from "./PicturePairs";
 import { RegionPart } from "./RegionPart";
@@ -131,4 +132,14 @@ test("pictures of the same pose stand in pairs, and none leave no room", () => {
   cleanup();
   const { container } = show(<PicturePairs pairs={[]} />);
   expect(container.childElementCount).toBe(0);
+});
+
+test.each([
+  ["gained", 0.93, "grew, 93 % sure"],
+  ["lost", 0.91, "shrank, 91 % sure"],
+  ["with-the-body", 0.8, "moved with the body (+1.2 %)"],
+  ["not-moved", undefined, "no change beyond noise"],
+] as const)("a part of the body says in one line how it moved: %s", (movement, sure, says) => {
+  show(<Areas areas={[{ area: "calf", name: "Calf", movement, sure, with_the_body_pct: 1.2 }]} />);
+  expect(screen.getByRole("listitem").textContent).toBe(`Calf${says}`);
 });

@@ -7,6 +7,7 @@ import { day } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { NewRoundDialog } from "../../rounds";
 import { useReview } from "../api";
+import { Areas } from "../components/Areas";
 import { CarryBar } from "../components/CarryBar";
 import { PicturePairs } from "../components/PicturePairs";
 import { RegionPart } from "../components/RegionPart";
@@ -86,6 +87,7 @@ function Desk({ roundId, review, before, onCarried }: DeskProps) {
           {t("review.measureNext")} <Link to={`${base}/${review.next.id}/tape`}>{t("review.toTape")}</Link>
         </p>
       )}
+      {review.areas.length > 0 && <Areas areas={review.areas} />}
       <PicturePairs pairs={review.pictures} />
       {review.regions.length === 0 && <p>{t("review.nothingChosen")}</p>}
       {review.regions.map((region) => (

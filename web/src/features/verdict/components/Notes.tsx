@@ -1,11 +1,12 @@
 import { useTranslation } from "react-i18next";
+import { sd, signed } from "../../../shared/format";
 import type { Assessment } from "../model";
 import styles from "./Notes.module.css";
 
 /** What must be known before the chart is read: outside the reference, too little measured, what looks wrong. */
 export function Notes({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
-  const { reference, warnings, flags } = assessment;
+  const { reference, warnings, flags, muscularity } = assessment;
   const distance = reference.mahalanobis2 ?? 0;
   return (
     <>
@@ -17,6 +18,11 @@ export function Notes({ assessment }: { assessment: Assessment }) {
       ))}
       {reference.missing.length > 0 && (
         <p className={styles.note}>{t("verdict.missing", { what: reference.missing.join(", ") })}</p>
+      )}
+      {muscularity && Math.abs(muscularity.mean) > 1.96 * muscularity.sd && (
+        <p className="quiet">
+          {t("verdict.muscularity", { mean: signed(muscularity.mean, sd), sd: sd(1.96 * muscularity.sd) })}
+        </p>
       )}
       {reference.outside && (
         <p className={styles.note}>

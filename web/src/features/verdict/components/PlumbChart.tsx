@@ -6,12 +6,12 @@ import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { cm } from "../../../shared/format";
 import {
   type Assessment,
+  areaOf,
   type Choices,
   type Group,
   type Pick,
   type RegionEntry,
   sidesKnown,
-  siteStanding,
   standing,
 } from "../model";
 import styles from "./PlumbChart.module.css";
@@ -89,6 +89,7 @@ function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: R
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
   const on = picked?.kind === "site" && picked.id === site;
+  const area = sized && areaOf(assessment, site);
   return (
     <div className={styles.block}>
       {regions.length > 0 && (
@@ -109,14 +110,15 @@ function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: R
         onClick={() => onPick({ kind: "site", id: site })}
       >
         <span>
-          {namesOf(atlas).site(site)}
+          {area?.name ?? namesOf(atlas).site(site)}
+          {area && <span className="sr-only"> {t(`verdict.${area.verdict}`)}</span>}
           {sized && <span className={styles.size}> {cm(sized.observed_cm)} cm</span>}
         </span>
-        {sized ? (
+        {area ? (
           <PlumbLine
-            mean={sized.z}
-            sd={0}
-            standing={siteStanding(sized.z, atlas.level_half_width_sd)}
+            mean={area.mean}
+            sd={area.sd}
+            standing={area.verdict}
             width={WIDTH}
             height={SITE_HEIGHT}
             shape="diamond"

@@ -37,6 +37,14 @@ const assessment = {
   ],
 } as unknown as Assessment;
 
+test("a taped site says how the verdict would read without it, and leaning is no verdict", () => {
+  const leaning = { ...region.bulk, mean: -0.7, p_behind: 0.62, verdict: "leans-behind" as const };
+  const site = { site: "calf", about: "size", weight: 9, mean_without: 0.2, sd_without: 0.9 };
+  detail({ ...region, bulk: leaning, evidence: [{ ...site, verdict_without: "unclear" }] });
+  expect(screen.getByText(/^Leans behind the rest of this build, 62 % sure: too little/)).toBeTruthy();
+  expect(screen.getAllByRole("listitem")[0]?.textContent).toContain("without it +0.2 SD, unclear");
+});
+
 const detail = (entry: RegionEntry) => {
   const acts = { onBringUp: vi.fn(), onOverrule: vi.fn(), onTakeBack: vi.fn() };
   show(

@@ -14,6 +14,7 @@ import {
   type RegionEntry,
   siteStanding,
   standing,
+  tapeFor,
 } from "../model";
 import styles from "./Detail.module.css";
 import { Overrule } from "./Overrule";
@@ -41,13 +42,9 @@ export function RegionDetail(props: Props) {
   const { bulk, asymmetry } = entry;
   const chosen = choices.bring_up.includes(entry.region);
   const held = choices.hold_back.includes(entry.region);
-  const sure = {
-    behind: bulk.p_behind,
-    ahead: bulk.p_ahead,
-    level: 1 - bulk.p_behind - bulk.p_ahead,
-    unclear: 0,
-  };
+  const sure = Math.max(bulk.p_behind, bulk.p_ahead, 1 - bulk.p_behind - bulk.p_ahead);
   const evidence = evidenceFor(assessment, entry.region);
+  const tape = tapeFor(entry);
   return (
     <section>
       <h1 className={styles.title}>
@@ -62,7 +59,7 @@ export function RegionDetail(props: Props) {
       <p className={entry.overruled ? "quiet" : undefined}>
         {entry.overruled && `${t("verdict.computed")} `}
         {t(`verdict.sentence.${bulk.verdict}`, {
-          percent: chance(sure[bulk.verdict]),
+          percent: chance(sure),
           behind: chance(bulk.p_behind),
           ahead: chance(bulk.p_ahead),
         })}
@@ -101,8 +98,31 @@ export function RegionDetail(props: Props) {
       </p>
       <Why entry={entry} />
       <h2>{t("verdict.evidence")}</h2>
-      {evidence.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
+      {evidence.length === 0 && tape.seen.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
       <ul className={styles.evidence}>
+        {tape.seen.map((piece) => (
+          <li key={piece.site}>
+            <PlumbLine
+              mean={bulk.mean - piece.mean_without}
+              sd={0}
+              standing={siteStanding(bulk.mean - piece.mean_without, 0)}
+              width={84}
+              height={22}
+              shape="diamond"
+            />
+            <span>
+              <strong>{names.site(piece.site)}</strong> {kindOf("tape-size", t)}
+              <span className="quiet">
+                {" · "}
+                {t("verdict.without", {
+                  mean: `${signed(piece.mean_without, sd)} SD`,
+                  verdict: t(`verdict.${piece.verdict_without ?? "unclear"}`),
+                })}
+              </span>
+            </span>
+          </li>
+        ))}
+        {tape.rest > 0 && <li className="quiet">{t("verdict.tapeRest", { count: tape.rest })}</li>}
         {evidence.map(({ observation, share, aboutSides }) => (
           <li key={`${observation.kind} ${observation.source}`}>
             <PieceMark observation={observation} aboutSides={aboutSides} half={half} />

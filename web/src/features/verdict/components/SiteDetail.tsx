@@ -1,8 +1,9 @@
 import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
-import { cm, percent, sd, signed } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
-import type { Assessment } from "../model";
+import { chance, cm, percent, sd, signed } from "../../../shared/format";
+import { SideMark, StandingMark } from "../../../shared/ui";
+import { type Assessment, areaOf, posesToTell } from "../model";
 import styles from "./Detail.module.css";
 import { Schools } from "./Schools";
 
@@ -18,10 +19,14 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
   const names = namesOf(atlas);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
+  const area = sized && areaOf(assessment, site);
   const shares = Object.entries(atlas.composition[site] ?? {}).sort((a, b) => b[1] - a[1]);
   return (
     <section>
-      <h1 className={styles.title}>{names.site(site)}</h1>
+      <h1 className={styles.title}>
+        {area?.name ?? names.site(site)} {area && <StandingMark standing={area.verdict} />}
+      </h1>
+      {area && <AreaWords area={area} atlas={atlas} assessment={assessment} />}
       {sized && (
         <dl className={styles.numbers}>
           <dt>{t("verdict.observed")}</dt>
@@ -78,5 +83,31 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
         </>
       )}
     </section>
+  );
+}
+
+type Area = Assessment["areas"][number];
+
+/** What is said of a part as a whole, and where to look to tell its heads apart. */
+function AreaWords({ area, atlas, assessment }: { area: Area; atlas: Atlas; assessment: Assessment }) {
+  const { t } = useTranslation();
+  const names = namesOf(atlas);
+  const { p_behind, p_ahead } = area;
+  const sure = Math.max(p_behind, p_ahead, 1 - p_behind - p_ahead);
+  const told = { percent: chance(sure), behind: chance(p_behind), ahead: chance(p_ahead) };
+  const poses = ["behind", "ahead"].includes(area.verdict) ? posesToTell(atlas, assessment, area.heads) : [];
+  return (
+    <>
+      <p>{t(`verdict.sentence.${area.verdict}`, told)}</p>
+      <p className="quiet">
+        {signed(area.mean, sd)} SD ± {sd(1.96 * area.sd)}, {t("verdict.areaIs")}
+      </p>
+      {poses.length > 0 && (
+        <p>
+          {t("verdict.whichHead", { poses: poses.map((pose) => names.pose(pose).toLowerCase()).join(", ") })}{" "}
+          <Link to={`../photos?region=${area.heads[0]}`}>{t("verdict.toPictures")}</Link>
+        </p>
+      )}
+    </>
   );
 }

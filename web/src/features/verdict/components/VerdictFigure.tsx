@@ -2,6 +2,7 @@ import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure, type Shade } from "../../../shared/figure";
+import { standingTone } from "../../../shared/ui/standing";
 import { type Assessment, standing } from "../model";
 
 interface Props {
@@ -29,7 +30,8 @@ export const VerdictFigure = memo(function VerdictFigure({ assessment, picked, o
     if (verdict === "unclear") return { fill: "var(--level)", hatched: true, line };
     if (verdict === "level") return { fill: "var(--level)", opacity: 0.45, line };
     const far = Math.min(1, Math.abs(entry.bulk.mean) / FULL_SD);
-    return { fill: `var(--${verdict})`, opacity: 0.35 + 0.6 * far, line };
+    const { colour, hollow } = standingTone(verdict);
+    return { fill: colour, opacity: hollow ? 0.25 : 0.35 + 0.6 * far, line };
   };
   return (
     <figure style={{ margin: "0 0 14px" }}>

@@ -28,6 +28,18 @@ const assessment = {
   reference: { sites: [{ site: "calf", observed_cm: 32.5, expected_cm: 35, z: -2.3 }] },
   asymmetries: [{ site: "calf", symmetry_index: 4.2, se_index: 1 }],
   regions: [region("calves.gastrocnemius", -1.9, "behind"), region("biceps.long", 0.1, "unclear")],
+  areas: [
+    {
+      area: "calf",
+      name: "Calf",
+      mean: -1.6,
+      sd: 0.4,
+      p_behind: 0.99,
+      p_ahead: 0,
+      verdict: "behind",
+      heads: ["calves.gastrocnemius"],
+    },
+  ],
   observations: [],
 } as unknown as Assessment;
 
@@ -52,7 +64,7 @@ const chart = (choices: Choices = noChoices, restShown = false, folded = new Set
 
 test("a taped site stands with its size over the regions it feeds, each opens, and says its verdict to a screen reader", () => {
   const onPick = chart();
-  fireEvent.click(screen.getByRole("button", { name: "Calf 32.5 cm" }));
+  fireEvent.click(screen.getByRole("button", { name: "Calf behind 32.5 cm" }));
   fireEvent.click(screen.getByRole("button", { name: "Gastrocnemius behind" }));
   expect(onPick.mock.calls.map(([pick]) => pick)).toEqual([
     { kind: "site", id: "calf" },

@@ -19,6 +19,7 @@ import {
   byNeed,
   type Choices,
   groups,
+  hasEvidence,
   moved,
   type Order,
   overruled,
@@ -88,7 +89,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
     f: () => setPicked(undefined),
   });
 
-  if (assessment.observations?.length === 0) {
+  if (!hasEvidence(assessment)) {
     return (
       <p>
         {t("verdict.nothing")} <Link to="../tape">{t("verdict.toTape")}</Link>
