@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench load reference schema api screenshots chromium tools figure accuracy weeks clean
+.PHONY: demo build release test test-core test-web test-browser bench load reference schema api screenshots chromium tools figure accuracy calibration weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -66,6 +66,10 @@ api: web/node_modules/.package-lock.json
 ## accuracy: how well booth pictures are measured
 accuracy: tools
 	cargo run --release --locked -p vision --example accuracy
+
+## calibration: how often the words are right
+calibration: tools
+	cargo run --profile quick --locked -p assess --example calibration -- 4000
 
 ## weeks: the planner on twenty generated clients, beside HiGHS
 weeks: tools $(PYTHON)

@@ -203,7 +203,12 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     Assessment {
         next_tests: next.best_tests(),
         next: next.best(),
-        classes: regions.iter().map(|region| classify(region, &case.choices)).collect(),
+        classes: atlas
+            .regions()
+            .iter()
+            .zip(&regions)
+            .map(|(region, verdict)| classify(region, verdict, &case.choices))
+            .collect(),
         hang: case.rounds.last().and_then(hang),
         areas: area_verdicts(knowledge, case, &state),
         muscularity: evidence.body(sex).muscularity(&facts.tape),

@@ -2,6 +2,7 @@
 
 use crate::input::Choices;
 use crate::verdict::{RegionVerdict, Standing};
+use atlas::Region;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -22,15 +23,15 @@ pub enum Class {
 
 /// The class of a region (docs/decisions/0003-classes.md).
 ///
-/// Chosen regions are brought up; regions that are ahead or that the coach holds back get indirect work only. Of the rest,
+/// Chosen regions are brought up, and all of a chosen part; regions that are ahead or that the coach holds back get indirect work only. Of the rest,
 /// those behind or weighted above neutral by the look grow; once something is chosen, the others give way and are kept.
-pub fn classify(verdict: &RegionVerdict, choices: &Choices) -> Class {
-    if choices.bring_up.contains(&verdict.region) {
+pub fn classify(region: &Region, verdict: &RegionVerdict, choices: &Choices) -> Class {
+    if choices.brings_up(region) {
         return Class::BringUp;
     }
     if choices.hold_back.contains(&verdict.region) || verdict.standing() == Standing::Ahead {
         return Class::HoldBack;
     }
     let wanted = verdict.standing() == Standing::Behind || verdict.look_weight > 1.0;
-    if wanted || choices.bring_up.is_empty() { Class::Grow } else { Class::Keep }
+    if wanted || choices.priorities() == 0 { Class::Grow } else { Class::Keep }
 }

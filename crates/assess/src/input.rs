@@ -2,7 +2,7 @@
 
 use crate::consent::PhotoConsent;
 use crate::readiness::{Clearance, Readiness};
-use atlas::{Atlas, Exercise, Screen};
+use atlas::{Atlas, Exercise, Region, Screen};
 use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -398,8 +398,10 @@ pub enum Shared {
 /// What the coach chose on the verdict.
 #[derive(Clone, Debug, Default)]
 pub struct Choices {
-    /// Up to three regions to bring up.
+    /// Regions to bring up; with whole parts up to three.
     pub bring_up: Vec<RegionId>,
+    /// Whole parts of the body to bring up, by the site that mixes their muscles.
+    pub areas: Vec<SiteId>,
     /// Regions to hold back.
     pub hold_back: Vec<RegionId>,
     /// Verdicts overruled.
@@ -411,6 +413,28 @@ pub struct Choices {
 impl Choices {
     /// More priorities than this are none.
     pub const MAX_BRING_UP: usize = 3;
+
+    /// How many priorities there are: regions and whole parts.
+    pub fn priorities(&self) -> usize {
+        self.bring_up.len() + self.areas.len()
+    }
+
+    /// Whether a region is brought up, by itself or with its part; one that is held back is not brought up with its part.
+    pub fn brings_up(&self, region: &Region) -> bool {
+        self.bring_up.contains(&region.id) || self.with_its_part(region)
+    }
+
+    /// Whether a region is brought up with its part alone, and shares the part's dose.
+    pub fn with_its_part(&self, region: &Region) -> bool {
+        let part = region.area.as_ref().is_some_and(|area| self.areas.contains(area));
+        part && !self.bring_up.contains(&region.id) && !self.hold_back.contains(&region.id)
+    }
+
+    /// Every region that is brought up: those chosen, in their order, then those of whole parts in the order of the atlas.
+    pub fn brought_up(&self, atlas: &Atlas) -> Vec<RegionId> {
+        let with_parts = atlas.regions().iter().filter(|region| self.with_its_part(region));
+        self.bring_up.iter().cloned().chain(with_parts.map(|region| region.id.clone())).collect()
+    }
 }
 
 /// Everything about one client up to a day.

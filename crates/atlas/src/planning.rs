@@ -57,6 +57,8 @@ pub struct PlanningSettings {
     pub axial_price: f64,
     /// Price of a set of a lift from the floor beside that, unless the back is chosen.
     pub floor_lift_price: f64,
+    /// Fractional sets a week of a whole part that is brought up, shared by its regions.
+    pub part_dose: f64,
     /// Part of the time under which a session is told to be short.
     pub session_used: f64,
 }

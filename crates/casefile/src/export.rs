@@ -88,6 +88,7 @@ impl From<&Choices> for ChoicesEntry {
         });
         Self {
             bring_up: texts(&choices.bring_up),
+            areas: choices.areas.iter().map(ToString::to_string).collect(),
             hold_back: texts(&choices.hold_back),
             overrides: overrides.collect(),
             share: choices.share.iter().copied().collect(),

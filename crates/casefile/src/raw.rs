@@ -314,8 +314,11 @@ pub struct TrainingRow {
 #[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields, default)]
 pub struct ChoicesEntry {
-    /// Up to three regions to bring up.
+    /// Regions to bring up; with whole parts up to three.
     pub bring_up: Vec<String>,
+    /// Whole parts of the body to bring up, by the site that mixes their muscles.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub areas: Vec<String>,
     /// Regions to hold back.
     pub hold_back: Vec<String>,
     /// Verdicts overruled.

@@ -50,6 +50,16 @@ pub fn dose(class: Class, insufficient: Option<f64>, recent_average: Option<f64>
     Dose { aim: full.aim.min(ceiling), low: full.low.min(ceiling), ..full }
 }
 
+/// The dose of a region that is brought up with its whole part: its share of the part's weekly sets, between what keeps a
+/// region and what brings one up; never more than a fifth (at least 2 sets) above what the client has been doing.
+pub fn part_dose(share: f64, part_sets: f64, recent_average: Option<f64>) -> Dose {
+    let (chosen, kept) = (of_class(Class::BringUp), of_class(Class::Keep));
+    let aim = (share * part_sets).clamp(kept.aim, chosen.aim);
+    let ceiling = recent_average.map_or(f64::INFINITY, ceiling);
+    let scale = aim / chosen.aim;
+    Dose { low: (chosen.low * scale).min(ceiling), aim: aim.min(ceiling), high: chosen.high * scale, ..chosen }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -73,6 +83,15 @@ mod tests {
     #[case::never_far_above_what_was_done_lately(15.0, Some(5.0), 7.0)]
     fn what_did_not_suffice_is_raised_by_a_fifth(#[case] weekly: f64, #[case] recent: Option<f64>, #[case] aim: f64) {
         assert!((dose(Class::BringUp, Some(weekly), recent).aim - aim).abs() < 1e-12);
+    }
+
+    #[rstest]
+    #[case::a_third_of_thirty(1.0 / 3.0, None, 10.0)]
+    #[case::never_less_than_keeps_it(0.05, None, 5.0)]
+    #[case::never_more_than_a_chosen_region(0.9, None, 14.0)]
+    #[case::never_far_above_what_was_done_lately(0.4, Some(4.0), 6.0)]
+    fn the_heads_of_a_chosen_part_share_its_dose(#[case] share: f64, #[case] recent: Option<f64>, #[case] aim: f64) {
+        assert!((part_dose(share, 30.0, recent).aim - aim).abs() < 1e-12);
     }
 
     #[rstest]

@@ -3,7 +3,7 @@
 use crate::aims::{Cover, Floor, Limit, covers, floors, limits};
 use crate::anneal::SETS_HIGH;
 use crate::candidate::{Caps, candidate};
-use crate::dose::{Dose, dose};
+use crate::dose::{Dose, dose, part_dose};
 use crate::draft::CardPlace;
 use crate::order::SessionOrder;
 use crate::rules::allowed::{Refusal, refusal};
@@ -374,6 +374,11 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         Class::Keep => 0.6,
         Class::HoldBack => 0.3,
     };
+    let shared = case.choices.with_its_part(region).then(|| share_of_part(knowledge, case, assessment, index));
+    let wanted = |recent: Option<f64>| match shared {
+        Some(share) => part_dose(share, knowledge.atlas.planning().part_dose, recent),
+        None => dose(class, insufficient, recent),
+    };
     let mut schools = knowledge.atlas.school_options(&case.client.schools);
     let fewest = schools.find_map(|option| option.fewest_sessions(&region.id));
     let visibility = if class == Class::BringUp { 1.0 } else { region.visibility };
@@ -381,15 +386,27 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         region: region.id.clone(),
         name: region.name.clone(),
         class,
-        dose: with_frequency(dose(class, insufficient, recent), class, fewest),
+        dose: with_frequency(wanted(recent), class, fewest),
         weight: by_class * visibility * verdict.look_weight.max(0.1),
         weaker: weaker_side(knowledge, assessment, index),
         recent,
         daily: matches!(region.id.muscle(), "forearm" | "calves"),
         stretch_possible: false,
         felt_elsewhere: felt_elsewhere(&knowledge.atlas, case, &region.id),
-        full_aim: dose(class, insufficient, None).aim,
+        full_aim: wanted(None).aim,
     }
+}
+
+/// The share of a chosen part's dose that one of its regions gets: half evenly, half by need.
+fn share_of_part(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: usize) -> f64 {
+    let regions = knowledge.atlas.regions();
+    let together =
+        |other: &usize| regions[*other].area == regions[index].area && case.choices.with_its_part(&regions[*other]);
+    let heads: Vec<usize> = (0..regions.len()).filter(together).collect();
+    let need = |region: usize| assessment.regions[region].bulk.need;
+    let all: f64 = heads.iter().map(|head| need(*head)).sum();
+    let even = 1.0 / heads.len() as f64;
+    if all > 0.0 { f64::midpoint(even, need(index) / all) } else { even }
 }
 
 /// What was felt instead of a region, by the newest answers about it: none when the region itself was felt since.

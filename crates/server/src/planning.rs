@@ -6,7 +6,7 @@ use crate::reviewing::last_review;
 use crate::roster::Assessor;
 use crate::since::{Since, since};
 use assess::{Assessment, Case, Knowledge};
-use casefile::{CheckedWeek, ChoicesEntry, DayDraft, PlanFile, WeekDraft, check_week, plan_file, week_draft};
+use casefile::{CheckedWeek, DayDraft, PlanFile, WeekDraft, check_week, plan_file, week_draft};
 use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicU64, Ordering};
@@ -46,12 +46,12 @@ impl<'a> Planning<'a> {
 
     /// Regions chosen now.
     pub fn bring_up(&self) -> Vec<RegionId> {
-        self.case.choices.bring_up.clone()
+        self.case.choices.brought_up(&self.knowledge.atlas)
     }
 
     /// Regions chosen now, as ids.
     pub fn chosen(&self) -> Vec<String> {
-        ChoicesEntry::from(&self.case.choices).bring_up
+        self.bring_up().iter().map(ToString::to_string).collect()
     }
 
     /// Why a plan stays a draft.

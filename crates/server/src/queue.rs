@@ -168,7 +168,7 @@ fn to_issue(
     if plans.iter().any(|plan| plan.round_id == newest.id) {
         return Ok(());
     }
-    let chosen = store.choices(&newest.id)?.bring_up;
+    let chosen = store.choices(&newest.id)?.brought_up(&knowledge.atlas);
     if !chosen.is_empty() {
         let place = format!("/clients/{}/rounds/{}/plan", newest.client_id, newest.id);
         let name = |id| knowledge.atlas.region(id).map_or("a region", |region| region.name.as_str());

@@ -6,6 +6,7 @@ use crate::roster::Assessor;
 use crate::state::AppState;
 use crate::training::Training;
 use assess::{Assessment, Case, Choices, Class, Knowledge, LastReview, Standing};
+use atlas::Atlas;
 use casefile::{ChoicesEntry, check_log_entry};
 use jiff::ToSpan;
 use jiff::civil::Date;
@@ -56,9 +57,15 @@ impl Reviewing {
     }
 
     /// The choices that follow for the next round; verdicts overruled there stay.
-    pub fn carried(&self, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId], how: Carry) -> Choices {
+    pub fn carried(
+        &self,
+        atlas: &Atlas,
+        decisions: &BTreeMap<RegionId, Decision>,
+        also: &[RegionId],
+        how: Carry,
+    ) -> Choices {
         let there = self.after.as_ref().map(|(case, _)| case.choices.clone()).unwrap_or_default();
-        let follows = carried(&self.case.choices, decisions, also);
+        let follows = carried(atlas, &self.case.choices, decisions, also);
         match how {
             Carry::Beside => beside(&there, &follows),
             Carry::Instead => Choices { overrides: there.overrides, ..follows },
@@ -66,9 +73,9 @@ impl Reviewing {
     }
 
     /// Regions that are behind and neither chosen nor held back, by need.
-    fn in_line(&self) -> Vec<InLine> {
+    fn in_line(&self, atlas: &Atlas) -> Vec<InLine> {
         let Some((_, now)) = &self.after else { return Vec::new() };
-        let chosen = &self.case.choices.bring_up;
+        let chosen = self.case.choices.brought_up(atlas);
         let mut line: Vec<InLine> = now
             .regions
             .iter()
@@ -88,11 +95,13 @@ impl Reviewing {
     pub fn view(&self, store: &Store, knowledge: &Knowledge) -> Result<ReviewView, ApiError> {
         let (decisions, revision) = store.decisions(&self.round.id)?;
         let reviewed = self.review(knowledge);
+        let was = self.case.choices.brought_up(&knowledge.atlas);
         let is_carried = self.after.as_ref().is_some_and(|(case, _)| {
+            let chosen_now = case.choices.brought_up(&knowledge.atlas);
             revision > 0
                 && decisions.iter().all(|(region, decision)| {
-                    let chosen = case.choices.bring_up.contains(region);
-                    !self.case.choices.bring_up.contains(region) || chosen != (*decision == Decision::Release)
+                    let chosen = chosen_now.contains(region);
+                    !was.contains(region) || chosen != (*decision == Decision::Release)
                 })
         });
         let photos = store.client_photos(&self.round.client_id)?;
@@ -110,7 +119,7 @@ impl Reviewing {
             tired: self.tired.clone(),
             areas: reviewed.areas.iter().map(|area| AreaReviewView::of(&knowledge.atlas, area)).collect(),
             regions: reviewed.regions.iter().map(RegionReviewView::from).collect(),
-            in_line: self.in_line(),
+            in_line: self.in_line(&knowledge.atlas),
             pictures: self.next.as_ref().map_or_else(Vec::new, |next| pairs(&photos, &self.round.id, &next.id)),
             decisions,
             revision,

@@ -19,6 +19,9 @@ struct Row {
     reason: Option<String>,
 }
 
+/// The kind of a whole part, which stands by its site.
+const AREA: &str = "bring-up-area";
+
 const STANDINGS: [(Standing, &str); 4] = [
     (Standing::Behind, "behind"),
     (Standing::Level, "level"),
@@ -64,6 +67,11 @@ pub(crate) fn load_many(
 impl Row {
     fn add_to(self, rounds: &mut HashMap<String, Choices>) -> Result<(), StoreError> {
         let corrupt = |why: String| StoreError::corrupt("choice of round", &self.round_id, why);
+        if self.kind == AREA {
+            let area = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
+            rounds.entry(self.round_id).or_default().areas.push(area);
+            return Ok(());
+        }
         let region: RegionId = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
         let choices = rounds.entry(self.round_id.clone()).or_default();
         match self.kind.as_str() {
@@ -117,6 +125,7 @@ fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -
         regions.iter().map(|region| (kind, region.to_string(), None, None)).collect()
     };
     let mut all = plain("bring-up", &choices.bring_up);
+    all.extend(choices.areas.iter().map(|area| (AREA, area.to_string(), None, None)));
     all.extend(plain("hold-back", &choices.hold_back));
     all.extend(
         choices

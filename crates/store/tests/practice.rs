@@ -156,6 +156,7 @@ fn the_second_of_two_savers_is_told_and_overwrites_nothing(practice: Practice) {
 fn choices_come_back_in_their_order(practice: Practice) {
     let round = practice.round(&practice.client("Ada"), 3);
     let choices = Choices {
+        areas: vec!["calf".parse().unwrap()],
         bring_up: vec!["neck".parse().unwrap(), "cuff".parse().unwrap()],
         hold_back: vec!["grip".parse().unwrap()],
         overrides: vec![Override {
@@ -167,7 +168,8 @@ fn choices_come_back_in_their_order(practice: Practice) {
     };
     practice.store.save_choices(&round, 0, &choices).unwrap();
     let back = practice.store.choices(&round).unwrap();
-    assert_eq!((back.bring_up, back.hold_back), (choices.bring_up, choices.hold_back));
+    assert_eq!((back.bring_up, back.areas), (choices.bring_up, choices.areas));
+    assert_eq!(back.hold_back, choices.hold_back);
     assert_eq!(back.overrides, choices.overrides);
     assert_eq!(back.share, choices.share);
     assert_eq!(practice.store.save_choices(&round, 0, &Choices::default()).unwrap_err().kind(), Kind::Conflict);

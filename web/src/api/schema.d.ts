@@ -1870,7 +1870,12 @@ export interface components {
         /** @description What the coach chose. */
         ChoicesEntry: {
             /**
-             * @description Up to three regions to bring up.
+             * @description Whole parts of the body to bring up, by the site that mixes their muscles.
+             * @default []
+             */
+            areas: string[];
+            /**
+             * @description Regions to bring up; with whole parts up to three.
              * @default []
              */
             bring_up: string[];

@@ -52,6 +52,7 @@ export const review = {
   carried: "The next round has these choices.",
   askTitle: "The round of {{date}} has choices of its own",
   thereUp: "To bring up: {{names}}",
+  thereParts: "To bring up as a whole: {{names}}",
   thereBack: "Held back: {{names}}",
   beside: "Put beside them",
   instead: "Replace them",

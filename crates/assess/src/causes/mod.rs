@@ -62,8 +62,7 @@ const RULES: [Rule; 11] = [
 
 /// The causes of a region's lag or lean. Regions that are neither behind, nor chosen, nor uneven are not asked about.
 pub(crate) fn causes(question: &Question) -> Vec<Cause> {
-    let lags =
-        question.verdict.standing() == Standing::Behind || question.case.choices.bring_up.contains(&question.region.id);
+    let lags = question.verdict.standing() == Standing::Behind || question.case.choices.brings_up(question.region);
     if !lags && !question.leans() {
         return Vec::new();
     }

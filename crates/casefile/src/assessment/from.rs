@@ -28,7 +28,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         regions: regions
             .map(|(verdict, class)| region(knowledge, &assessment.tape.places, verdict, *class, explain))
             .collect(),
-        areas: assessment.areas.iter().map(|verdict| area(knowledge, verdict)).collect(),
+        areas: assessment.areas.iter().map(|verdict| area(knowledge, case, verdict)).collect(),
         muscularity: assessment.muscularity.map(|(mean, sd)| MuscularityEntry { mean, sd }),
         skinfolds: assessment.folds.sites.iter().map(fold).collect(),
         strength: assessment.strength.iter().map(strength).collect(),
@@ -48,7 +48,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
     }
 }
 
-fn area(knowledge: &Knowledge, verdict: &AreaVerdict) -> AreaEntry {
+fn area(knowledge: &Knowledge, case: &Case, verdict: &AreaVerdict) -> AreaEntry {
     let AreaVerdict { site, heads, bulk, .. } = verdict;
     AreaEntry {
         area: site.clone(),
@@ -59,7 +59,7 @@ fn area(knowledge: &Knowledge, verdict: &AreaVerdict) -> AreaEntry {
         p_ahead: bulk.p_ahead,
         verdict: bulk.standing,
         heads: heads.clone(),
-        bring_up: false,
+        bring_up: case.choices.areas.contains(site),
     }
 }
 

@@ -1,11 +1,11 @@
 //! What the coach chose on the verdict.
 
 use super::Checker;
-use crate::problem::Problem;
+use crate::problem::{Problem, unknown};
 use crate::raw::ChoicesEntry;
-use assess::{Choices, Override, Standing};
+use assess::{AREA_SITES, Choices, Override, Standing};
 use atlas::Atlas;
-use units::RegionId;
+use units::{RegionId, SiteId};
 
 /// Checks choices on their own. `at` is their pointer.
 ///
@@ -20,8 +20,10 @@ pub fn check_choices(atlas: &Atlas, at: &str, entry: &ChoicesEntry) -> Result<Ch
 pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ChoicesEntry) -> Choices {
     let bring_up = regions(check, &format!("{at}/bring_up"), &entry.bring_up);
     let hold_back = regions(check, &format!("{at}/hold_back"), &entry.hold_back);
-    if entry.bring_up.len() > Choices::MAX_BRING_UP {
-        let says = format!("{} regions to bring up: expected at most {}", entry.bring_up.len(), Choices::MAX_BRING_UP);
+    let areas = areas(check, &format!("{at}/areas"), &entry.areas);
+    let count = entry.bring_up.len() + entry.areas.len();
+    if count > Choices::MAX_BRING_UP {
+        let says = format!("{count} regions and parts to bring up: expected at most {}", Choices::MAX_BRING_UP);
         check.fail::<()>(format!("{at}/bring_up"), says);
     }
     for (i, region) in entry.hold_back.iter().enumerate() {
@@ -41,7 +43,7 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ChoicesEntry) -> Ch
         Some(Override { region, verdict: entry.verdict, reason: entry.reason.trim().to_owned() })
     });
     let overrides = overrides.collect();
-    Choices { bring_up, hold_back, overrides, share: entry.share.iter().copied().collect() }
+    Choices { bring_up, areas, hold_back, overrides, share: entry.share.iter().copied().collect() }
 }
 
 fn regions(check: &mut Checker, at: &str, ids: &[String]) -> Vec<RegionId> {
@@ -53,6 +55,24 @@ fn regions(check: &mut Checker, at: &str, ids: &[String]) -> Vec<RegionId> {
             check.fail::<()>(at, format!("{id} stands twice"));
         } else {
             resolved.push(region);
+        }
+    }
+    resolved
+}
+
+fn areas(check: &mut Checker, at: &str, ids: &[String]) -> Vec<SiteId> {
+    let mut resolved: Vec<SiteId> = Vec::new();
+    for (i, id) in ids.iter().enumerate() {
+        let at = format!("{at}/{i}");
+        let known = AREA_SITES.iter().find(|known| *known == id).and_then(|known| known.parse().ok());
+        match known {
+            Some(area) if resolved.contains(&area) => {
+                check.fail::<()>(at, format!("{id} stands twice"));
+            }
+            Some(area) => resolved.push(area),
+            None => {
+                check.fail::<()>(at, unknown("part of the body", id, AREA_SITES.into_iter()));
+            }
         }
     }
     resolved

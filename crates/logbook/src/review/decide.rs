@@ -2,11 +2,12 @@
 
 use crate::review::WorkDone;
 use assess::{Choices, LastReview};
+use atlas::Atlas;
 use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::RegionId;
+use units::{RegionId, SiteId};
 use utoipa::ToSchema;
 
 /// Below this share of the planned sets nothing is known about the plan itself.
@@ -89,26 +90,42 @@ pub fn decide(facts: &Facts) -> (Option<Decision>, String) {
     (Some(Decision::Raise), why)
 }
 
-/// What is chosen in the next round: those that are not released go on, `also` joins them, never more than three; what was
-/// held back stays so unless it was chosen. What the client is shown stays as it was.
-pub fn carried(before: &Choices, decisions: &BTreeMap<RegionId, Decision>, also: &[RegionId]) -> Choices {
+/// What is chosen in the next round: those that are not released go on, a whole part until all of it is, `also` joins them,
+/// never more than three; what was held back stays so unless it was chosen. What the client is shown stays as it was.
+pub fn carried(
+    atlas: &Atlas,
+    before: &Choices,
+    decisions: &BTreeMap<RegionId, Decision>,
+    also: &[RegionId],
+) -> Choices {
     let goes_on = |region: &&RegionId| decisions.get(*region) != Some(&Decision::Release);
+    let heads = |area: &SiteId| {
+        let own = atlas.regions().iter().filter(|region| region.area.as_ref() == Some(area));
+        own.map(|region| &region.id).collect::<Vec<_>>()
+    };
+    let areas: Vec<SiteId> =
+        before.areas.iter().filter(|area| heads(area).iter().any(|head| goes_on(head))).cloned().collect();
     let mut bring_up: Vec<RegionId> = before.bring_up.iter().filter(goes_on).cloned().collect();
     for region in also {
         if !bring_up.contains(region) {
             bring_up.push(region.clone());
         }
     }
-    bring_up.truncate(Choices::MAX_BRING_UP);
+    bring_up.truncate(Choices::MAX_BRING_UP - areas.len().min(Choices::MAX_BRING_UP));
     let hold_back = before.hold_back.iter().filter(|region| !bring_up.contains(region)).cloned().collect();
-    Choices { hold_back, bring_up, overrides: Vec::new(), share: before.share.clone() }
+    Choices { hold_back, bring_up, areas, overrides: Vec::new(), share: before.share.clone() }
 }
 
 /// Choices that follow from a review put beside what was chosen already: nothing of that is taken away or turned round.
 pub fn beside(chosen: &Choices, follows: &Choices) -> Choices {
     let mut both = chosen.clone();
+    for area in &follows.areas {
+        if both.priorities() < Choices::MAX_BRING_UP && !both.areas.contains(area) {
+            both.areas.push(area.clone());
+        }
+    }
     for region in &follows.bring_up {
-        let free = both.bring_up.len() < Choices::MAX_BRING_UP;
+        let free = both.priorities() < Choices::MAX_BRING_UP;
         if free && !both.bring_up.contains(region) && !both.hold_back.contains(region) {
             both.bring_up.push(region.clone());
         }
@@ -210,9 +227,18 @@ mod tests {
             ..Choices::default()
         };
         let decisions = regions(released).into_iter().map(|region| (region, Decision::Release)).collect();
-        let next = carried(&before, &decisions, &regions(also));
+        let next = carried(&Atlas::load().unwrap(), &before, &decisions, &regions(also));
         assert_eq!(next.bring_up, regions(expected));
         assert_eq!(next.hold_back.is_empty(), expected.contains(&"calves.soleus"));
+    }
+
+    #[rstest]
+    #[case::one_head_of_it(&["calves.soleus"], true)]
+    #[case::all_of_it(&["calves.soleus", "calves.gastrocnemius", "tibialis"], false)]
+    fn a_whole_part_goes_on_until_all_of_it_is_released(#[case] released: &[&str], #[case] goes_on: bool) {
+        let before = Choices { areas: vec!["calf".parse().unwrap()], ..Choices::default() };
+        let decisions = regions(released).into_iter().map(|region| (region, Decision::Release)).collect();
+        assert_eq!(!carried(&Atlas::load().unwrap(), &before, &decisions, &[]).areas.is_empty(), goes_on);
     }
 
     // Common practice, no source.

@@ -133,7 +133,8 @@ pub fn review(
     work: &BTreeMap<RegionId, WorkDone>,
     tired: bool,
 ) -> Review {
-    let chosen = |region: &RegionId| before.case.choices.bring_up.contains(region);
+    let brought_up = before.case.choices.brought_up(&knowledge.atlas);
+    let chosen = |region: &RegionId| brought_up.contains(region);
     let moves = now
         .filter(|now| now.assessment.has_evidence())
         .map(|now| moves(knowledge, (before.case, before.assessment), (now.case, now.assessment)));

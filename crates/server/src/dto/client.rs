@@ -166,7 +166,7 @@ impl VerdictSummary {
                 .collect(),
             outside: assessment.reference.outside,
             missing: assessment.reference.missing.clone(),
-            bring_up: choices.bring_up.clone(),
+            bring_up: choices.brought_up(atlas),
         }
     }
 }

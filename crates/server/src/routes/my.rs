@@ -139,7 +139,8 @@ fn fill(view: &mut SharedView, knowledge: &Knowledge, case: &Case, assessment: &
     for shared in &case.choices.share {
         match shared {
             Shared::Priorities => {
-                let chosen = case.choices.bring_up.iter().filter_map(|id| assessment.region(id));
+                let chosen = case.choices.brought_up(atlas);
+                let chosen = chosen.iter().filter_map(|id| assessment.region(id));
                 view.priorities = chosen.map(region).collect();
             }
             Shared::Standings => {

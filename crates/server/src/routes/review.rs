@@ -46,7 +46,11 @@ pub(crate) async fn save_review(
         }
         store.save_decisions(&id, revision, &signed_in.0.name, &decisions)?;
         if let (Some(next), Some(how)) = (&reviewing.next, carry) {
-            store.save_choices(&next.id, next.choices_revision, &reviewing.carried(&decisions, &also, how))?;
+            store.save_choices(
+                &next.id,
+                next.choices_revision,
+                &reviewing.carried(&knowledge.atlas, &decisions, &also, how),
+            )?;
         }
         Reviewing::read(store, knowledge, &id)?.view(store, knowledge)
     });

@@ -119,7 +119,7 @@ fn verdict(assessment: &Assessment) -> StepView {
 }
 
 fn plan(case: &Case) -> StepView {
-    match case.choices.bring_up.len() {
+    match case.choices.priorities() {
         0 => view("plan", StepState::Empty, "nothing chosen"),
         count => view("plan", StepState::Enough, format!("{count} to bring up")),
     }

@@ -8,7 +8,7 @@ export type Choices = Schemas["ChoicesEntry"];
 
 /** Whether anything stands in a choice that a review could take away. */
 export const hasChoices = (choices: Choices | null | undefined) =>
-  (choices?.bring_up ?? []).length + (choices?.hold_back ?? []).length > 0;
+  (choices?.bring_up ?? []).length + (choices?.areas ?? []).length + (choices?.hold_back ?? []).length > 0;
 
 /** A value on a day with half its noise band; 0 where no error is known. */
 export interface Mark {

@@ -17,6 +17,7 @@ import {
   sidesKnown,
   takenBack,
   tapeFor,
+  toggledArea,
   toggledBringUp,
   toggledHoldBack,
   toggledShare,
@@ -113,8 +114,17 @@ test.each([
   expect(hasEvidence({ observations, tape_joint: { sites } } as unknown as Assessment)).toBe(expected);
 });
 
+test("whole parts count among the three, and come and go", () => {
+  const two = { ...noChoices, bring_up: ["a", "b"] };
+  const three = toggledArea(two, "calf");
+  expect(three?.areas).toEqual(["calf"]);
+  expect(three && toggledArea(three, "thigh")).toBeUndefined();
+  expect(three && toggledBringUp(three, "c")).toBeUndefined();
+  expect(three && toggledArea(three, "calf")?.areas).toEqual([]);
+});
+
 describe("choosing", () => {
-  const three = { bring_up: ["a", "b", "c"], hold_back: ["d"], overrides: [], share: [] };
+  const three = { bring_up: ["a", "b", "c"], areas: [], hold_back: ["d"], overrides: [], share: [] };
 
   test("stops at three and lets go of one again", () => {
     expect(toggledBringUp(three, "e")).toBeUndefined();

@@ -17,7 +17,7 @@ export interface Group {
 
 export const MOST_CHOSEN = 3;
 
-export const noChoices: Choices = { bring_up: [], hold_back: [], overrides: [], share: [] };
+export const noChoices: Choices = { bring_up: [], areas: [], hold_back: [], overrides: [], share: [] };
 
 /** Sites with evidence in the order they are taped, each with the regions it says most about; then the rest. */
 export function groups(atlas: Atlas, assessment: Assessment): Group[] {
@@ -78,7 +78,7 @@ export function schoolSizes(assessment: Assessment, site: string): SchoolSize[] 
 
 /** Choices at which two people differ. */
 export function differing(mine: Choices, theirs: Choices): number {
-  const keys = ["bring_up", "hold_back", "overrides", "share"] as const;
+  const keys = ["bring_up", "areas", "hold_back", "overrides", "share"] as const;
   return keys.filter((key) => JSON.stringify(mine[key]) !== JSON.stringify(theirs[key])).length;
 }
 
@@ -154,12 +154,23 @@ export function standing(region: RegionEntry): Schemas["Standing"] {
 export function toggledBringUp(choices: Choices, region: string): Choices | undefined {
   const chosen = choices.bring_up;
   if (chosen.includes(region)) return { ...choices, bring_up: chosen.filter((id) => id !== region) };
-  if (chosen.length >= MOST_CHOSEN) return undefined;
+  if (priorities(choices) >= MOST_CHOSEN) return undefined;
   return {
     ...choices,
     bring_up: [...chosen, region],
     hold_back: choices.hold_back.filter((id) => id !== region),
   };
+}
+
+/** How many priorities are chosen: regions and whole parts. */
+export const priorities = ({ bring_up, areas }: Choices): number => bring_up.length + areas.length;
+
+/** Choices with a whole part brought up, or not any more. `undefined` when three are chosen already. */
+export function toggledArea(choices: Choices, area: string): Choices | undefined {
+  const { areas } = choices;
+  if (areas.includes(area)) return { ...choices, areas: areas.filter((id) => id !== area) };
+  if (priorities(choices) >= MOST_CHOSEN) return undefined;
+  return { ...choices, areas: [...areas, area] };
 }
 
 /** Choices with a region held back, or not any more. */

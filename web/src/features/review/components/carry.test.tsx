@@ -10,7 +10,7 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
-const none: Choices = { bring_up: [], hold_back: [], overrides: [], share: [] };
+const none: Choices = { bring_up: [], areas: [], hold_back: [], overrides: [], share: [] };
 const calf: Choices = { ...none, bring_up: ["calves.gastrocnemius"] };
 
 function bar({ there, before }: { there: Choices; before?: Choices }) {

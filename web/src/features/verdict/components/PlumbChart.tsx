@@ -84,7 +84,7 @@ export const PlumbChart = memo(function PlumbChart(props: Props) {
 
 function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: RegionEntry[] }) {
   const { t } = useTranslation();
-  const { atlas, assessment, site, regions, picked, folded, onPick, onFold } = props;
+  const { atlas, assessment, choices, site, regions, picked, folded, onPick, onFold } = props;
   const shut = folded.has(site);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
@@ -110,6 +110,9 @@ function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: R
         onClick={() => onPick({ kind: "site", id: site })}
       >
         <span>
+          {choices.areas.includes(site) && (
+            <span className={styles.chosen} role="img" aria-label={t("verdict.chosen")} />
+          )}
           {area?.name ?? namesOf(atlas).site(site)}
           {area && <span className="sr-only"> {t(`verdict.${area.verdict}`)}</span>}
           {sized && <span className={styles.size}> {cm(sized.observed_cm)} cm</span>}

@@ -1,3 +1,4 @@
+import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
@@ -11,10 +12,13 @@ interface Props {
   site: string;
   atlas: Atlas;
   assessment: Assessment;
+  /** Whether all of the part is to be brought up. */
+  chosen: boolean;
+  onBringUp: () => void;
 }
 
 /** A girth: measured against expected, from what; left against right; which regions it speaks for. */
-export function SiteDetail({ site, atlas, assessment }: Props) {
+export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props) {
   const { t } = useTranslation();
   const names = namesOf(atlas);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
@@ -27,6 +31,13 @@ export function SiteDetail({ site, atlas, assessment }: Props) {
         {area?.name ?? names.site(site)} {area && <StandingMark standing={area.verdict} />}
       </h1>
       {area && <AreaWords area={area} atlas={atlas} assessment={assessment} />}
+      {area && (
+        <div className={styles.buttons}>
+          <Button type={chosen ? "default" : "primary"} onClick={onBringUp} aria-keyshortcuts="b">
+            {chosen ? t("verdict.release") : t("verdict.bringUpAll")}
+          </Button>
+        </div>
+      )}
       {sized && (
         <dl className={styles.numbers}>
           <dt>{t("verdict.observed")}</dt>

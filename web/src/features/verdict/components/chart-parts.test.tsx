@@ -110,12 +110,25 @@ test("the table twin holds every region with verdict, estimate and sides", () =>
 test("the tray leads to the week only once something is chosen, and lets go again", () => {
   const [onRelease, onPlan] = [vi.fn(), vi.fn()];
   const tray = (choices: Choices) => (
-    <ChoiceTray choices={choices} onRelease={onRelease} onPick={vi.fn()} onPlan={onPlan} onShare={vi.fn()} />
+    <ChoiceTray
+      choices={choices}
+      onRelease={onRelease}
+      onPick={vi.fn()}
+      areaName={(area) => `part ${area}`}
+      onReleaseArea={onRelease}
+      onPickArea={vi.fn()}
+      onPlan={onPlan}
+      onShare={vi.fn()}
+    />
   );
   show(tray(noChoices));
   expect(screen.getByRole<HTMLButtonElement>("button", { name: "Make the week" }).disabled).toBe(true);
   cleanup();
-  show(tray({ ...noChoices, bring_up: ["biceps.long"], hold_back: ["calves.gastrocnemius"] }));
+  show(
+    tray({ ...noChoices, bring_up: ["biceps.long"], areas: ["calf"], hold_back: ["calves.gastrocnemius"] }),
+  );
+  fireEvent.click(screen.getByRole("button", { name: /: part calf/ }));
+  expect(onRelease).toHaveBeenCalledWith("calf");
   fireEvent.click(screen.getByRole("button", { name: "Make the week" }));
   fireEvent.click(screen.getByRole("button", { name: /: Biceps, long head/ }));
   expect(onPlan).toHaveBeenCalledOnce();

@@ -16,6 +16,7 @@ import { SiteDetail } from "../components/SiteDetail";
 import { TableTwin } from "../components/TableTwin";
 import { VerdictFigure } from "../components/VerdictFigure";
 import {
+  areaOf,
   byNeed,
   type Choices,
   groups,
@@ -26,6 +27,7 @@ import {
   type Pick,
   rows,
   takenBack,
+  toggledArea,
   toggledBringUp,
   toggledHoldBack,
   toggledShare,
@@ -65,6 +67,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   };
   const region = picked?.kind === "region" ? picked.id : undefined;
   const bringUp = (id: string) => keep(toggledBringUp(choices, id));
+  const bringUpArea = (id: string) => keep(toggledArea(choices, id));
   const holdBack = (id: string) => keep(toggledHoldBack(choices, id));
   const fold = useCallback(
     (site: string) =>
@@ -82,7 +85,10 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   useKeys({
     j: () => setPicked((at) => moved(lines, at, 1)),
     k: () => setPicked((at) => moved(lines, at, -1)),
-    b: () => region && bringUp(region),
+    b: () => {
+      if (region) bringUp(region);
+      else if (picked && areaOf(assessment, picked.id)) bringUpArea(picked.id);
+    },
     h: () => region && holdBack(region),
     s: () => setOrder(order === "body" ? "need" : "body"),
     z: () => setFolded(folded.size > 0 ? new Set() : new Set(sites)),
@@ -103,6 +109,9 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
         choices={choices}
         onRelease={bringUp}
         onPick={pickRegion}
+        areaName={(id) => areaOf(assessment, id)?.name ?? id}
+        onReleaseArea={bringUpArea}
+        onPickArea={(id) => setPicked({ kind: "site", id })}
         onPlan={() => navigate("../plan")}
         onShare={() => setSharing(true)}
       >
@@ -163,7 +172,15 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
               onTakeBack={() => keep(takenBack(choices, pickedRegion.region))}
             />
           )}
-          {picked?.kind === "site" && <SiteDetail site={picked.id} atlas={atlas} assessment={assessment} />}
+          {picked?.kind === "site" && (
+            <SiteDetail
+              site={picked.id}
+              atlas={atlas}
+              assessment={assessment}
+              chosen={choices.areas.includes(picked.id)}
+              onBringUp={() => bringUpArea(picked.id)}
+            />
+          )}
           {!picked && (
             <>
               <VerdictFigure assessment={assessment} onPick={pickRegion} />
