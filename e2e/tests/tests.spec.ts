@@ -9,14 +9,14 @@ test("one side at a time, the weaker first: typed by key, compared and kept", as
   const line = page.getByRole("group", { name: /Standing dumbbell curl/ });
   await expect(line.getByText("first")).toBeVisible();
   await page.getByLabel(/Standing dumbbell curl.* left, load, kg/).focus();
-  for (const text of ["14", "8", "14", "14"]) {
+  for (const text of ["14", "1", "14", "18"]) {
     await page.keyboard.type(text);
     await page.keyboard.press("Enter");
   }
   await expect(line).toContainText(/R \+\d+\.\d % real, act/);
   await expect(saveState(page).first()).toHaveText("Saved");
   await page.reload();
-  await expect(page.getByLabel(/Standing dumbbell curl.* right, repetitions/)).toHaveValue("14");
+  await expect(page.getByLabel(/Standing dumbbell curl.* right, repetitions/)).toHaveValue("18");
   await page.getByLabel(/Standing dumbbell curl.* right, repetitions/).fill("40");
   await expect(line.getByRole("alert")).toContainText("repetitions 40 is out of range: expected 1 to 20");
   const next = await page.request.post(`/api/v1/clients/${round.split("/")[2]}/rounds`, {

@@ -2,7 +2,7 @@ import { expect, openStep, test } from "./practice";
 
 test("a site opens to measured, expected and what it was judged from", async ({ page }) => {
   await openStep(page, "Oda Fenwick", "Verdict");
-  await page.getByRole("button", { name: /^Calf \d/ }).click();
+  await page.getByRole("button", { name: /^Calf behind/ }).click();
   const detail = page.getByRole("complementary");
   await expect(detail).toContainText(/Measured\s*32\.\d cm/);
   await expect(detail).toContainText(/Expected\s*35\.\d cm/);
@@ -12,23 +12,23 @@ test("a site opens to measured, expected and what it was judged from", async ({ 
 
 test("by key: down the line, open a region's evidence, bring it up", async ({ page }) => {
   await openStep(page, "Corvin Ashby", "Verdict");
-  await page.getByRole("button", { name: /^Shoulders \d/ }).waitFor();
+  await page.getByRole("button", { name: /^Shoulders behind/ }).waitFor();
   await page.keyboard.press("j");
   await page.keyboard.press("j");
   const detail = page.getByRole("complementary");
   await expect(detail.getByRole("heading", { name: /Front delt/ })).toBeVisible();
-  await expect(detail).toContainText(/Shoulders tape, size: −\d\.\d SD/);
+  await expect(detail).toContainText(/Shoulders tape, size · without it/);
   await page.keyboard.press("b");
   await expect(page.getByText("2 of 3")).toBeVisible();
   await page.keyboard.press("b");
   await expect(page.getByText("1 of 3")).toBeVisible();
 });
 
-test("too little measured and outside the reference are said before the chart", async ({ page }) => {
+test("too little measured and what is taken out of every verdict are said before the chart", async ({ page }) => {
   await openStep(page, "Nadia Pell", "Verdict");
-  await expect(page.getByText(/No size can be judged yet\. Missing: the girth of a wrist or an ankle/)).toBeVisible();
+  await expect(page.getByText(/No size can be judged yet\. Missing: a breadth, or the girth of a wrist, knee or ankle/)).toBeVisible();
   await openStep(page, "Rune Castellan", "Verdict");
-  await expect(page.getByText(/Outside the reference: this body is unlike the 247 people/)).toBeVisible();
+  await expect(page.getByText(/^General muscularity \+\d\.\d of this reference/)).toBeVisible();
   await openStep(page, "Tobin Achter", "Verdict");
   await expect(page.getByText(/The sides of the .* differ by \d+\.\d %.*refer before training it up/)).toBeVisible();
 });
@@ -60,11 +60,27 @@ test("rows are laid by body or by need, girths fold, and keys do both", async ({
   await page.getByRole("button", { name: "Calf: 3 regions" }).click();
   await expect(page.getByRole("button", { name: /^Gastrocnemius/ })).toHaveCount(1);
   await page.keyboard.press("s");
-  await expect(page.getByRole("button", { name: /^Soleus · need 1\.\d\d/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /Gastrocnemius · need 1\.\d\d/ })).toBeVisible();
   await page.keyboard.press("j");
-  await expect(page.getByRole("complementary").getByRole("heading", { name: /Soleus/ })).toBeVisible();
+  await expect(page.getByRole("complementary").getByRole("heading", { name: /Gastrocnemius/ })).toBeVisible();
   await page.keyboard.press("f");
   await expect(page.getByRole("img", { name: /Every region shaded/ })).toBeVisible();
+});
+
+test("a whole part is brought up by key, counts as one of three, and the week serves its heads", async ({ page }) => {
+  await openStep(page, "Corvin Ashby", "Verdict");
+  await page.getByRole("button", { name: /^Shoulders behind/ }).click();
+  await page.keyboard.press("b");
+  await expect(page.getByText("2 of 3")).toBeVisible();
+  await expect(page.getByRole("button", { name: "all of Shoulders" })).toBeVisible();
+  await expect(page.getByRole("status").first()).toHaveText("Saved");
+  await page.getByRole("button", { name: "Make the week" }).click();
+  const ledger = page.getByRole("region", { name: "Week's ledger" });
+  await expect(ledger.getByRole("row", { name: /Rear delt/ })).toContainText("bring up");
+  await page.goBack();
+  await page.getByRole("button", { name: "Do not bring up: Shoulders" }).click();
+  await expect(page.getByText("1 of 3")).toBeVisible();
+  await expect(page.getByRole("status").first()).toHaveText("Saved");
 });
 
 test("a region tapped on the figure opens its evidence", async ({ page }) => {
@@ -75,7 +91,7 @@ test("a region tapped on the figure opens its evidence", async ({ page }) => {
 
 test("each school says how short a girth is", async ({ page }) => {
   await openStep(page, "Oda Fenwick", "Verdict");
-  await page.getByRole("button", { name: /^Calf \d/ }).click();
+  await page.getByRole("button", { name: /^Calf behind/ }).click();
   const detail = page.getByRole("complementary");
   await expect(detail.getByRole("row", { name: /Rest of this body.*cm short/ })).toBeVisible();
   await expect(detail.getByRole("row", { name: /Frame ratios.*cm short/ })).toBeVisible();

@@ -168,8 +168,10 @@ fn expected_shortfall(t: f64, mean: f64, sd: f64) -> f64 {
     sd * standard_normal().pdf(u) + below * standard_normal().cdf(u)
 }
 
-/// Verdict on which side is smaller. Equal asks for as much certainty as smaller does: the prior alone already puts two
-/// thirds within the threshold, and that must read as unclear.
+/// Before anything is seen three quarters of people are within the threshold, and that must read as unclear.
+const EQUAL_FROM: f64 = 0.85;
+
+/// Verdict on which side is smaller. Equal asks for more certainty than smaller does.
 pub fn asymmetry_verdict(settings: &EvidenceSettings, (mean, sd): (f64, f64)) -> AsymmetryVerdict {
     let threshold = settings.act_threshold_pct.girth;
     let p_left_smaller = probability_above(threshold, -mean, sd);
@@ -178,7 +180,7 @@ pub fn asymmetry_verdict(settings: &EvidenceSettings, (mean, sd): (f64, f64)) ->
         Tilt::LeftSmaller
     } else if p_right_smaller >= settings.verdict_probability {
         Tilt::RightSmaller
-    } else if 1.0 - p_left_smaller - p_right_smaller >= settings.verdict_probability {
+    } else if 1.0 - p_left_smaller - p_right_smaller >= settings.verdict_probability.max(EQUAL_FROM) {
         Tilt::Equal
     } else {
         Tilt::Unclear

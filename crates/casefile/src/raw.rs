@@ -317,7 +317,6 @@ pub struct ChoicesEntry {
     /// Regions to bring up; with whole parts up to three.
     pub bring_up: Vec<String>,
     /// Whole parts of the body to bring up, by the site that mixes their muscles.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub areas: Vec<String>,
     /// Regions to hold back.
     pub hold_back: Vec<String>,

@@ -7,7 +7,7 @@ use crate::schema::{region_choice, round};
 use assess::{Choices, Override, Shared, Standing};
 use diesel::prelude::*;
 use std::collections::HashMap;
-use units::RegionId;
+use units::{RegionId, SiteId};
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = region_choice)]
@@ -18,9 +18,6 @@ struct Row {
     verdict: Option<String>,
     reason: Option<String>,
 }
-
-/// The kind of a whole part, which stands by its site.
-const AREA: &str = "bring-up-area";
 
 const STANDINGS: [(Standing, &str); 4] = [
     (Standing::Behind, "behind"),
@@ -51,15 +48,19 @@ pub(crate) fn load_many(
     for row in rows {
         row.add_to(&mut rounds)?;
     }
-    let shared: Vec<(String, String)> = round::table
+    let listed: Vec<(String, String, String)> = round::table
         .filter(round::id.eq_any(round_ids))
-        .filter(round::share_json.ne("[]"))
-        .select((round::id, round::share_json))
+        .filter(round::share_json.ne("[]").or(round::areas_json.ne("[]")))
+        .select((round::id, round::share_json, round::areas_json))
         .load(connection)?;
-    for (round_id, json) in shared {
-        let share: Vec<Shared> = serde_json::from_str(&json)
+    for (round_id, share, areas) in listed {
+        let share: Vec<Shared> = serde_json::from_str(&share)
             .map_err(|error| StoreError::corrupt("what is shared of round", &round_id, error))?;
-        rounds.entry(round_id).or_default().share = share.into_iter().collect();
+        let areas: Vec<SiteId> = serde_json::from_str(&areas)
+            .map_err(|error| StoreError::corrupt("parts chosen in round", &round_id, error))?;
+        let choices = rounds.entry(round_id).or_default();
+        choices.share = share.into_iter().collect();
+        choices.areas = areas;
     }
     Ok(rounds)
 }
@@ -67,11 +68,6 @@ pub(crate) fn load_many(
 impl Row {
     fn add_to(self, rounds: &mut HashMap<String, Choices>) -> Result<(), StoreError> {
         let corrupt = |why: String| StoreError::corrupt("choice of round", &self.round_id, why);
-        if self.kind == AREA {
-            let area = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
-            rounds.entry(self.round_id).or_default().areas.push(area);
-            return Ok(());
-        }
         let region: RegionId = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
         let choices = rounds.entry(self.round_id.clone()).or_default();
         match self.kind.as_str() {
@@ -110,8 +106,14 @@ impl Store {
             write(connection, round_id, choices)?;
             let share = serde_json::to_string(&choices.share)
                 .map_err(|error| StoreError::corrupt("what is shared of round", round_id, error))?;
+            let areas = serde_json::to_string(&choices.areas)
+                .map_err(|error| StoreError::corrupt("parts chosen in round", round_id, error))?;
             diesel::update(round::table.find(round_id))
-                .set((round::choices_revision.eq(revision + 1), round::share_json.eq(share)))
+                .set((
+                    round::choices_revision.eq(revision + 1),
+                    round::share_json.eq(share),
+                    round::areas_json.eq(areas),
+                ))
                 .execute(connection)?;
             Ok::<(), StoreError>(())
         })?;
@@ -125,7 +127,6 @@ fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -
         regions.iter().map(|region| (kind, region.to_string(), None, None)).collect()
     };
     let mut all = plain("bring-up", &choices.bring_up);
-    all.extend(choices.areas.iter().map(|area| (AREA, area.to_string(), None, None)));
     all.extend(plain("hold-back", &choices.hold_back));
     all.extend(
         choices

@@ -65,6 +65,7 @@ diesel::table! {
         tests_revision -> Integer,
         tests_saved_by -> Nullable<Text>,
         share_json -> Text,
+        areas_json -> Text,
     }
 }
 

@@ -142,7 +142,10 @@ impl VerdictSummary {
         let mut areas: Vec<_> = assessment.areas.iter().filter(|area| said(area.bulk.standing)).collect();
         areas.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
         areas.truncate(REGIONS_SHOWN);
-        let mut decided: Vec<_> = assessment.regions.iter().filter(|region| said(region.standing())).collect();
+        // A head whose part is told already says nothing new here.
+        let told = |region: &RegionId| areas.iter().any(|area| area.heads.contains(region));
+        let mut decided: Vec<_> =
+            assessment.regions.iter().filter(|region| said(region.standing()) && !told(&region.region)).collect();
         decided.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
         let marks = decided.into_iter().take(REGIONS_SHOWN - areas.len()).map(|region| RegionMark {
             region: region.region.clone(),

@@ -5,7 +5,8 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
 import { day, percent } from "../../../shared/format";
-import { SideMark, StandingMark } from "../../../shared/ui";
+import { SideMark } from "../../../shared/ui";
+import { standingTone } from "../../../shared/ui/standing";
 import { lineTarget, nextStep } from "../model";
 import styles from "./ClientLine.module.css";
 
@@ -60,7 +61,7 @@ function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
         <span key={mark.area} className={styles.mark}>
           <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
           <span>
-            {mark.name} <StandingMark standing={mark.standing} quiet />
+            {mark.name} <Word standing={mark.standing} />
           </span>
         </span>
       ))}
@@ -68,7 +69,7 @@ function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
         <span key={mark.region} className={styles.mark}>
           <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
           <span>
-            {names.region(mark.region)} <StandingMark standing={mark.standing} quiet />
+            {names.region(mark.region)} <Word standing={mark.standing} />
           </span>
         </span>
       ))}
@@ -91,4 +92,10 @@ function Leans({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
       ))}
     </div>
   );
+}
+
+/** The word alone: its plumb line hangs beside it. */
+function Word({ standing }: { standing: Schemas["Standing"] }) {
+  const { t } = useTranslation();
+  return <span style={{ color: standingTone(standing).colour }}>{t(`verdict.${standing}`)}</span>;
 }

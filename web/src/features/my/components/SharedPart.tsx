@@ -3,7 +3,8 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
 import { cm, day, signed } from "../../../shared/format";
-import { SideMark, StandingMark } from "../../../shared/ui";
+import { SideMark } from "../../../shared/ui";
+import { standingTone } from "../../../shared/ui/standing";
 import { myPhoto } from "../api";
 import styles from "../pages/MyPage.module.css";
 
@@ -32,14 +33,14 @@ export function SharedPart({ token, shared }: { token: string; shared: Schemas["
         <div key={area} className={styles.row}>
           <strong>{name}</strong>
           <PlumbLine mean={mean} sd={sd} standing={standing} width={92} height={20} />
-          <StandingMark standing={standing} />
+          <span style={{ color: standingTone(standing).colour }}>{t(`verdict.${standing}`)}</span>
         </div>
       ))}
       {standings.map(({ region, name, mean, sd, standing }) => (
         <div key={region} className={styles.row}>
           <span>{name}</span>
           <PlumbLine mean={mean} sd={sd} standing={standing} width={92} height={20} />
-          <StandingMark standing={standing} quiet />
+          <span style={{ color: standingTone(standing).colour }}>{t(`verdict.${standing}`)}</span>
         </div>
       ))}
       {sides.length > 0 && <h2>{t("my.sides")}</h2>}

@@ -2,7 +2,8 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { PlumbLine } from "../../../shared/charts";
 import { cm, percent, sets, signed } from "../../../shared/format";
-import { SideMark, StandingMark } from "../../../shared/ui";
+import { SideMark } from "../../../shared/ui";
+import { standingTone } from "../../../shared/ui/standing";
 import type { Decision, RegionReview } from "../model";
 import { Decide } from "./Decide";
 import { MoveBar } from "./MoveBar";
@@ -54,7 +55,9 @@ function Stood({ review }: { review: RegionReview }) {
         <span>
           <span className="quiet">{t("review.now")}</span>
           <PlumbLine {...review.now} width={110} height={22} />
-          <StandingMark standing={review.now.standing} quiet />
+          <span style={{ color: standingTone(review.now.standing).colour }}>
+            {t(`verdict.${review.now.standing}`)}
+          </span>
         </span>
       )}
     </span>

@@ -122,7 +122,9 @@ export function RegionDetail(props: Props) {
             </span>
           </li>
         ))}
-        {tape.rest > 0 && <li className="quiet">{t("verdict.tapeRest", { count: tape.rest })}</li>}
+        {tape.rest > 0 && (
+          <li className={`quiet ${styles.wide}`}>{t("verdict.tapeRest", { count: tape.rest })}</li>
+        )}
         {evidence.map(({ observation, share, aboutSides }) => (
           <li key={`${observation.kind} ${observation.source}`}>
             <PieceMark observation={observation} aboutSides={aboutSides} half={half} />

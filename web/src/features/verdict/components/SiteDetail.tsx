@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import { chance, cm, percent, sd, signed } from "../../../shared/format";
 import { SideMark, StandingMark } from "../../../shared/ui";
-import { type Assessment, areaOf, posesToTell } from "../model";
+import { type Assessment, areaOf, posesToTell, standing } from "../model";
 import styles from "./Detail.module.css";
 import { Schools } from "./Schools";
 
@@ -106,7 +106,12 @@ function AreaWords({ area, atlas, assessment }: { area: Area; atlas: Atlas; asse
   const { p_behind, p_ahead } = area;
   const sure = Math.max(p_behind, p_ahead, 1 - p_behind - p_ahead);
   const told = { percent: chance(sure), behind: chance(p_behind), ahead: chance(p_ahead) };
-  const poses = ["behind", "ahead"].includes(area.verdict) ? posesToTell(atlas, assessment, area.heads) : [];
+  // Once a head has the part's verdict too, it is told which.
+  const headTold = assessment.regions.some(
+    (entry) => area.heads.includes(entry.region) && standing(entry) === area.verdict,
+  );
+  const asks = ["behind", "ahead"].includes(area.verdict) && !headTold;
+  const poses = asks ? posesToTell(atlas, assessment, area.heads) : [];
   return (
     <>
       <p>{t(`verdict.sentence.${area.verdict}`, told)}</p>

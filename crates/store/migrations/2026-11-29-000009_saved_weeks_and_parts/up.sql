@@ -6,3 +6,6 @@ CREATE TABLE saved_week (
     saved_by TEXT NOT NULL,
     saved_at TEXT NOT NULL
 );
+
+-- Whole parts of the body that are brought up, by site.
+ALTER TABLE round ADD COLUMN areas_json TEXT NOT NULL DEFAULT '[]';

@@ -1,1 +1,0 @@
-DROP TABLE saved_week;
