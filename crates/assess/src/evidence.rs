@@ -104,11 +104,11 @@ impl Evidence {
             covariance: body.observed_covariance(sized.tape),
         };
         let rows: Vec<&Observation> = bulk_rows(sized.rows).collect();
-        settled(&self.bulk, self.stacked(&self.bulk, taped, &rows))
+        settled(&self.bulk, self.stacked(&self.bulk, &taped, &rows))
     }
 
     /// What was taped and the rows about size as one stack.
-    pub(crate) fn stacked(&self, prior: &Prior, taped: Taped, rows: &[&Observation]) -> Stack {
+    pub(crate) fn stacked(&self, prior: &Prior, taped: &Taped, rows: &[&Observation]) -> Stack {
         let sites = taped.deviation.len();
         let count = sites + rows.len();
         let mut deviation = DVector::zeros(count);

@@ -174,7 +174,7 @@ impl Pair<'_> {
         let (fatness, muscular) = (self.fatness(), &self.body.muscular);
         let taped = self.taped(&prior, first.tape, second.tape, &fatness);
         let rows = rows_of_both(first.rows, second.rows, regions);
-        let posterior = settled(&prior, self.evidence.stacked(&prior, taped, &rows.iter().collect::<Vec<_>>()));
+        let posterior = settled(&prior, self.evidence.stacked(&prior, &taped, &rows.iter().collect::<Vec<_>>()));
         let settings = knowledge.atlas.evidence();
         let moved = |row: &[(usize, f64)], look_weight: f64| {
             let change: Vec<(usize, f64)> = row.iter().map(|(region, weight)| (regions + region, *weight)).collect();

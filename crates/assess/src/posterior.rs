@@ -75,6 +75,9 @@ impl Prior {
     }
 }
 
+/// A row, what was observed along it, and the variance of its error.
+pub type Row = (Vec<(usize, f64)>, f64, f64);
+
 impl Posterior {
     /// The state after a stack of observations: with `G = cross inv(K)`, `mean = prior + G deviation` and `P = C - G cross'`.
     ///
@@ -116,7 +119,7 @@ impl Posterior {
 
     /// The state with prior N(0, `covariance`) after rows `y = h.state + e`, `e ~ N(0, variance)`, errors apart from each
     /// other; regions are numbered as the prior's rows. `None` when a variance is not positive.
-    pub fn of_rows(covariance: DMatrix<f64>, rows: &[(Vec<(usize, f64)>, f64, f64)]) -> Option<Self> {
+    pub fn of_rows(covariance: DMatrix<f64>, rows: &[Row]) -> Option<Self> {
         let size = covariance.nrows();
         let places: Vec<Option<usize>> = (0..size).map(Some).collect();
         let prior =

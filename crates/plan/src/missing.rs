@@ -218,7 +218,7 @@ fn in_the_way(problem: &PlanProblem, week: &Week, best: &Added) -> Missing {
         }
         (Some(limit), _) => Missing {
             rule: rule_in_the_way(problem, limit),
-            nearest: format!("Least is in the way on {day}: swap it for something there."),
+            nearest: format!("It would fit best on {day}, in the place of something there."),
         },
         (None, None) => Missing {
             rule: "other regions need the room more".to_owned(),

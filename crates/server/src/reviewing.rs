@@ -47,7 +47,7 @@ impl Reviewing {
         };
         let until = next.as_ref().map_or(AppState::today(), |next| next.taken_on);
         let (work, tired) = done(store, knowledge, &round, until)?;
-        Ok(Self { tired, round, next, case, assessment, after, work })
+        Ok(Self { round, next, case, assessment, after, work, tired })
     }
 
     fn review(&self, knowledge: &Knowledge) -> Review {

@@ -103,8 +103,7 @@ pub fn carried(
         let own = atlas.regions().iter().filter(|region| region.area.as_ref() == Some(area));
         own.map(|region| &region.id).collect::<Vec<_>>()
     };
-    let areas: Vec<SiteId> =
-        before.areas.iter().filter(|area| heads(area).iter().any(|head| goes_on(head))).cloned().collect();
+    let areas: Vec<SiteId> = before.areas.iter().filter(|area| heads(area).iter().any(goes_on)).cloned().collect();
     let mut bring_up: Vec<RegionId> = before.bring_up.iter().filter(goes_on).cloned().collect();
     for region in also {
         if !bring_up.contains(region) {
