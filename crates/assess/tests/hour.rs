@@ -104,7 +104,8 @@ fn a_client_has_what_stands_where_they_train(#[case] days: u8, #[case] item: &st
     assert_eq!(trains(days).has(&item.parse().unwrap()), there);
 }
 
-// By hand: (10 x 1 %^2 + d^2/2) / (10 + 1) for one pair d % apart; 10 x 5 %^2 for a fold.
+// By hand: all three pairs of girths together are (10 + 3.125 / 0.5^2) / (10 + 3) times the default's 0.5 %^2; each site then
+// (10 x that + d^2/2) / (10 + its pairs). A fold: 10 x 5 %^2.
 #[test]
 fn what_was_learned_of_a_measurer_is_told_by_site_most_read_first() {
     let round = json!({
@@ -122,9 +123,10 @@ fn what_was_learned_of_a_measurer_is_told_by_site_most_read_first() {
     let learned = errors.learned(&KNOWLEDGE.atlas, "A");
     let told: Vec<_> =
         learned.iter().map(|l| (l.site.as_str(), l.fold, l.pairs, (l.tem_pct * 1e4).round() / 1e4)).collect();
+    let usual = 2.5 * (10.0 + 12.5) / 13.0;
     let expected = [
-        ("calf", false, 2.0, (2.5 / 12.0_f64).sqrt()),
-        ("waist", false, 1.0, ((2.5 + 2.5_f64.powi(2) / 2.0) / 11.0).sqrt()),
+        ("calf", false, 2.0, (usual / 12.0_f64).sqrt()),
+        ("waist", false, 1.0, ((usual + 2.5_f64.powi(2) / 2.0) / 11.0).sqrt()),
         ("calf", true, 1.0, ((250.0 + 10.0_f64.powi(2) / 2.0) / 11.0).sqrt()),
     ];
     assert_eq!(told, expected.map(|(site, fold, pairs, tem)| (site, fold, pairs, (tem * 1e4).round() / 1e4)));

@@ -88,9 +88,13 @@ fn the_example_is_accepted_and_comes_back_the_same() {
     "/rounds/0/tests/0/left", json!({"load_kg": 14, "reps": 25}),
     "/rounds/0/tests/0/left/reps: repetitions 25 is out of range: expected 1 to 20"
 )]
+#[case::a_leaning_verdict_of_the_coach(
+    "/choices/overrides/0/verdict", json!("leans-behind"),
+    "/choices/overrides/0/verdict: a coach's verdict is one of behind, level, ahead, unclear"
+)]
 #[case::four_regions_at_once(
     "/choices/bring_up", json!(["neck", "cuff", "grip", "erectors"]),
-    "/choices/bring_up: 4 regions to bring up: expected at most 3"
+    "/choices/bring_up: 4 regions and parts to bring up: expected at most 3"
 )]
 #[case::overruled_without_a_reason(
     "/choices/overrides/0/reason", json!(" "), "/choices/overrides/0/reason: an overruled verdict needs a reason"

@@ -11,9 +11,10 @@ use units::Side;
 
 /// How far stature, waist and hips are from what is expected at most, SD: a build the booth can draw.
 const BUILD_SD: f64 = 0.7;
-/// Largest difference of the sides, %, and from the expected size, SD: both are three steps of the scale.
-const SIDES_PCT: f64 = 9.0;
-const STANDING_SD: f64 = 3.6;
+/// Largest difference of the sides, %, and from the expected size, SD: both are two steps of the scale, about as
+/// far as the booth can draw.
+const SIDES_PCT: f64 = 6.0;
+const STANDING_SD: f64 = 2.4;
 /// A relaxed arm over a flexed one (common practice, no source). It decides how a figure looks, never what is true of it.
 const RELAXED: f64 = 0.93;
 /// Large enough to judge, and quick to draw, px.
