@@ -66,7 +66,7 @@ def main():
     for region, m, sd in zip(file["prior_a"]["regions"], mean, np.sqrt(np.diag(covariance)), strict=True):
         apart = max(apart, abs(by_region[region]["mean"] - m), abs(by_region[region]["sd"] - sd))
     print(f"largest difference {apart:.2e}")
-    sys.exit(apart > 1e-9)
+    sys.exit(int(apart > 1e-9))
 
 
 if __name__ == "__main__":
