@@ -125,9 +125,10 @@ impl Evidence {
                 covariance[(sites + i, j)] = shared;
                 covariance[(j, sites + i)] = shared;
             }
-            for (j, other) in rows.iter().enumerate() {
-                covariance[(sites + i, sites + j)] =
-                    prior.dot(&other.row, &along) + self.shared_error(row, other, i == j);
+            for (j, other) in rows[..=i].iter().enumerate() {
+                let shared = prior.dot(&other.row, &along) + self.shared_error(row, other, i == j);
+                covariance[(sites + i, sites + j)] = shared;
+                covariance[(sites + j, sites + i)] = shared;
             }
             cross.set_column(sites + i, &along);
         }

@@ -78,6 +78,24 @@ impl Prior {
 /// A row, what was observed along it, and the variance of its error.
 pub type Row = (Vec<(usize, f64)>, f64, f64);
 
+/// The inverse of a lower triangle, column by column: a sixth of the work of solving for every unit vector, and in runs that lie
+/// together in memory.
+fn inverse_root(lower: &DMatrix<f64>) -> DMatrix<f64> {
+    let size = lower.nrows();
+    let rows = lower.transpose();
+    let mut inverse = DMatrix::zeros(size, size);
+    for column in 0..size {
+        inverse[(column, column)] = rows[(column, column)].recip();
+        for row in column + 1..size {
+            let known = &inverse.as_slice()[column * size + column..column * size + row];
+            let along = &rows.as_slice()[row * size + column..row * size + row];
+            let sum: f64 = known.iter().zip(along).map(|(x, l)| x * l).sum();
+            inverse[(row, column)] = -sum / rows[(row, row)];
+        }
+    }
+    inverse
+}
+
 impl Posterior {
     /// The state after a stack of observations: with `G = cross inv(K)`, `mean = prior + G deviation` and `P = C - G cross'`.
     ///
@@ -87,7 +105,8 @@ impl Posterior {
         if deviation.is_empty() {
             return Some(Self::before(prior));
         }
-        let precision = covariance.cholesky()?.inverse();
+        let root = inverse_root(&covariance.cholesky()?.l());
+        let precision = root.tr_mul(&root);
         let gain = &cross * &precision;
         let pull = &precision * &deviation;
         Some(Self {
