@@ -133,7 +133,7 @@ pub fn assess(knowledge: &Knowledge, case: &Case) -> Assessment {
 /// Assesses the newest round of a case, with the coach's own roster for the school that judges size by it.
 pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Assessment {
     let atlas = &knowledge.atlas;
-    let errors = MeasurerErrors::learn(&case.rounds);
+    let errors = MeasurerErrors::learn(atlas, &case.rounds);
     let measured = measure_round(atlas, &case.rounds, &errors);
     let Some(newest) = case.rounds.last() else {
         return weighed(knowledge, case, Facts { measured, ..Facts::default() });
@@ -368,13 +368,13 @@ fn school_sizes(
 }
 
 /// The school a client's size is judged by.
-fn sizing(atlas: &Atlas, client: &Client) -> Option<String> {
-    atlas.school_option(&client.schools, "sizing").map(|option| option.id.clone())
+fn sizing<'a>(atlas: &'a Atlas, client: &Client) -> Option<&'a str> {
+    atlas.school_option(&client.schools, "sizing").map(|option| option.id.as_str())
 }
 
 /// What was taped, where size is judged by the rest of the body.
 fn judged_tape(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
-    match sizing(&knowledge.atlas, client).as_deref() {
+    match sizing(&knowledge.atlas, client) {
         Some("frame-ratios" | "own-roster" | "own-past") => TapeJoint::default(),
         _ => tape_joint(knowledge, client, measured),
     }
@@ -383,7 +383,7 @@ fn judged_tape(knowledge: &Knowledge, client: &Client, measured: &Measurements) 
 /// Sizes against the practice's own clients, where they judge. Ratios of the frame are shown and never a verdict: by them
 /// ordinary people are behind everywhere.
 fn judged_sizes(atlas: &Atlas, client: &Client, schools: &[SchoolSize]) -> Vec<(SiteId, f64)> {
-    if sizing(atlas, client).as_deref() != Some("own-roster") {
+    if sizing(atlas, client) != Some("own-roster") {
         return Vec::new();
     }
     let own = schools.iter().filter(|size| size.school == SizingSchool::OwnRoster);

@@ -1,5 +1,6 @@
 //! The body as one: how girths, breadths and stature vary together, and how much of each the muscles under it carry.
 
+use crate::conditional::outside_limit;
 use crate::norms::{Norms, SexNorms};
 use crate::posterior::Prior;
 use atlas::Atlas;
@@ -42,6 +43,8 @@ pub struct BodyModel {
     pub share: f64,
     /// The parts.
     pub areas: Vec<Area>,
+    /// Squared distance beyond which a body is outside, by the number of values measured: each takes a search for a point of F.
+    pub outside: Vec<Option<f64>>,
 }
 
 /// A client's taped values as one observation.
@@ -100,6 +103,7 @@ impl BodyModel {
             muscular_sd: settings.sd,
             share,
             areas,
+            outside: (0..=sample.nrows()).map(|measured| outside_limit(moments.n, measured)).collect(),
         }
     }
 

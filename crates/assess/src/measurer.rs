@@ -17,6 +17,8 @@ struct Spread {
 pub struct MeasurerErrors {
     tape: Spreads,
     folds: Spreads,
+    /// At all sites of the tape together, in units of each site's default.
+    overall: BTreeMap<String, Spread>,
 }
 
 /// By measurer, then by site.
@@ -30,8 +32,8 @@ impl Spreads {
         }
         let Some(sites) = self.0.get_mut(measurer) else { return };
         match sites.get_mut(site) {
-            Some(spread) => spread.add(readings),
-            None => sites.entry(site.clone()).or_default().add(readings),
+            Some(spread) => spread.add(readings, 1.0),
+            None => sites.entry(site.clone()).or_default().add(readings, 1.0),
         }
     }
 
@@ -42,18 +44,23 @@ impl Spreads {
 
 impl MeasurerErrors {
     /// Learns from all replicate readings of `rounds`.
-    pub fn learn<'a>(rounds: impl IntoIterator<Item = &'a Round>) -> Self {
+    pub fn learn<'a>(atlas: &Atlas, rounds: impl IntoIterator<Item = &'a Round>) -> Self {
         let mut errors = Self::default();
         for round in rounds {
-            errors.add(round);
+            errors.add(atlas, round);
         }
         errors
     }
 
     /// Learns from one more round.
-    pub fn add(&mut self, round: &Round) {
+    pub fn add(&mut self, atlas: &Atlas, round: &Round) {
+        let overall = self.overall.entry(round.measured_by.clone()).or_default();
         for measure in &round.tape {
-            self.tape.add(&round.measured_by, &measure.site, measure.readings.iter().map(|r| r.cm()));
+            let readings = measure.readings.iter().map(|r| r.cm());
+            if measure.readings.len() > 1 {
+                overall.add(readings.clone(), default_pct(atlas, &atlas.evidence().error, &measure.site));
+            }
+            self.tape.add(&round.measured_by, &measure.site, readings);
         }
         for fold in &round.skinfolds {
             self.folds.add(&round.measured_by, &fold.site, fold.readings.iter().map(|r| r.mm()));
@@ -75,13 +82,8 @@ impl MeasurerErrors {
 
     /// A measurer's error at all sites together, as a multiple of the default.
     fn unsteadiness(&self, atlas: &Atlas, measurer: &str) -> f64 {
-        let settings = &atlas.evidence().error;
-        let sites = self.tape.0.get(measurer).into_iter().flatten();
-        let (squares, pairs) = sites.fold((0.0, 0.0), |(squares, pairs), (site, spread)| {
-            let default_pct = default_pct(atlas, settings, site);
-            (squares + spread.squares / default_pct.powi(2), pairs + spread.freedom)
-        });
-        pooled_tem_pct(1.0, settings.prior_pairs, squares, pairs)
+        let Spread { squares, freedom } = self.overall.get(measurer).copied().unwrap_or_default();
+        pooled_tem_pct(1.0, atlas.evidence().error.prior_pairs, squares, freedom)
     }
 
     /// Error of finding a site's place anew on another day, percent of the value.
@@ -145,20 +147,20 @@ impl MeasurerErrors {
 
     /// A measurer's error over all sites together, as it is at a girth, % of the value; and the pairs behind it.
     pub fn overall(&self, atlas: &Atlas, measurer: &str) -> (f64, f64) {
-        let sites = self.tape.0.get(measurer).into_iter().flatten();
-        let pairs = sites.map(|(_, spread)| spread.freedom).sum();
+        let pairs = self.overall.get(measurer).map_or(0.0, |spread| spread.freedom);
         (atlas.evidence().error.girth_pct * self.unsteadiness(atlas, measurer), pairs)
     }
 }
 
 impl Spread {
-    fn add(&mut self, readings: impl Iterator<Item = f64> + Clone) {
+    /// Readings in units of `unit_pct` percent of their mean.
+    fn add(&mut self, readings: impl Iterator<Item = f64> + Clone, unit_pct: f64) {
         let count = readings.clone().count() as f64;
         if count < 2.0 {
             return;
         }
         let mean = readings.clone().sum::<f64>() / count;
-        self.squares += readings.map(|r| (100.0 * (r - mean) / mean).powi(2)).sum::<f64>();
+        self.squares += readings.map(|r| (100.0 * (r - mean) / mean / unit_pct).powi(2)).sum::<f64>();
         self.freedom += count - 1.0;
     }
 }

@@ -30,9 +30,8 @@ pub struct Piece {
     pub sd_without: f64,
 }
 
-/// A change smaller than this is none that a coach can see: of the mean per unit of a row, or per SD of a site.
+/// A weight smaller than this moves nothing a coach can see: of a row per unit, of a site per SD of people.
 const LEAST_WEIGHT: f64 = 1e-3;
-const LEAST_OF_SITE: f64 = 0.02;
 
 /// For every one of `regions` regions the pieces that move it: what was taped, then the rows in their order. `site_sd` are the
 /// SDs of the taped sites over people.
@@ -53,7 +52,7 @@ pub(crate) fn pieces(
         }
     };
     for (place, sd) in site_sd.iter().enumerate() {
-        add(bulk, place, PieceOf::Site(place), Target::Bulk, LEAST_OF_SITE / sd);
+        add(bulk, place, PieceOf::Site(place), Target::Bulk, LEAST_WEIGHT / sd);
     }
     let (mut size, mut side) = (site_sd.len(), 0);
     for (index, observation) in observations.iter().enumerate() {

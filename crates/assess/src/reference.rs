@@ -2,7 +2,7 @@
 
 use crate::assessment::Knowledge;
 use crate::body::TapeJoint;
-use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2, outside_limit};
+use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2};
 use crate::input::Client;
 use crate::measured::Measurements;
 use crate::norms::Norms;
@@ -41,7 +41,8 @@ pub struct Reference {
 
 /// The reference against the newest round.
 pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> Reference {
-    let norms = &knowledge.evidence().body(client.sex).moments;
+    let body = knowledge.evidence().body(client.sex);
+    let norms = &body.moments;
     let observed = observed_ln(knowledge, client, measured);
     let muscle = |site: &SiteId| knowledge.atlas.site(site).is_some_and(|site| site.muscle);
     let taped: Vec<usize> =
@@ -57,7 +58,7 @@ pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measu
         missing.push("a girth of shoulders, chest, arm, forearm, hips, thigh or calf".to_owned());
     }
     let mahalanobis2 = (observed.len() > 1).then(|| mahalanobis2(norms, &observed)).flatten();
-    let limit = outside_limit(norms.n, observed.len());
+    let limit = body.outside.get(observed.len()).copied().flatten();
     let outside = mahalanobis2.zip(limit).is_some_and(|(distance, limit)| distance > limit);
     Reference { n: norms.n, mahalanobis2, df: observed.len(), outside, sites, missing }
 }

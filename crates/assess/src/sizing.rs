@@ -116,7 +116,7 @@ impl Roster {
 
     /// Adds a client as their newest round has them.
     pub fn add_case(&mut self, knowledge: &Knowledge, case: &Case) {
-        let errors = MeasurerErrors::learn(&case.rounds);
+        let errors = MeasurerErrors::learn(&knowledge.atlas, &case.rounds);
         let measured = measure_round(&knowledge.atlas, &case.rounds, &errors);
         self.add(case.client.sex, observed_ln(knowledge, &case.client, &measured));
     }

@@ -78,9 +78,10 @@ fn expected_size_z_and_distance_agree_for_every_person_and_site(
 #[case::men(Sex::Male, "male")]
 #[case::women(Sex::Female, "female")]
 fn about_one_in_twenty_sites_lies_beyond_two_sd(#[case] sex: Sex, #[case] name: &str) {
-    let z = z_of_everyone(norms(sex), &rows(&format!("bdims_{name}.csv")));
+    // Of the people the moments are of, without the direction of muscularity, of which they have little.
+    let z = z_of_everyone(KNOWLEDGE.norms.of(sex), &rows(&format!("bdims_{name}.csv")));
     let beyond = z.iter().filter(|z| z.abs() > 1.96).count() as f64 / z.len() as f64;
-    assert!((0.03..0.065).contains(&beyond), "{beyond}");
+    assert!((0.035..0.065).contains(&beyond), "{beyond}");
 }
 
 #[derive(Deserialize)]

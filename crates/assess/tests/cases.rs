@@ -320,21 +320,28 @@ fn without(assessment: &Assessment, of: PieceOf) -> (TapeJoint, Vec<Observation>
 
 #[test]
 fn the_pieces_add_up_to_the_verdict() {
-    let assessment = full();
-    let deviation = KNOWLEDGE.evidence().body(example_client().sex).deviation(&assessment.tape);
-    for verdict in &assessment.regions {
-        let own = verdict.pieces.iter().filter(|piece| piece.target == Target::Bulk);
-        let sum: f64 = own
-            .map(|piece| {
-                piece.weight
-                    * match piece.of {
-                        PieceOf::Site(site) => deviation[site],
-                        PieceOf::Row(row) => assessment.observations[row].y,
-                    }
-            })
-            .sum();
+    let (assessment, client, evidence) = (full(), example_client(), KNOWLEDGE.evidence());
+    let deviation = evidence.body(client.sex).deviation(&assessment.tape);
+    let (paired, expected, _) = evidence.prior_asymmetry(client.dominant_hand);
+    let before = |region: usize| paired.iter().position(|other| *other == region).map_or(0.0, |place| expected[place]);
+    // Observed less what handedness alone lets expect of it.
+    let observed = |of: PieceOf| match of {
+        PieceOf::Site(site) => deviation[site],
+        PieceOf::Row(row) => {
+            let row = &assessment.observations[row];
+            let expected = row.row.iter().map(|(region, weight)| weight * before(*region));
+            row.y - if row.target == Target::Asymmetry { expected.sum() } else { 0.0 }
+        }
+    };
+    for (index, verdict) in assessment.regions.iter().enumerate() {
+        let sum = |target: Target| -> f64 {
+            let own = verdict.pieces.iter().filter(|piece| piece.target == target);
+            own.map(|piece| piece.weight * observed(piece.of)).sum()
+        };
         // Pieces too small to show are left out of the list.
-        assert!((sum - verdict.bulk.mean).abs() < 0.1, "{} {sum} {}", verdict.region, verdict.bulk.mean);
+        assert!((sum(Target::Bulk) - verdict.bulk.mean).abs() < 0.02, "{}", verdict.region);
+        let lean = verdict.asymmetry.map_or(0.0, |a| a.mean - before(index));
+        assert!((sum(Target::Asymmetry) - lean).abs() < 0.05, "{}", verdict.region);
     }
 }
 

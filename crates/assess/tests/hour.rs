@@ -118,7 +118,7 @@ fn what_was_learned_of_a_measurer_is_told_by_site_most_read_first() {
         "skinfolds": [{"site": "calf", "side": "right", "readings_mm": [9.5, 10.5]}]
     });
     let rounds = case(&json!({}), &json!({}), &round).rounds;
-    let errors = MeasurerErrors::learn(&rounds);
+    let errors = MeasurerErrors::learn(&KNOWLEDGE.atlas, &rounds);
     assert_eq!(errors.measurers().into_iter().collect::<Vec<_>>(), ["A"]);
     let learned = errors.learned(&KNOWLEDGE.atlas, "A");
     let told: Vec<_> =

@@ -106,6 +106,11 @@ impl Atlas {
         self.sites.iter().find(|site| site.id == *id)
     }
 
+    /// What the part of the body is called whose muscles a site mixes.
+    pub fn part_name(&self, id: &SiteId) -> String {
+        self.site(id).map_or_else(|| id.to_string(), |site| site.part_name().to_owned())
+    }
+
     /// All skinfold sites.
     pub fn skinfolds(&self) -> &[SkinfoldSite] {
         &self.skinfolds

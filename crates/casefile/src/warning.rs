@@ -37,7 +37,7 @@ impl std::fmt::Display for Warning {
 /// before.
 pub fn warnings(atlas: &Atlas, case: &Case) -> Vec<Warning> {
     let Some((newest, earlier)) = case.rounds.split_last() else { return Vec::new() };
-    let errors = MeasurerErrors::learn(&case.rounds);
+    let errors = MeasurerErrors::learn(atlas, &case.rounds);
     let mut found: Vec<Warning> =
         newest.tape.iter().filter_map(|measure| third_reading(atlas, &errors, newest, measure)).collect();
     found.extend(newest.skinfolds.iter().filter_map(|fold| third_fold(atlas, &errors, newest, fold)));

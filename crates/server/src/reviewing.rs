@@ -158,7 +158,7 @@ pub(crate) fn last_review(
     let rounds = store.rounds(&round.client_id)?;
     let Some(before) = rounds.into_iter().rfind(|other| other.taken_on < round.taken_on) else { return Ok(None) };
     let (decisions, _) = store.decisions(&before.id)?;
-    if decisions.is_empty() {
+    if !decisions.values().any(|decision| decision.asks_of_plan()) {
         return Ok(None);
     }
     let (work, _) = done(store, knowledge, &before, round.taken_on)?;

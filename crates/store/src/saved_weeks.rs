@@ -6,6 +6,8 @@ use crate::json::{parsed, written};
 use crate::new_id;
 use crate::schema::{client, issued_plan, saved_week};
 use casefile::WeekDraft;
+use diesel::alias;
+use diesel::dsl::{exists, not};
 use diesel::prelude::*;
 use jiff::Timestamp;
 
@@ -48,7 +50,7 @@ impl Row {
 }
 
 /// The newest plan of a client.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct GivenWeek {
     /// Whose.
     pub client_id: String,
@@ -56,6 +58,10 @@ pub struct GivenWeek {
     pub client_name: String,
     /// The plan.
     pub plan_id: String,
+    /// Monday of its first week.
+    pub starts_on: String,
+    /// The week as the coach had it.
+    pub week: WeekDraft,
 }
 
 impl Store {
@@ -106,17 +112,20 @@ impl Store {
 
     /// The newest plan of every client who has one, by name.
     pub fn given_weeks(&self) -> Result<Vec<GivenWeek>, StoreError> {
-        let rows: Vec<(String, String, String)> = issued_plan::table
+        let newer = alias!(issued_plan as newer);
+        let replaced = newer
+            .filter(newer.field(issued_plan::client_id).eq(issued_plan::client_id))
+            .filter(newer.field(issued_plan::version).gt(issued_plan::version));
+        let rows: Vec<(String, String, String, String, String)> = issued_plan::table
             .inner_join(client::table.on(client::id.eq(issued_plan::client_id)))
-            .order((client::name, client::id, issued_plan::version.desc()))
-            .select((client::id, client::name, issued_plan::id))
+            .filter(not(exists(replaced)))
+            .order((client::name, client::id))
+            .select((client::id, client::name, issued_plan::id, issued_plan::starts_on, issued_plan::week_json))
             .load(&mut self.connect()?)?;
-        let mut given: Vec<GivenWeek> = Vec::new();
-        for (client_id, client_name, plan_id) in rows {
-            if given.last().is_none_or(|last| last.client_id != client_id) {
-                given.push(GivenWeek { client_id, client_name, plan_id });
-            }
-        }
-        Ok(given)
+        let given = rows.into_iter().map(|(client_id, client_name, plan_id, starts_on, week_json)| {
+            let week = parsed("issued plan", &plan_id, &week_json)?;
+            Ok(GivenWeek { client_id, client_name, plan_id, starts_on, week })
+        });
+        given.collect()
     }
 }

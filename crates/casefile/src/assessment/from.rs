@@ -52,7 +52,7 @@ fn area(knowledge: &Knowledge, case: &Case, verdict: &AreaVerdict) -> AreaEntry 
     let AreaVerdict { site, heads, bulk, .. } = verdict;
     AreaEntry {
         area: site.clone(),
-        name: knowledge.atlas.site(site).map_or_else(|| site.to_string(), |site| site.part_name().to_owned()),
+        name: knowledge.atlas.part_name(site),
         mean: bulk.mean,
         sd: bulk.sd,
         p_behind: bulk.p_behind,

@@ -33,6 +33,13 @@ pub enum Decision {
     Grow,
 }
 
+impl Decision {
+    /// Whether it asks something of the next week beside the choice of regions.
+    pub fn asks_of_plan(self) -> bool {
+        matches!(self, Self::Swap | Self::RestThenChange | Self::Raise | Self::Grow)
+    }
+}
+
 /// What is known when it is decided.
 #[derive(Clone, Debug)]
 #[allow(clippy::struct_excessive_bools, reason = "each is a fact the table asks for")]

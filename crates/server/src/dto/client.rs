@@ -96,10 +96,9 @@ pub struct AreaMark {
 impl AreaMark {
     /// With the name of the part.
     pub(crate) fn of(atlas: &Atlas, area: &AreaVerdict) -> Self {
-        let site = atlas.site(&area.site);
         Self {
             area: area.site.clone(),
-            name: site.map_or_else(|| area.site.to_string(), |site| site.part_name().to_owned()),
+            name: atlas.part_name(&area.site),
             mean: area.bulk.mean,
             sd: area.bulk.sd,
             standing: area.bulk.standing,

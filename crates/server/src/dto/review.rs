@@ -178,10 +178,9 @@ pub struct AreaReviewView {
 impl AreaReviewView {
     /// With the name of the part.
     pub fn of(atlas: &Atlas, review: &AreaReview) -> Self {
-        let site = atlas.site(&review.site);
         Self {
             area: review.site.clone(),
-            name: site.map_or_else(|| review.site.to_string(), |site| site.part_name().to_owned()),
+            name: atlas.part_name(&review.site),
             movement: review.movement,
             sure: review.sure,
             with_the_body_pct: review.with_the_body_pct,

@@ -242,7 +242,7 @@ pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<HttpRes
 }
 
 fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {
-    let all = MeasurerErrors::learn(rounds);
+    let all = MeasurerErrors::learn(atlas, rounds);
     let of = |name: &str| {
         let (tem_pct, pairs) = all.overall(atlas, name);
         let learned = all.learned(atlas, name).into_iter().map(|learned| LearnedView {
@@ -269,7 +269,7 @@ fn over_time(atlas: &Atlas, rounds: &[Round], name: &str) -> Vec<MeasuringPoint>
     let mut errors = MeasurerErrors::default();
     let mut points: Vec<MeasuringPoint> = Vec::new();
     for round in rounds.iter().filter(|round| round.measured_by == name) {
-        errors.add(round);
+        errors.add(atlas, round);
         let (tem_pct, pairs) = errors.overall(atlas, name);
         let point = MeasuringPoint { date: round.date.to_string(), tem_pct, pairs };
         match points.last_mut() {

@@ -9,7 +9,7 @@ use actix_web::{HttpResponse, delete, get, post, web};
 use casefile::{WeekDraft, check_week, check_week_name};
 use jiff::tz::TimeZone;
 use plan::fitted;
-use store::{SavedWeek, Store};
+use store::{GivenWeek, SavedWeek, Store};
 
 fn trained_days(week: &WeekDraft) -> usize {
     week.sessions.iter().filter(|day| !day.items.is_empty()).count()
@@ -28,19 +28,18 @@ pub(crate) async fn list_weeks(state: web::Data<AppState>) -> Result<web::Json<W
             name,
             saved_by,
         };
-        let mut others = Vec::new();
-        for given in store.given_weeks()? {
-            let plan = store.issued_plan(&given.plan_id)?;
-            others.push(OthersWeek {
-                client_name: given.client_name,
-                plan: given.plan_id,
-                starts_on: plan.starts_on.to_string(),
-                days: trained_days(&plan.week),
-                minutes: plan.week.minutes,
-                client_id: given.client_id,
-            });
-        }
-        Ok(WeeksView { kept: store.saved_weeks()?.into_iter().map(kept).collect(), others })
+        let other = |GivenWeek { client_id, client_name, plan_id, starts_on, week }| OthersWeek {
+            days: trained_days(&week),
+            minutes: week.minutes,
+            client_id,
+            client_name,
+            plan: plan_id,
+            starts_on,
+        };
+        Ok(WeeksView {
+            kept: store.saved_weeks()?.into_iter().map(kept).collect(),
+            others: store.given_weeks()?.into_iter().map(other).collect(),
+        })
     });
     listed.await.map(web::Json)
 }

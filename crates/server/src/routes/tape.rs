@@ -216,7 +216,7 @@ fn earlier(knowledge: &Knowledge, case: &Case) -> (Option<String>, Vec<EarlierVa
     let mut before = case.clone();
     before.rounds.pop();
     let Some(date) = before.rounds.last().map(|round| round.date.to_string()) else { return (None, Vec::new()) };
-    let errors = MeasurerErrors::learn(&before.rounds);
+    let errors = MeasurerErrors::learn(&knowledge.atlas, &before.rounds);
     let values = measure_round(&knowledge.atlas, &before.rounds, &errors).sites.into_iter();
     (Some(date), values.map(|m| EarlierValue { site: m.site, side: m.side, value_cm: m.value_cm }).collect())
 }
