@@ -216,6 +216,7 @@ test("a week is kept under a name and taken for another client, with what they m
   await expect(page.getByRole("region", { name: "Changed for this client:" })).toContainText("shoulder, which hurts 4/10");
   await page.keyboard.press("Control+z");
   await expect(days(page)).toHaveCount(2);
+  await expect(page.getByRole("region", { name: "Changed for this client:" })).toHaveCount(0);
 });
 
 test("without a choice the week says so", async ({ page }) => {

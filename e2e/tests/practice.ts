@@ -61,6 +61,9 @@ export const test = base.extend<object, { practice: Practice }>({
       if (message.type() === "error" && !/status of 4\d\d/.test(message.text())) complaints.push(message.text());
     });
     await use(page);
+    // The next test's clients are this one's: what is still on its way is waited for.
+    if (!page.isClosed())
+      await expect(page.locator("[data-state=unsaved], [data-state=saving]")).toHaveCount(0);
     expect(complaints).toEqual([]);
   },
 });

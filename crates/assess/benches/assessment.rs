@@ -2,7 +2,7 @@
 //!
 //! `reference/yardstick.py` weighs the same rows by numpy; `make bench` runs both.
 
-use assess::{Assessment, Case, Knowledge, NextLookSearch, SizeEvidence, assess};
+use assess::{Assessment, Case, Knowledge, NextLookSearch, SizeEvidence, TapeJoint, assess};
 use casefile::{CaseFile, assessment_file};
 use criterion::{Criterion, criterion_group, criterion_main};
 use serde_json::{Value, json};
@@ -73,6 +73,7 @@ fn next_look(criterion: &mut Criterion, knowledge: &Knowledge, case: &Case) {
         sides: &sides,
         weights: &weights,
         measured: &assessment.measured,
+        waiting: &TapeJoint::default(),
         tested: &[],
     };
     assert_eq!(search.best().len(), 3);

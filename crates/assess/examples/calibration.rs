@@ -6,27 +6,33 @@
 //! them is drawn anew, so that it is known. Then they are taped and rated with the errors of the settings. Prints the tables of
 //! `docs/accuracy.md`.
 
-#![allow(clippy::expect_used, clippy::unwrap_used, reason = "a tool that cannot go on should stop")]
-
 use assess::{
-    Assessment, BodyModel, Case, Choices, Client, Experience, Hand, Knowledge, Moved, Rating, RatingJudgement, Round,
-    Screens, Sex, Standing, TapeMeasure, assess, moves,
+    Assessment, BodyModel, Case, Choices, Client, Hand, Knowledge, Moved, Rating, RatingJudgement, Round, Sex,
+    Standing, TapeMeasure, assess, moves,
 };
+use casefile::CaseFile;
 use jiff::civil::{Date, date};
 use nalgebra::{DMatrix, DVector};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
 use statrs::distribution::{ContinuousCDF, Normal};
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeMap;
 use std::path::PathBuf;
 use units::{Length, Side};
 
 const PARTS: usize = 7;
+const FIRST: Date = date(2026, 3, 2);
+const SECOND: Date = date(2026, 5, 25);
+
+type Failure = Box<dyn std::error::Error>;
+
+/// Whoever is not what a line is about: brief and days of the example.
+const EXAMPLE: &str = include_str!("../../../docs/examples/case.json");
 
 /// People of one sex with what is needed to make clients of them.
 struct People<'a> {
     knowledge: &'a Knowledge,
-    sex: Sex,
+    client: Client,
     body: &'a BodyModel,
     /// ln cm.
     bodies: Vec<DVector<f64>>,
@@ -54,20 +60,22 @@ fn picked(matrix: &DMatrix<f64>, rows: &[usize], columns: &[usize]) -> DMatrix<f
 }
 
 impl<'a> People<'a> {
-    fn new(knowledge: &'a Knowledge, sex: Sex, name: &str) -> Self {
+    fn new(knowledge: &'a Knowledge, sex: Sex, name: &str) -> Result<Self, Failure> {
+        let file = CaseFile::parse(EXAMPLE).map_err(|problems| format!("{problems:?}"))?;
+        let example = file.resolve(&knowledge.atlas).map_err(|problems| format!("{problems:?}"))?.client;
+        let client = Client { sex, schools: BTreeMap::new(), look_weights: BTreeMap::new(), ..example };
         let body = knowledge.evidence().body(sex);
         let path = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join(format!("../../reference/fixtures/bdims_{name}.csv"));
-        let mut reader = csv::Reader::from_path(path).expect("the fixtures are committed");
-        let bodies: Vec<DVector<f64>> = reader
-            .deserialize::<Vec<f64>>()
-            .map(|row| DVector::from_vec(row.expect("numbers").into_iter().map(f64::ln).collect()))
-            .collect();
+        let mut reader = csv::Reader::from_path(path)?;
+        let rows = reader.deserialize::<Vec<f64>>();
+        let bodies = rows.map(|row| Ok(DVector::from_vec(row?.into_iter().map(f64::ln).collect())));
+        let bodies = bodies.collect::<Result<Vec<_>, Failure>>()?;
         let norms = knowledge.norms.of(sex);
         let muscle: Vec<usize> = body.areas.iter().map(|area| area.place).collect();
         let rest: Vec<usize> = (0..norms.mean_ln.len()).filter(|site| !muscle.contains(site)).collect();
         let s = &norms.covariance_ln;
-        let regression =
-            picked(s, &muscle, &rest) * picked(s, &rest, &rest).try_inverse().expect("the moments are of full rank");
+        let regression = picked(s, &muscle, &rest)
+            * picked(s, &rest, &rest).try_inverse().ok_or("the moments are not of full rank")?;
         let residual = picked(s, &muscle, &muscle) - &regression * picked(s, &rest, &muscle);
         let prior = knowledge.evidence().prior_bulk().1;
         let shares = DMatrix::from_fn(PARTS, prior.nrows(), |part, region| {
@@ -76,11 +84,11 @@ impl<'a> People<'a> {
         let growth = DMatrix::from_diagonal(&DVector::from_iterator(PARTS, body.areas.iter().map(|a| a.growth_ln)));
         let carried = &growth * &shares * prior * shares.transpose() * &growth;
         let kept = half(&(&residual - carried), 0.5) * half(&residual, -0.5);
-        Self {
+        Ok(Self {
             half_prior: half(prior, 0.5),
             mean: norms.mean_ln.clone(),
             knowledge,
-            sex,
+            client,
             body,
             bodies,
             muscle,
@@ -88,7 +96,7 @@ impl<'a> People<'a> {
             regression,
             kept,
             shares,
-        }
+        })
     }
 
     /// A person with the given bulk of their regions and amount of muscularity, ln cm.
@@ -138,31 +146,6 @@ struct Look {
 
 const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false };
 
-fn client(sex: Sex, stature_cm: f64, hand: Hand) -> Client {
-    Client {
-        name: "Made up".into(),
-        sex,
-        birth_date: date(1994, 6, 11),
-        height: Length::from_cm(stature_cm).unwrap(),
-        dominant_hand: hand,
-        experience: Experience::Intermediate,
-        look: "balanced".parse().unwrap(),
-        look_weights: BTreeMap::new(),
-        days_per_week: 4,
-        minutes_per_session: 70,
-        max_exercises_per_session: 7,
-        equipment: BTreeSet::new(),
-        pain: Vec::new(),
-        screens: Screens::default(),
-        excluded_exercises: BTreeSet::new(),
-        schools: BTreeMap::new(),
-        photo_consent: None,
-        home: None,
-        readiness: None,
-        clearance: None,
-    }
-}
-
 /// Tapes and rates a body; gives the round and the true index of each paired site that got one.
 fn round(
     people: &People,
@@ -171,13 +154,13 @@ fn round(
     bulk: &DVector<f64>,
     look: Look,
     on: Date,
-) -> (Round, BTreeMap<String, f64>) {
+) -> Result<(Round, BTreeMap<String, f64>), Failure> {
     let (atlas, settings) = (&people.knowledge.atlas, people.knowledge.atlas.evidence());
     let error = &settings.error;
     let mut truth = BTreeMap::new();
     let mut tape = Vec::new();
     for (place, site) in people.knowledge.norms.sites().iter().enumerate().skip(1) {
-        let known = atlas.site(site).expect("every site of the norms");
+        let known = atlas.site(site).ok_or("a site of the norms that the atlas does not have")?;
         let girth = known.kind == atlas::SiteKind::Girth;
         let reading = look.reading_pct.unwrap_or(if girth { error.girth_pct } else { error.breadth_pct }) / 100.0;
         let placing = if girth { error.placing_girth_pct } else { error.placing_breadth_pct } / 100.0;
@@ -195,8 +178,8 @@ fn round(
         };
         for (side, factor) in sides {
             let there = x[place].exp() * factor * (1.0 + placing * dice.normal());
-            let readings =
-                (0..2).map(|_| Length::from_cm(there * (1.0 + reading * dice.normal())).expect("a length")).collect();
+            let readings = (0..2).map(|_| Ok(Length::from_cm(there * (1.0 + reading * dice.normal()))?));
+            let readings = readings.collect::<Result<_, Failure>>()?;
             tape.push(TapeMeasure { site: site.clone(), side: *side, readings });
         }
     }
@@ -229,19 +212,33 @@ fn round(
         outlines: Vec::new(),
         tests: Vec::new(),
     };
-    (round, truth)
+    Ok((round, truth))
 }
 
-fn case(people: &People, x: &DVector<f64>, hand: Hand, rounds: Vec<Round>) -> Case {
-    Case {
-        as_of: rounds.last().expect("a round").date,
-        client: client(people.sex, x[0].exp(), hand),
+/// A body's rounds, the last of `on`, with nothing known of its hands.
+fn case(people: &People, x: &DVector<f64>, rounds: Vec<Round>, on: Date) -> Result<Case, Failure> {
+    let height = Length::from_cm(x[0].exp())?;
+    Ok(Case {
+        as_of: on,
+        client: Client { height, dominant_hand: Hand::Both, ..people.client.clone() },
         rounds,
         training: Vec::new(),
         choices: Choices::default(),
         hurts: Vec::new(),
         last_review: None,
-    }
+    })
+}
+
+/// A body as it is judged after one round, and the true index of each paired site.
+fn judged(
+    people: &People,
+    dice: &mut Dice,
+    x: &DVector<f64>,
+    bulk: &DVector<f64>,
+    look: Look,
+) -> Result<(Assessment, BTreeMap<String, f64>), Failure> {
+    let (round, truth) = round(people, dice, x, bulk, look, FIRST)?;
+    Ok((assess(people.knowledge, &case(people, x, vec![round], FIRST)?), truth))
 }
 
 /// Said against true, in ten bins.
@@ -314,37 +311,37 @@ impl Tally {
 }
 
 /// Verdicts on drawn lags.
-fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f64) {
+fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f64) -> Result<(), Failure> {
     let mut tally = Tally::default();
     let mut dice = Dice(StdRng::seed_from_u64(16));
     for index in 0..count {
         let people = &all[index % all.len()];
         let bulk = dice.bulk(people);
         let x = people.made(index / all.len(), &bulk, muscularity);
-        let (round, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
-        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        let (assessment, _) = judged(people, &mut dice, &x, &bulk, look)?;
         tally.add(people, &assessment, &bulk, people.knowledge.atlas.evidence().level_half_width_sd);
     }
     tally.tell(name);
+    Ok(())
 }
 
 /// Regions called behind of clients of whom none is.
-fn balanced(all: &[People], count: usize, name: &str, look: Look) {
+fn balanced(all: &[People], count: usize, name: &str, look: Look) -> Result<(), Failure> {
     let mut dice = Dice(StdRng::seed_from_u64(17));
     let mut called = 0;
     for index in 0..count {
         let people = &all[index % all.len()];
         let bulk = DVector::zeros(people.half_prior.nrows());
         let x = people.made(index / all.len(), &bulk, 0.0);
-        let (round, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
-        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        let (assessment, _) = judged(people, &mut dice, &x, &bulk, look)?;
         called += assessment.regions.iter().filter(|region| region.bulk.standing == Standing::Behind).count();
     }
     println!("| {name} | {:.2} |", called as f64 / count as f64);
+    Ok(())
 }
 
 /// Left against right with a reading error that the measurer's replicates tell of.
-fn sides(all: &[People], count: usize, reading_pct: f64) {
+fn sides(all: &[People], count: usize, reading_pct: f64) -> Result<(), Failure> {
     let mut dice = Dice(StdRng::seed_from_u64(18));
     let mut reliability = Reliability::default();
     for index in 0..count {
@@ -352,8 +349,7 @@ fn sides(all: &[People], count: usize, reading_pct: f64) {
         let bulk = dice.bulk(people);
         let x = people.made(index / all.len(), &bulk, 0.0);
         let look = Look { sided: true, reading_pct: Some(reading_pct), ..TAPE };
-        let (round, truth) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
-        let assessment = assess(people.knowledge, &case(people, &x, Hand::Both, vec![round]));
+        let (assessment, truth) = judged(people, &mut dice, &x, &bulk, look)?;
         let threshold = people.knowledge.atlas.evidence().act_threshold_pct.girth;
         for asymmetry in &assessment.asymmetries {
             let beyond = truth[asymmetry.site.as_str()].abs() > threshold;
@@ -361,10 +357,11 @@ fn sides(all: &[People], count: usize, reading_pct: f64) {
         }
     }
     println!("| sides, reading error {reading_pct} % | {:.3} |", reliability.error());
+    Ok(())
 }
 
 /// Two rounds twelve weeks apart; `grown` is the growth of one part's girth, %.
-fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) {
+fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) -> Result<(), Failure> {
     const PART: usize = 2;
     let mut dice = Dice(StdRng::seed_from_u64(19));
     let (mut girth_called, mut released, mut chosen, mut gained, mut found) = (0, 0, 0, 0, 0);
@@ -382,10 +379,10 @@ fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) {
                 now_bulk[*region] += rise;
             }
         }
-        let (first, _) = round(people, &mut dice, &x, &bulk, look, date(2026, 3, 2));
-        let (second, _) = round(people, &mut dice, &later, &now_bulk, look, date(2026, 5, 25));
-        let before = case(people, &x, Hand::Both, vec![first.clone()]);
-        let now = case(people, &x, Hand::Both, vec![first, second]);
+        let (first, _) = round(people, &mut dice, &x, &bulk, look, FIRST)?;
+        let (second, _) = round(people, &mut dice, &later, &now_bulk, look, SECOND)?;
+        let before = case(people, &x, vec![first.clone()], FIRST)?;
+        let now = case(people, &x, vec![first, second], SECOND)?;
         let [was, is] = [&before, &now].map(|case| assess(people.knowledge, case));
         let moved = moves(people.knowledge, (&before, &was), (&now, &is));
         girth_called += usize::from(is.changes.iter().any(|change| change.together));
@@ -398,9 +395,7 @@ fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) {
             released += usize::from(moved.no_longer_behind());
             gained += usize::from(moved.gained());
         }
-        let part = &moved.areas[PART];
-        found += usize::from(part.1.gained());
-        let _ = &part.0;
+        found += usize::from(moved.areas[PART].1.gained());
     }
     let pct = |part: usize, of: usize| 100.0 * part as f64 / of as f64;
     println!(
@@ -410,34 +405,36 @@ fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) {
         pct(gained, chosen),
         pct(found, count)
     );
+    Ok(())
 }
 
-fn main() {
-    let count = std::env::args().nth(1).map_or(2000, |count| count.parse().expect("how many clients"));
-    let knowledge = Knowledge::load().expect("shipped data");
-    let all = [People::new(&knowledge, Sex::Male, "male"), People::new(&knowledge, Sex::Female, "female")];
+fn main() -> Result<(), Failure> {
+    let count = std::env::args().nth(1).map_or(Ok(2000), |count| count.parse())?;
+    let knowledge = Knowledge::load()?;
+    let all = [People::new(&knowledge, Sex::Male, "male")?, People::new(&knowledge, Sex::Female, "female")?];
     let rated = Look { rated: true, moods: true, ..TAPE };
     let even = Look { moods: false, ..rated };
     println!("{count} clients a line.\n");
     println!("| evidence | error of P(behind), heads | parts | behind is true | ahead is true | parts with a word |");
     println!("| --- | --- | --- | --- | --- | --- |");
-    verdicts(&all, count, "tape", TAPE, 0.0);
-    verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84);
-    verdicts(&all, count, "tape and ratings", rated, 0.0);
-    verdicts(&all, count, "tape and a harsh day's ratings", Look { harsh: -0.4, ..even }, 0.0);
+    verdicts(&all, count, "tape", TAPE, 0.0)?;
+    verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84)?;
+    verdicts(&all, count, "tape and ratings", rated, 0.0)?;
+    verdicts(&all, count, "tape and a harsh day's ratings", Look { harsh: -0.4, ..even }, 0.0)?;
     println!("\n| nobody behind | regions called behind |\n| --- | --- |");
-    balanced(&all, count, "tape", TAPE);
-    balanced(&all, count, "tape and ratings, even days", even);
-    balanced(&all, count, "tape and ratings, every day with a mood", rated);
+    balanced(&all, count, "tape", TAPE)?;
+    balanced(&all, count, "tape and ratings, even days", even)?;
+    balanced(&all, count, "tape and ratings, every day with a mood", rated)?;
     println!("\n| left against right | error of P(beyond 3 %) |\n| --- | --- |");
-    sides(&all, count, 1.0);
-    sides(&all, count, 2.0);
+    sides(&all, count, 1.0)?;
+    sides(&all, count, 2.0)?;
     println!(
         "\n| two rounds, twelve weeks | any girth called changed | chosen region released | gain said | arm found |"
     );
     println!("| --- | --- | --- | --- | --- |");
-    reviews(&all, count, "nothing changed, tape", TAPE, 0.0);
-    reviews(&all, count, "nothing changed, tape and ratings", rated, 0.0);
-    reviews(&all, count, "arms +3 %, tape", TAPE, 3.0);
-    reviews(&all, count, "arms +5 %, tape", TAPE, 5.0);
+    reviews(&all, count, "nothing changed, tape", TAPE, 0.0)?;
+    reviews(&all, count, "nothing changed, tape and ratings", rated, 0.0)?;
+    reviews(&all, count, "arms +3 %, tape", TAPE, 3.0)?;
+    reviews(&all, count, "arms +5 %, tape", TAPE, 5.0)?;
+    Ok(())
 }

@@ -18,7 +18,7 @@ use crate::norms::{NormError, Norms};
 use crate::observe::{Observation, observations};
 use crate::pieces::{Piece, Voices, pieces};
 use crate::posterior::Posterior;
-use crate::reference::{Reference, SizedSite, observed_ln, reference, tape_joint};
+use crate::reference::{Reference, SizedSite, all_taped, observed_ln, reference, tape_joint};
 use crate::sizing::{Roster, SchoolSize, SizingSchool, ratio_sizes};
 use crate::strength_sides::{StrengthAsymmetry, strength_asymmetries};
 use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
@@ -198,6 +198,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         sides: &state.sides,
         weights: &state.weights,
         measured: &facts.measured,
+        waiting: &waiting(knowledge, case, &facts),
         tested: &tested,
     };
     Assessment {
@@ -328,6 +329,18 @@ fn area_verdicts(knowledge: &Knowledge, case: &Case, state: &State) -> Vec<AreaV
     body.areas.iter().map(verdict).collect()
 }
 
+/// Girths over muscle that wait for something of the bones.
+fn waiting(knowledge: &Knowledge, case: &Case, facts: &Facts) -> TapeJoint {
+    let body = knowledge.evidence().body(case.client.sex);
+    let judges = sizing(&knowledge.atlas, &case.client).is_none_or(|school| school == "rest-of-body");
+    if !facts.tape.places.is_empty() || !judges {
+        return TapeJoint::default();
+    }
+    let taped = all_taped(knowledge, &case.client, &facts.measured);
+    let muscle = body.areas.iter().any(|area| taped.places.contains(&area.place));
+    if muscle { taped } else { TapeJoint::default() }
+}
+
 /// Which side is smaller by girth and which weaker by strength, when both are more than error and they are not the same.
 fn sides_disagree(atlas: &Atlas, facts: &Facts, region: &RegionId) -> Option<SidesDisagree> {
     let composition = &atlas.evidence().composition;
@@ -375,8 +388,8 @@ fn sizing<'a>(atlas: &'a Atlas, client: &Client) -> Option<&'a str> {
 /// What was taped, where size is judged by the rest of the body.
 fn judged_tape(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
     match sizing(&knowledge.atlas, client) {
-        Some("frame-ratios" | "own-roster" | "own-past") => TapeJoint::default(),
-        _ => tape_joint(knowledge, client, measured),
+        None | Some("rest-of-body") => tape_joint(knowledge, client, measured),
+        Some(_) => TapeJoint::default(),
     }
 }
 

@@ -4,7 +4,7 @@ use crate::body::{BodyModel, TapeJoint};
 use crate::input::{Hand, Sex};
 use crate::norms::Norms;
 use crate::observe::{Observation, Target};
-use crate::posterior::{Posterior, Prior, Stack, Unseen};
+use crate::posterior::{Posterior, Prior, Said, Stack, Unseen};
 use atlas::Atlas;
 use nalgebra::{DMatrix, DVector};
 use units::SiteId;
@@ -95,6 +95,15 @@ impl Evidence {
 
     /// How far regions are ahead or behind after everything that speaks about size.
     pub fn weigh_bulk(&self, sized: SizeEvidence<'_>) -> Posterior {
+        settled(&self.bulk, self.bulk_stack(sized))
+    }
+
+    /// The same in means and SDs alone.
+    pub(crate) fn say_bulk(&self, sized: SizeEvidence<'_>) -> Said {
+        Said::after(&self.bulk, &self.bulk_stack(sized))
+    }
+
+    fn bulk_stack(&self, sized: SizeEvidence<'_>) -> Stack {
         let body = self.body(sized.sex);
         let taped = Taped {
             deviation: body.deviation(sized.tape),
@@ -104,7 +113,7 @@ impl Evidence {
             covariance: body.observed_covariance(sized.tape),
         };
         let rows: Vec<&Observation> = bulk_rows(sized.rows).collect();
-        settled(&self.bulk, self.stacked(&self.bulk, &taped, &rows))
+        self.stacked(&self.bulk, &taped, &rows)
     }
 
     /// What was taped and the rows about size as one stack.
@@ -138,19 +147,13 @@ impl Evidence {
     /// Left minus right after everything that speaks about sides.
     pub fn weigh_sides<'a>(&self, hand: Hand, observations: impl IntoIterator<Item = &'a Observation>) -> Posterior {
         let prior = self.sides_prior(hand);
-        let rows: Vec<&Observation> = observations.into_iter().filter(|o| o.target == Target::Asymmetry).collect();
-        let along: Vec<DVector<f64>> = rows.iter().map(|row| prior.along(&row.row)).collect();
-        let stack = Stack {
-            deviation: DVector::from_iterator(
-                rows.len(),
-                rows.iter().map(|row| row.y - prior.dot(&row.row, &prior.mean)),
-            ),
-            cross: DMatrix::from_fn(prior.regions.len(), rows.len(), |place, i| along[i][place]),
-            covariance: DMatrix::from_fn(rows.len(), rows.len(), |i, j| {
-                prior.dot(&rows[i].row, &along[j]) + if i == j { rows[i].variance } else { 0.0 }
-            }),
-        };
-        settled(prior, stack)
+        settled(prior, sides_stack(prior, observations))
+    }
+
+    /// The same in means and SDs alone.
+    pub(crate) fn say_sides<'a>(&self, hand: Hand, observations: impl IntoIterator<Item = &'a Observation>) -> Said {
+        let prior = self.sides_prior(hand);
+        Said::after(prior, &sides_stack(prior, observations))
     }
 
     fn shared_error(&self, row: &Observation, other: &Observation, same: bool) -> f64 {
@@ -195,6 +198,19 @@ impl Evidence {
         let seen: Vec<f64> =
             rows.iter().filter(|o| o.target == Target::Asymmetry).map(|o| prior.dot(&o.row, &cross)).collect();
         Unseen { shared: DVector::from_vec(seen), variance: prior.dot(row, &cross) + variance, cross }
+    }
+}
+
+/// Rows about sides as one stack.
+fn sides_stack<'a>(prior: &Prior, observations: impl IntoIterator<Item = &'a Observation>) -> Stack {
+    let rows: Vec<&Observation> = observations.into_iter().filter(|o| o.target == Target::Asymmetry).collect();
+    let along: Vec<DVector<f64>> = rows.iter().map(|row| prior.along(&row.row)).collect();
+    Stack {
+        deviation: DVector::from_iterator(rows.len(), rows.iter().map(|row| row.y - prior.dot(&row.row, &prior.mean))),
+        cross: DMatrix::from_fn(prior.regions.len(), rows.len(), |place, i| along[i][place]),
+        covariance: DMatrix::from_fn(rows.len(), rows.len(), |i, j| {
+            prior.dot(&rows[i].row, &along[j]) + if i == j { rows[i].variance } else { 0.0 }
+        }),
     }
 }
 

@@ -1,12 +1,13 @@
 //! What to look at next: the observation that narrows the verdict most per minute.
 
 use crate::assessment::Knowledge;
-use crate::body::composition;
+use crate::body::{TapeJoint, composition};
 use crate::evidence::SizeEvidence;
 use crate::input::{Case, Client};
 use crate::measured::{Measurements, reading_error};
 use crate::observe::{Observation, ObservationKind, Target};
 use crate::posterior::Posterior;
+use crate::reference::is_frame;
 use atlas::{Atlas, Exercise, Region, Site, SiteKind};
 use units::{EquipmentId, ExerciseId, RegionId, SiteId};
 
@@ -57,6 +58,8 @@ pub struct NextLookSearch<'a> {
     pub weights: &'a [f64],
     /// What was taped.
     pub measured: &'a Measurements,
+    /// Girths over muscle that were taped and cannot speak yet, for want of anything of the bones.
+    pub waiting: &'a TapeJoint,
     /// Exercises already tested one side at a time.
     pub tested: &'a [&'a ExerciseId],
 }
@@ -119,7 +122,7 @@ impl<'a> NextLookSearch<'a> {
     }
 
     fn tape_gain(&self, site: &Site) -> Option<f64> {
-        let (atlas, evidence) = (&self.knowledge.atlas, self.knowledge.evidence());
+        let atlas = &self.knowledge.atlas;
         let settings = atlas.evidence();
         if self.measured.sites.iter().any(|taken| taken.site == site.id) {
             return None;
@@ -131,13 +134,35 @@ impl<'a> NextLookSearch<'a> {
         let error_pct = reading_error(reading, 2).hypot(placing);
         let size = self.knowledge.norms.sites().iter().position(|known| *known == site.id).map_or(0.0, |place| {
             let sides = if site.paired { 2.0 } else { 1.0 };
-            let unseen = evidence.unseen_site(self.sized, place, (error_pct / 100.0).powi(2) / sides);
-            self.bulk.fall(&unseen, self.weights)
+            self.size_gain(site, place, (error_pct / 100.0).powi(2) / sides)
         });
         let sides = composition(atlas, &site.id).filter(|_| site.paired).map_or(0.0, |row| {
             self.sides_gain(&row, 2.0 * error_pct.powi(2) + settings.observation_sd.tape_asymmetry.powi(2))
         });
         Some(size + sides).filter(|gain| *gain > 0.0)
+    }
+
+    /// What a site would tell about sizes. While girths wait for something of the bones, another girth tells nothing, and the
+    /// first of the bones lets all of them speak.
+    fn size_gain(&self, site: &Site, place: usize, error_variance: f64) -> f64 {
+        let (evidence, waiting) = (self.knowledge.evidence(), self.waiting);
+        if waiting.places.is_empty() {
+            return self.bulk.fall(&evidence.unseen_site(self.sized, place, error_variance), self.weights);
+        }
+        if !is_frame(self.knowledge, &site.id) {
+            return 0.0;
+        }
+        let mut tape = waiting.clone();
+        tape.places.push(place);
+        // How far variances fall does not depend on what is read.
+        tape.x.push(evidence.body(self.sized.sex).moments.mean_ln[place]);
+        tape.error_variance.push(error_variance);
+        let then = evidence.weigh_bulk(SizeEvidence { tape: &tape, ..self.sized });
+        let fall = |(region, weight): (usize, &f64)| {
+            let [before, after] = [self.bulk.of(region), then.of(region)].map(|found| found.map_or(0.0, |(_, sd)| sd));
+            weight * (before.powi(2) - after.powi(2))
+        };
+        self.weights.iter().enumerate().map(fall).sum()
     }
 
     /// What a row about sides would tell, in the unit of sizes.

@@ -4,7 +4,7 @@ use crate::body::TapeJoint;
 use crate::evidence::{Evidence, SizeEvidence, bulk_rows};
 use crate::input::Hand;
 use crate::observe::{Observation, Target};
-use crate::posterior::Posterior;
+use crate::posterior::{Posterior, Said};
 
 /// What a piece of evidence is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -83,7 +83,7 @@ const TAPE: &str = "tape";
 /// What one kind of evidence says on its own.
 struct Voice {
     kind: &'static str,
-    posterior: Posterior,
+    said: Said,
 }
 
 /// Separate estimates by kind, to be compared region by region.
@@ -96,27 +96,23 @@ impl Voices {
     /// Weighs each kind of evidence about size on its own.
     pub(crate) fn about_size(evidence: &Evidence, all: SizeEvidence<'_>) -> Self {
         let nothing = TapeJoint::default();
-        let weigh = |kind: &'static str| {
+        let say = |kind: &'static str| {
             let rows: Vec<Observation> = bulk_rows(all.rows).filter(|o| o.kind.family() == kind).cloned().collect();
             let tape = if kind == TAPE { all.tape } else { &nothing };
-            evidence.weigh_bulk(SizeEvidence { tape, rows: &rows, ..all })
+            evidence.say_bulk(SizeEvidence { tape, rows: &rows, ..all })
         };
         let taped = (!all.tape.places.is_empty()).then_some(TAPE);
-        Self::of(Target::Bulk, taped.into_iter().chain(bulk_rows(all.rows).map(|o| o.kind.family())), weigh)
+        Self::of(Target::Bulk, taped.into_iter().chain(bulk_rows(all.rows).map(|o| o.kind.family())), say)
     }
 
     /// The same for left against right.
     pub(crate) fn about_sides(evidence: &Evidence, hand: Hand, rows: &[Observation]) -> Self {
         let about = || rows.iter().filter(|o| o.target == Target::Asymmetry);
-        let weigh = |kind: &'static str| evidence.weigh_sides(hand, about().filter(|o| o.kind.family() == kind));
-        Self::of(Target::Asymmetry, about().map(|o| o.kind.family()), weigh)
+        let say = |kind: &'static str| evidence.say_sides(hand, about().filter(|o| o.kind.family() == kind));
+        Self::of(Target::Asymmetry, about().map(|o| o.kind.family()), say)
     }
 
-    fn of(
-        target: Target,
-        kinds: impl Iterator<Item = &'static str>,
-        weigh: impl Fn(&'static str) -> Posterior,
-    ) -> Self {
+    fn of(target: Target, kinds: impl Iterator<Item = &'static str>, say: impl Fn(&'static str) -> Said) -> Self {
         let mut kinds: Vec<&'static str> = kinds.collect();
         kinds.sort_unstable();
         kinds.dedup();
@@ -124,13 +120,13 @@ impl Voices {
         if kinds.len() < 2 {
             kinds.clear();
         }
-        Self { target, voices: kinds.into_iter().map(|kind| Voice { kind, posterior: weigh(kind) }).collect() }
+        Self { target, voices: kinds.into_iter().map(|kind| Voice { kind, said: say(kind) }).collect() }
     }
 
     /// The two kinds furthest apart on `region`, when by more than `limit` joint SD.
     pub(crate) fn conflict(&self, region: usize, limit: f64) -> Option<Conflict> {
         let said: Vec<(&'static str, (f64, f64))> =
-            self.voices.iter().filter_map(|voice| Some((voice.kind, voice.posterior.of(region)?))).collect();
+            self.voices.iter().filter_map(|voice| Some((voice.kind, voice.said.of(region)?))).collect();
         let pairs = said.iter().enumerate().flat_map(|(i, one)| said[i + 1..].iter().map(move |other| (one, other)));
         let apart = pairs.map(|((one, (mean, sd)), (other, (other_mean, other_sd)))| Conflict {
             target: self.target,

@@ -44,6 +44,38 @@ pub struct Posterior {
     pull: DVector<f64>,
 }
 
+/// Mean and SD of each region of one half of the state after the evidence, and nothing else of it.
+pub(crate) struct Said {
+    places: Arc<[Option<usize>]>,
+    moments: Vec<(f64, f64)>,
+}
+
+impl Said {
+    /// As [`Posterior::after`]; the prior's own where that has no answer.
+    pub(crate) fn after(prior: &Prior, stack: &Stack) -> Self {
+        let before = |place: usize| (prior.mean[place], prior.covariance[(place, place)].sqrt());
+        let cholesky = stack.covariance.clone().cholesky().filter(|_| !stack.deviation.is_empty());
+        let moments: Vec<(f64, f64)> = match cholesky {
+            None => (0..prior.regions.len()).map(before).collect(),
+            Some(cholesky) => {
+                let root = inverse_root(cholesky.l_dirty());
+                let (spread, pull) = (&root * stack.cross.transpose(), &root * &stack.deviation);
+                let moments = spread.column_iter().enumerate().map(|(place, column)| {
+                    let variance = prior.covariance[(place, place)] - column.norm_squared();
+                    (prior.mean[place] + column.dot(&pull), variance.max(0.0).sqrt())
+                });
+                moments.collect()
+            }
+        };
+        Self { places: prior.places.clone(), moments }
+    }
+
+    /// Mean and SD of a region; `None` when this half of the state does not hold it.
+    pub(crate) fn of(&self, region: usize) -> Option<(f64, f64)> {
+        Some(self.moments[self.places[region]?])
+    }
+}
+
 /// An observation not yet made: its moments before the evidence.
 pub(crate) struct Unseen {
     /// Covariance with the places of the state.
@@ -78,7 +110,7 @@ impl Prior {
 /// A row, what was observed along it, and the variance of its error.
 pub type Row = (Vec<(usize, f64)>, f64, f64);
 
-/// The inverse of a lower triangle, column by column: a sixth of the work of solving for every unit vector, and in runs that lie
+/// The inverse of a lower triangle, what stands above it passed over: column by column: a sixth of the work of solving for every unit vector, and in runs that lie
 /// together in memory.
 fn inverse_root(lower: &DMatrix<f64>) -> DMatrix<f64> {
     let size = lower.nrows();
@@ -105,18 +137,18 @@ impl Posterior {
         if deviation.is_empty() {
             return Some(Self::before(prior));
         }
-        let root = inverse_root(&covariance.cholesky()?.l());
+        let root = inverse_root(covariance.cholesky()?.l_dirty());
+        let spread = &root * cross.transpose();
         let precision = root.tr_mul(&root);
-        let gain = &cross * &precision;
         let pull = &precision * &deviation;
         Some(Self {
             places: prior.places.clone(),
             regions: prior.regions.clone(),
-            mean: &prior.mean + &gain * &deviation,
-            covariance: &prior.covariance - &gain * cross.transpose(),
+            mean: &prior.mean + &cross * &pull,
+            covariance: &prior.covariance - spread.tr_mul(&spread),
+            gain: spread.tr_mul(&root),
             cross,
             precision,
-            gain,
             pull,
         })
     }

@@ -75,11 +75,15 @@ pub(crate) fn observed_ln(knowledge: &Knowledge, client: &Client, measured: &Mea
 
 /// What was taped as one observation; nothing without anything of the frame, against which muscles are set.
 pub(crate) fn tape_joint(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
+    let tape = all_taped(knowledge, client, measured);
+    let sites = knowledge.norms.sites();
+    if tape.places.iter().any(|place| is_frame(knowledge, &sites[*place])) { tape } else { TapeJoint::default() }
+}
+
+/// Everything that was taped, whether or not it is enough to speak.
+pub(crate) fn all_taped(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
     let observed = observed_ln(knowledge, client, measured);
     let sites = knowledge.norms.sites();
-    if !observed.iter().any(|(place, _)| is_frame(knowledge, &sites[*place])) {
-        return TapeJoint::default();
-    }
     let error = |place: usize| measured.overall(&sites[place]).map_or(0.0, |overall| overall.error_variance_ln);
     TapeJoint {
         places: observed.iter().map(|(place, _)| *place).collect(),
@@ -89,7 +93,7 @@ pub(crate) fn tape_joint(knowledge: &Knowledge, client: &Client, measured: &Meas
 }
 
 /// Bones: breadths, and girths of joints.
-fn is_frame(knowledge: &Knowledge, site: &SiteId) -> bool {
+pub(crate) fn is_frame(knowledge: &Knowledge, site: &SiteId) -> bool {
     let breadth = knowledge.atlas.site(site).is_some_and(|site| site.kind == SiteKind::Breadth);
     breadth || matches!(site.as_str(), "wrist" | "ankle" | "knee")
 }

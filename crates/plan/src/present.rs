@@ -255,9 +255,15 @@ fn session(problem: &PlanProblem, draft: &Draft, index: usize) -> Session {
         minutes: cards_minutes(problem, cards),
         items: items.collect(),
         ladders: Vec::new(),
-        theme: problem.themes[index].name(),
+        theme: problem.themes[index].name().filter(|_| on_theme(problem, cards, index)),
         short_because: None,
     }
+}
+
+/// Whether a day is what its theme says: a coach's own day may be about something else.
+fn on_theme(problem: &PlanProblem, cards: &[Card], session: usize) -> bool {
+    let off = cards.iter().filter(|card| problem.candidates[card.candidate].off_theme[session]).count();
+    2 * off <= cards.len()
 }
 
 fn part_row(problem: &PlanProblem, draft: &Draft, floor: &Floor, missing: Option<&Missing>) -> PartRow {

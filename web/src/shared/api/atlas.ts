@@ -20,6 +20,8 @@ export interface Names {
   equipment: (id: string) => string;
   look: (id: string) => string;
   pose: (id: string) => string;
+  /** The part of the body whose muscles a site mixes. */
+  part: (site: string) => string;
 }
 
 /** Names by id; an id without a name shows as itself. */
@@ -35,6 +37,7 @@ export function namesOf(atlas: Atlas | undefined): Names {
     equipment: lookUp(atlas?.equipment),
     look: lookUp(atlas?.looks),
     pose: lookUp(atlas?.poses),
+    part: lookUp(atlas?.sites.map(({ id, name, part }) => ({ id, name: part ?? name }))),
   };
 }
 

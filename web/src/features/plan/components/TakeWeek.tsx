@@ -53,47 +53,73 @@ export function TakeWeek({ roundId, clientId, onTaken }: Props) {
             onChange={(event) => setSearch(event.target.value)}
           />
         )}
-        <h3>{t("plan.keptWeeks")}</h3>
-        {kept.length === 0 && weeks.data && <p className="quiet">{t("plan.noKept")}</p>}
-        <ul className={styles.weeks}>
-          {kept
+        <Weeks
+          title={t("plan.keptWeeks")}
+          none={weeks.data && t("plan.noKept")}
+          disabled={copying.pending}
+          weeks={kept
             .filter(({ name }) => wanted(name))
-            .map((week) => (
-              <li key={week.id}>
-                <Button disabled={copying.pending} onClick={() => take({ kept: week.id })}>
-                  {week.name}
-                </Button>
-                <span className="quiet">
-                  {size(week)}, {t("plan.keptBy", { name: week.saved_by, date: day(week.saved_on) })}
-                </span>
-                <button
-                  type="button"
-                  className="text-button"
-                  aria-label={t("plan.forgetWeek", { name: week.name })}
-                  onClick={() => forgetting.forget(week.id)}
-                >
-                  {t("plan.forget")}
-                </button>
-              </li>
-            ))}
-        </ul>
-        <h3>{t("plan.othersWeeks")}</h3>
-        {others.length === 0 && weeks.data && <p className="quiet">{t("plan.noOthers")}</p>}
-        <ul className={styles.weeks}>
-          {others
+            .map((week) => ({
+              id: week.id,
+              name: week.name,
+              about: `${size(week)}, ${t("plan.keptBy", { name: week.saved_by, date: day(week.saved_on) })}`,
+              take: () => take({ kept: week.id }),
+              forget: () => forgetting.forget(week.id),
+            }))}
+        />
+        <Weeks
+          title={t("plan.othersWeeks")}
+          none={weeks.data && t("plan.noOthers")}
+          disabled={copying.pending}
+          weeks={others
             .filter(({ client_name }) => wanted(client_name))
-            .map((week) => (
-              <li key={week.plan}>
-                <Button disabled={copying.pending} onClick={() => take({ plan: week.plan })}>
-                  {week.client_name}
-                </Button>
-                <span className="quiet">
-                  {size(week)}, {t("plan.givenFrom", { date: day(week.starts_on) })}
-                </span>
-              </li>
-            ))}
-        </ul>
+            .map((week) => ({
+              id: week.plan,
+              name: week.client_name,
+              about: `${size(week)}, ${t("plan.givenFrom", { date: day(week.starts_on) })}`,
+              take: () => take({ plan: week.plan }),
+            }))}
+        />
       </Dialog>
     </>
+  );
+}
+
+interface WeeksProps {
+  title: string;
+  /** What is said of an empty list, once it is known to be empty. */
+  none?: string;
+  disabled: boolean;
+  weeks: { id: string; name: string; about: string; take: () => void; forget?: () => void }[];
+}
+
+/** Weeks under a heading, each a button with what it is; those of the practice can be forgotten. */
+function Weeks({ title, none, disabled, weeks }: WeeksProps) {
+  const { t } = useTranslation();
+  return (
+    <section aria-label={title}>
+      <h3>{title}</h3>
+      {weeks.length === 0 && <p className="quiet">{none}</p>}
+      <ul className={styles.weeks}>
+        {weeks.map(({ id, name, about, take, forget }) => (
+          <li key={id}>
+            <Button disabled={disabled} onClick={take}>
+              {name}
+            </Button>
+            <span className="quiet">{about}</span>
+            {forget && (
+              <button
+                type="button"
+                className="text-button"
+                aria-label={t("plan.forgetWeek", { name })}
+                onClick={forget}
+              >
+                {t("plan.forget")}
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

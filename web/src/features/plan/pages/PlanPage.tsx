@@ -20,7 +20,7 @@ import { PlanTools } from "../components/PlanTools";
 import { Replaced } from "../components/Replaced";
 import { SwapPanel } from "../components/SwapPanel";
 import { TakeWeek } from "../components/TakeWeek";
-import { changed, differing, spotOf } from "../model";
+import { changed, differing, spotOf, type Week } from "../model";
 import styles from "./PlanPage.module.css";
 
 /** The plan of a round: the week on a board, its ledger, its weeks, and what the client has. */
@@ -62,7 +62,8 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const document = useWeek(roundId, view, refetch);
   const { solve, pending, error } = useSolve(roundId);
   const [dropped, setDropped] = useState<string[]>([]);
-  const [replaced, setReplaced] = useState<Schemas["ReplacedView"][]>([]);
+  // What was changed of a week that was taken, with the week before it: one step back takes the note along.
+  const [taken, setTaken] = useState<{ before: Week; replaced: Schemas["ReplacedView"][] }>();
   const [asked] = useSearchParams();
   // Today leads to the card that hurts and what could stand in its place.
   const [swapping, setSwapping] = useState(() => spotOf(view.week, asked.get("swap") ?? ""));
@@ -90,7 +91,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
     const answer = await solve({ week: asked, days: change.days, seed: next }).catch(() => undefined);
     if (!answer) return;
     setDropped(answer.dropped);
-    setReplaced([]);
+    setTaken(undefined);
     setSwapping(undefined);
     document.change(answer.week);
   };
@@ -98,6 +99,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const back = async () => {
     proving.stop();
     const own = await ownWeek(roundId).catch(() => undefined);
+    setTaken(undefined);
     if (own) document.change(own);
   };
   const broken = plan.broken ?? [];
@@ -144,7 +146,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
           onTaken={(copied) => {
             proving.stop();
             setSwapping(undefined);
-            setReplaced(copied.replaced);
+            setTaken({ before: week, replaced: copied.replaced });
             document.change(copied.week);
           }}
         />
@@ -170,7 +172,9 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
       {dropped.length > 0 && (
         <p className={styles.note}>{t("plan.dropped", { names: dropped.map(names.exercise).join(", ") })}</p>
       )}
-      <Replaced replaced={replaced} onSeen={() => setReplaced([])} />
+      {taken && differing(week, taken.before) > 0 && (
+        <Replaced replaced={taken.replaced} onSeen={() => setTaken(undefined)} />
+      )}
       {broken.length > 0 && (
         <details className={styles.broken} open={weekly.length > 0}>
           <summary>{t("plan.brokenTitle", { count: broken.length })}</summary>

@@ -69,7 +69,7 @@ export function CarryBar({ roundId, review, decisions, also, tooMany, before, on
           <p>{t("review.thereUp", { names: named(there?.bring_up ?? []) })}</p>
         )}
         {(there?.areas ?? []).length > 0 && (
-          <p>{t("review.thereParts", { names: (there?.areas ?? []).map(names.site).join(", ") })}</p>
+          <p>{t("review.thereParts", { names: (there?.areas ?? []).map(names.part).join(", ") })}</p>
         )}
         {(there?.hold_back ?? []).length > 0 && (
           <p>{t("review.thereBack", { names: named(there?.hold_back ?? []) })}</p>

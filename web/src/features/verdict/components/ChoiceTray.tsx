@@ -9,7 +9,6 @@ interface Props {
   choices: Choices;
   onRelease: (region: string) => void;
   onPick: (region: string) => void;
-  areaName: (area: string) => string;
   onReleaseArea: (area: string) => void;
   onPickArea: (area: string) => void;
   onPlan: () => void;
@@ -20,8 +19,7 @@ interface Props {
 
 /** Up to three regions and parts to bring up, what is held back, and the way to the plan. */
 export function ChoiceTray(props: Props) {
-  const { choices, onRelease, onPick, areaName, onReleaseArea, onPickArea, onPlan, onShare, children } =
-    props;
+  const { choices, onRelease, onPick, onReleaseArea, onPickArea, onPlan, onShare, children } = props;
   const { t } = useTranslation();
   const names = useNames();
   const chosen = choices.bring_up;
@@ -50,11 +48,11 @@ export function ChoiceTray(props: Props) {
       {areas.map((area) => (
         <span key={area} className={styles.chosen}>
           <button type="button" onClick={() => onPickArea(area)}>
-            {t("verdict.allOf", { area: areaName(area) })}
+            {t("verdict.allOf", { area: names.part(area) })}
           </button>
           <button
             type="button"
-            aria-label={`${t("verdict.release")}: ${areaName(area)}`}
+            aria-label={`${t("verdict.release")}: ${names.part(area)}`}
             onClick={() => onReleaseArea(area)}
           >
             ×

@@ -109,7 +109,6 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
         choices={choices}
         onRelease={bringUp}
         onPick={pickRegion}
-        areaName={(id) => areaOf(assessment, id)?.name ?? id}
         onReleaseArea={bringUpArea}
         onPickArea={(id) => setPicked({ kind: "site", id })}
         onPlan={() => navigate("../plan")}
