@@ -1,12 +1,16 @@
 //! Change since an earlier round: real, or no more than two measurements may differ.
 
+use crate::between::since;
 use crate::input::Round;
 use crate::measured::{MeasuredSite, Measurements, measure_one_round};
 use crate::measurer::MeasurerErrors;
 use atlas::{Atlas, SiteKind};
 use jiff::civil::Date;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use statrs::distribution::{ContinuousCDF, Normal};
 use units::{Side, SiteId};
+use utoipa::ToSchema;
 
 /// That none of all comparisons calls noise a change.
 const CONFIDENCE: f64 = 0.95;
@@ -30,6 +34,65 @@ pub struct Change {
     pub real: bool,
     /// Whether both sides together changed really; the site's own change where it has no sides.
     pub together: bool,
+    /// Over all rounds that have it, where they are three or more.
+    pub slope: Option<Slope>,
+}
+
+/// How a girth went over three rounds or more: all of them speak, not the first and the last alone.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct Slope {
+    /// How many rounds.
+    pub rounds: usize,
+    /// Change a week, cm.
+    pub a_week_cm: f64,
+    /// Its standard error by what was measured, cm a week.
+    pub se_cm: f64,
+    /// Whether it is more than error, so that none of the round's girths is called so by chance (95 %).
+    pub real: bool,
+}
+
+/// A line by weighted least squares.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct Line {
+    /// Rise per unit of x.
+    pub rise: f64,
+    /// Standard error of that, by the errors the weights stand for.
+    pub se: f64,
+    weight: f64,
+    mean_x: f64,
+    mean_y: f64,
+    spread: f64,
+}
+
+impl Line {
+    /// The line at `x`.
+    pub fn at(&self, x: f64) -> f64 {
+        self.mean_y + self.rise * (x - self.mean_x)
+    }
+
+    /// How much a value of weight 1 at `x` pulls the line there, 0 to 1.
+    pub fn leverage(&self, x: f64) -> f64 {
+        self.weight.recip() + (x - self.mean_x).powi(2) / self.spread
+    }
+}
+
+/// The line through points of known errors, `weights` being one over their variances. `None` from fewer than three, or all at
+/// one `x`.
+///
+/// ```
+/// let line = assess::slope(&[0.0, 1.0, 2.0], &[1.0, 1.5, 2.0], &[1.0; 3]);
+/// assert!(line.is_some_and(|line| (line.rise - 0.5).abs() < 1e-12));
+/// ```
+pub fn slope(x: &[f64], y: &[f64], weights: &[f64]) -> Option<Line> {
+    let weight: f64 = weights.iter().sum();
+    let mean = |of: &[f64]| of.iter().zip(weights).map(|(value, w)| value * w).sum::<f64>() / weight;
+    let (mean_x, mean_y) = (mean(x), mean(y));
+    let spread: f64 = x.iter().zip(weights).map(|(x, w)| w * (x - mean_x).powi(2)).sum();
+    if x.len() < 3 || spread <= 0.0 {
+        return None;
+    }
+    let along: f64 = x.iter().zip(y).zip(weights).map(|((x, y), w)| w * (x - mean_x) * (y - mean_y)).sum();
+    Some(Line { rise: along / spread, se: spread.sqrt().recip(), weight, mean_x, mean_y, spread })
 }
 
 /// How many SD of noise a change must exceed so that among `comparisons` of them not one does by chance in 95 of 100
@@ -45,9 +108,8 @@ pub fn mdc95(noise: f64, comparisons: usize) -> f64 {
     family_factor(comparisons) * noise
 }
 
-/// SD of the noise between two values of a site, cm: reading and placing of both, and the hand where it was another's.
-pub fn change_noise(atlas: &Atlas, then: &MeasuredSite, now: &MeasuredSite, same_hand: bool) -> f64 {
-    let hand_pct = if same_hand { 0.0 } else { atlas.evidence().error.hand_pct };
+/// SD of the noise between two values of a site, cm: reading and placing of both, and `hand_pct` of another's hand.
+pub fn change_noise(then: &MeasuredSite, now: &MeasuredSite, hand_pct: f64) -> f64 {
     let hand_cm = f64::midpoint(then.value_cm, now.value_cm) * hand_pct / 100.0;
     then.se_cm.hypot(now.se_cm).hypot(hand_cm)
 }
@@ -74,7 +136,7 @@ pub(crate) fn changes(
     let girth = |site: &&MeasuredSite| atlas.site(&site.site).is_some_and(|s| s.kind == SiteKind::Girth);
     let pairs = measured.sites.iter().filter(girth).filter_map(|now| {
         let (round, then) = before.iter().find_map(|(round, m)| Some((*round, m.find(&now.site, now.side)?)))?;
-        let noise_cm = change_noise(atlas, then, now, round.measured_by == newest.measured_by);
+        let noise_cm = change_noise(then, now, errors.hand_pct(atlas, round, newest));
         Some(Pair { now, then, since: round.date, noise_cm })
     });
     let pairs: Vec<Pair> = pairs.collect();
@@ -87,11 +149,35 @@ pub(crate) fn changes(
         let change: f64 = own.iter().map(|pair| pair.now.value_cm - pair.then.value_cm).sum();
         change.abs() > factor * own.iter().map(|pair| pair.noise_cm.powi(2)).sum::<f64>().sqrt()
     };
-    pairs.iter().map(|pair| pair.change(factor, site_moved(&pair.now.site))).collect()
+    let slope = |site: &MeasuredSite| slope_of(atlas, errors, rounds, &before, site, factor);
+    pairs.iter().map(|pair| pair.change(factor, site_moved(&pair.now.site), slope(pair.now))).collect()
+}
+
+/// A girth over all rounds that have it; where more than one has measured, each value carries a hand's error too.
+fn slope_of(
+    atlas: &Atlas,
+    errors: &MeasurerErrors,
+    rounds: &[Round],
+    before: &[(&Round, Measurements)],
+    now: &MeasuredSite,
+    factor: f64,
+) -> Option<Slope> {
+    let newest = rounds.last()?;
+    let earlier = before.iter().filter_map(|(round, m)| Some((*round, m.find(&now.site, now.side)?)));
+    let all: Vec<(&Round, &MeasuredSite)> = earlier.chain([(newest, now)]).collect();
+    let one_hand = all.iter().all(|(round, _)| round.measured_by == newest.measured_by);
+    // Between two of them it is the whole; each carries half of its variance.
+    let hand_pct = if one_hand { 0.0 } else { errors.hand_learned(atlas).0 / std::f64::consts::SQRT_2 };
+    let weeks: Vec<f64> = all.iter().map(|(round, _)| since(newest.date, round.date) / 7.0).collect();
+    let values: Vec<f64> = all.iter().map(|(_, site)| site.value_cm).collect();
+    let weights = all.iter().map(|(_, site)| site.se_cm.hypot(hand_pct / 100.0 * site.value_cm).powi(-2));
+    let line = slope(&weeks, &values, &weights.collect::<Vec<f64>>())?;
+    let real = line.rise.abs() > factor * line.se;
+    Some(Slope { rounds: all.len(), a_week_cm: line.rise, se_cm: line.se, real })
 }
 
 impl Pair<'_> {
-    fn change(&self, factor: f64, site_moved: bool) -> Change {
+    fn change(&self, factor: f64, site_moved: bool, slope: Option<Slope>) -> Change {
         let change_cm = self.now.value_cm - self.then.value_cm;
         let mdc95_cm = factor * self.noise_cm;
         Change {
@@ -103,6 +189,7 @@ impl Pair<'_> {
             mdc95_cm,
             real: site_moved && change_cm.abs() > mdc95_cm,
             together: site_moved,
+            slope,
         }
     }
 }
@@ -111,6 +198,21 @@ impl Pair<'_> {
 mod tests {
     use super::*;
     use rstest::rstest;
+
+    // numpy 2.3.4: np.polyfit(x, y, 1, w=1/se, cov="unscaled"), the rise and the root of its variance.
+    #[rstest]
+    #[case::errors_alike(&[0.0, 4.0, 12.0], &[36.0, 36.3, 36.5], &[0.3, 0.3, 0.3], (0.039_285_714_285_714_535, 0.034_718_253_741_470_67))]
+    #[case::one_badly_measured(&[0.0, 4.0, 8.0, 12.0], &[36.0, 37.5, 36.4, 36.5], &[0.2, 0.9, 0.3, 0.3], (0.042_710_196_779_964_04, 0.028_105_426_999_667_373))]
+    fn a_slope_is_that_of_weighted_least_squares(
+        #[case] x: &[f64],
+        #[case] y: &[f64],
+        #[case] se: &[f64],
+        #[case] expected: (f64, f64),
+    ) {
+        let weights: Vec<f64> = se.iter().map(|se| se.powi(-2)).collect();
+        let line = slope(x, y, &weights).unwrap();
+        assert!((line.rise - expected.0).abs() < 1e-9 && (line.se - expected.1).abs() < 1e-9, "{line:?}");
+    }
 
     // scipy.stats.norm.ppf(1 - (1 - 0.95 ** (1 / m)) / 2), scipy 1.16.3.
     #[rstest]

@@ -3,6 +3,7 @@
 //! Pure computation: no clock, no disk, no database. What the numbers mean for training is the planner's business.
 
 mod assessment;
+mod between;
 mod body;
 mod causes;
 mod change;
@@ -10,6 +11,7 @@ mod class;
 mod composition;
 mod conditional;
 mod consent;
+mod contradiction;
 mod corrected;
 mod evidence;
 mod flags;
@@ -41,7 +43,7 @@ mod verdict;
 pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside};
 pub use body::{AREA_SITES, Area, BodyModel, TapeJoint};
 pub use causes::Cause;
-pub use change::{Change, change_noise, family_factor, mdc95};
+pub use change::{Change, Line, Slope, change_noise, family_factor, mdc95, slope};
 pub use class::{Class, classify};
 pub use composition::{
     Composition, Estimate, LimbGirths, Quantity, density_girths_female, density_girths_male, density_seven_folds,
@@ -49,6 +51,7 @@ pub use composition::{
 };
 pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_limit};
 pub use consent::{PhotoConsent, PhotoPurpose, PhotoRefusal};
+pub use contradiction::{Contradiction, Misread};
 pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, muscle_bone_area_cm2};
 pub use evidence::{Evidence, SizeEvidence};
 pub use flags::{Flag, FlagKind, PAIN_STOPS};

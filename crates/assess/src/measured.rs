@@ -120,7 +120,7 @@ fn value(
     let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
     let tem_pct = errors.tem_pct(atlas, &round.measured_by, &measure.site);
     let combined = replicate(&readings, third_reading_from(atlas, tem_pct))?;
-    let placing_pct = errors.placing_pct(atlas, &measure.site);
+    let placing_pct = errors.placing_pct(atlas, &round.measured_by, &measure.site);
     Some(MeasuredSite {
         site: measure.site.clone(),
         side: measure.side,

@@ -1,15 +1,18 @@
 //! Each measurer's own technical error per site, learned from their replicate readings and shrunk to the default.
 
-use crate::input::Round;
+use crate::between::{Between, Value};
+use crate::input::{Round, TapeMeasure};
+use crate::measured::reading_error;
+use crate::replicate::replicate;
 use atlas::{Atlas, ErrorSettings, SiteKind};
 use std::collections::{BTreeMap, BTreeSet};
 use units::SiteId;
 
 /// Sum of squares and degrees of freedom of replicate readings, in percent of their mean.
 #[derive(Clone, Copy, Debug, Default, PartialEq)]
-struct Spread {
-    squares: f64,
-    freedom: f64,
+pub(crate) struct Spread {
+    pub(crate) squares: f64,
+    pub(crate) freedom: f64,
 }
 
 /// Technical errors of measurement by measurer and site.
@@ -19,6 +22,8 @@ pub struct MeasurerErrors {
     folds: Spreads,
     /// At all sites of the tape together, in units of each site's default.
     overall: BTreeMap<String, Spread>,
+    /// From round to round.
+    between: Between,
 }
 
 /// By measurer, then by site.
@@ -43,17 +48,32 @@ impl Spreads {
 }
 
 impl MeasurerErrors {
-    /// Learns from all replicate readings of `rounds`.
-    pub fn learn<'a>(atlas: &Atlas, rounds: impl IntoIterator<Item = &'a Round>) -> Self {
+    /// Learns from one client's rounds, oldest first: replicate readings, and how values scatter from round to round.
+    pub fn learn(atlas: &Atlas, rounds: &[Round]) -> Self {
         let mut errors = Self::default();
         for round in rounds {
-            errors.add(atlas, round);
+            errors.add_readings(atlas, round);
         }
+        errors.add_client(atlas, rounds);
         errors
     }
 
-    /// Learns from one more round.
-    pub fn add(&mut self, atlas: &Atlas, round: &Round) {
+    /// Learns from how one client's values scatter over their rounds, oldest first; the rounds' readings come first.
+    pub fn add_client(&mut self, atlas: &Atlas, rounds: &[Round]) {
+        let mut between = std::mem::take(&mut self.between);
+        between.add(atlas, rounds, |round, measure| self.value(atlas, round, measure));
+        self.between = between;
+    }
+
+    fn value(&self, atlas: &Atlas, round: &Round, measure: &TapeMeasure) -> Option<Value> {
+        let readings: Vec<f64> = measure.readings.iter().map(|r| r.cm()).collect();
+        let combined = replicate(&readings, f64::INFINITY)?;
+        let reading = reading_error(self.tem_pct(atlas, &round.measured_by, &measure.site), combined.readings);
+        Some(Value { on: round.date, percent: 100.0 * combined.value.ln(), reading: reading.powi(2) })
+    }
+
+    /// Learns from the readings of one more round.
+    pub fn add_readings(&mut self, atlas: &Atlas, round: &Round) {
         let overall = self.overall.entry(round.measured_by.clone()).or_default();
         for measure in &round.tape {
             let readings = measure.readings.iter().map(|r| r.cm());
@@ -86,13 +106,26 @@ impl MeasurerErrors {
         pooled_tem_pct(1.0, atlas.evidence().error.prior_pairs, squares, freedom)
     }
 
-    /// Error of finding a site's place anew on another day, percent of the value.
-    pub fn placing_pct(&self, atlas: &Atlas, site: &SiteId) -> f64 {
-        let settings = &atlas.evidence().error;
-        match atlas.site(site).map(|s| s.kind) {
-            Some(SiteKind::Breadth) => settings.placing_breadth_pct,
-            Some(SiteKind::Girth) | None => settings.placing_girth_pct,
-        }
+    /// Error of finding a site's place anew on another day, percent of the value:
+    /// `s^2 = (n0 default^2 + squares) / (n0 + n)` over the values of one measurer beyond a straight line per client and site.
+    pub fn placing_pct(&self, atlas: &Atlas, measurer: &str, site: &SiteId) -> f64 {
+        self.between.placing(atlas, measurer, kind(atlas, site)).0
+    }
+
+    /// The same at a girth, with the values it was learned from.
+    pub fn placing_learned(&self, atlas: &Atlas, measurer: &str) -> (f64, f64) {
+        self.between.placing(atlas, measurer, SiteKind::Girth)
+    }
+
+    /// How far two measurers' girths of one body differ, all alike, % of the value, with the pairs of rounds it was learned
+    /// from; pooled as placing is.
+    pub fn hand_learned(&self, atlas: &Atlas) -> (f64, f64) {
+        self.between.hand(atlas)
+    }
+
+    /// What two rounds' girths may differ by for want of one hand, % of the value.
+    pub fn hand_pct(&self, atlas: &Atlas, then: &Round, now: &Round) -> f64 {
+        if then.measured_by == now.measured_by { 0.0 } else { self.between.hand(atlas).0 }
     }
 
     /// %TEM of `measurer` at a skinfold, percent of the value; pooled as [`Self::tem_pct`] is.
@@ -153,6 +186,11 @@ impl MeasurerErrors {
 }
 
 impl Spread {
+    pub(crate) fn add_squares(&mut self, squares: f64, freedom: f64) {
+        self.squares += squares;
+        self.freedom += freedom;
+    }
+
     /// Readings in units of `unit_pct` percent of their mean.
     fn add(&mut self, readings: impl Iterator<Item = f64> + Clone, unit_pct: f64) {
         let count = readings.clone().count() as f64;
@@ -166,10 +204,15 @@ impl Spread {
 }
 
 fn default_pct(atlas: &Atlas, settings: &ErrorSettings, site: &SiteId) -> f64 {
-    match atlas.site(site).map(|s| s.kind) {
-        Some(SiteKind::Breadth) => settings.breadth_pct,
-        Some(SiteKind::Girth) | None => settings.girth_pct,
+    match kind(atlas, site) {
+        SiteKind::Breadth => settings.breadth_pct,
+        SiteKind::Girth => settings.girth_pct,
     }
+}
+
+/// What kind of site it is; one the atlas does not know is taken as the commonest.
+pub(crate) fn kind(atlas: &Atlas, site: &SiteId) -> SiteKind {
+    atlas.site(site).map_or(SiteKind::Girth, |site| site.kind)
 }
 
 fn pooled_tem_pct(default_pct: f64, prior_pairs: f64, squares: f64, freedom: f64) -> f64 {

@@ -5,6 +5,7 @@ use crate::assessment::{Assessment, Knowledge};
 use crate::body::{BodyModel, TapeJoint};
 use crate::evidence::{Evidence, SizeEvidence, Taped, bulk_rows, settled};
 use crate::input::Case;
+use crate::measurer::MeasurerErrors;
 use crate::observe::Observation;
 use crate::posterior::Prior;
 use crate::verdict::{BulkVerdict, bulk_verdict, probability_above};
@@ -87,7 +88,7 @@ pub fn moves(knowledge: &Knowledge, before: (&Case, &Assessment), now: (&Case, &
         body: evidence.body(sex),
         weeks: weeks_between(before.0, now.0).max(LEAST_WEEKS),
         other_hand: measurer(before.0) != measurer(now.0),
-        hand_variance: (knowledge.atlas.evidence().error.hand_pct / 100.0).powi(2),
+        hand_variance: hand_variance(knowledge, now.0),
         girths: knowledge.norms.sites().iter().map(|site| is_girth(knowledge, site)).collect(),
         waist: knowledge.norms.sites().iter().position(|site| site.as_str() == "waist"),
     };
@@ -100,6 +101,11 @@ pub fn moves(knowledge: &Knowledge, before: (&Case, &Assessment), now: (&Case, &
 fn weeks_between(before: &Case, now: &Case) -> f64 {
     let days = now.as_of.duration_since(before.as_of).as_hours() as f64 / 24.0;
     days / 7.0
+}
+
+fn hand_variance(knowledge: &Knowledge, case: &Case) -> f64 {
+    let errors = MeasurerErrors::learn(&knowledge.atlas, &case.rounds);
+    (errors.hand_learned(&knowledge.atlas).0 / 100.0).powi(2)
 }
 
 fn measurer(case: &Case) -> Option<&str> {

@@ -34,13 +34,15 @@ pub struct Posterior {
     regions: Arc<[usize]>,
     mean: DVector<f64>,
     covariance: DMatrix<f64>,
-    /// Covariance of the state before the evidence with each observation.
-    cross: DMatrix<f64>,
-    /// Inverse of the observations' covariance.
-    precision: DMatrix<f64>,
-    /// How much the state moves per unit of each observation: `cross precision`.
+    /// Inverse of the lower root of the observations' covariance K: `root' root = inv(K)`.
+    root: DMatrix<f64>,
+    /// `cross root'`: places of the state by observations.
+    spread: DMatrix<f64>,
+    /// How much the state moves per unit of each observation: `cross inv(K)`.
     gain: DMatrix<f64>,
-    /// `precision deviation`.
+    /// Diagonal of `inv(K)`.
+    own: Vec<f64>,
+    /// `inv(K) deviation`.
     pull: DVector<f64>,
 }
 
@@ -110,8 +112,8 @@ impl Prior {
 /// A row, what was observed along it, and the variance of its error.
 pub type Row = (Vec<(usize, f64)>, f64, f64);
 
-/// The inverse of a lower triangle, what stands above it passed over: column by column: a sixth of the work of solving for every unit vector, and in runs that lie
-/// together in memory.
+/// The inverse of a lower triangle, what stands above it passed over. Column by column, in runs that lie together in memory: a
+/// sixth of the work of solving for every unit vector.
 fn inverse_root(lower: &DMatrix<f64>) -> DMatrix<f64> {
     let size = lower.nrows();
     let rows = lower.transpose();
@@ -138,18 +140,19 @@ impl Posterior {
             return Some(Self::before(prior));
         }
         let root = inverse_root(covariance.cholesky()?.l_dirty());
-        let spread = &root * cross.transpose();
-        let precision = root.tr_mul(&root);
-        let pull = &precision * &deviation;
+        // Products are of matrices laid out as they are multiplied: a transposed copy costs less than products along it.
+        let spread = cross * root.transpose();
+        let half = &root * &deviation;
         Some(Self {
             places: prior.places.clone(),
             regions: prior.regions.clone(),
-            mean: &prior.mean + &cross * &pull,
-            covariance: &prior.covariance - spread.tr_mul(&spread),
-            gain: spread.tr_mul(&root),
-            cross,
-            precision,
-            pull,
+            mean: &prior.mean + &spread * &half,
+            covariance: &prior.covariance - &spread * spread.transpose(),
+            gain: &spread * &root,
+            own: root.column_iter().map(|column| column.norm_squared()).collect(),
+            pull: root.tr_mul(&half),
+            spread,
+            root,
         })
     }
 
@@ -161,9 +164,10 @@ impl Posterior {
             regions: prior.regions.clone(),
             mean: prior.mean.clone(),
             covariance: prior.covariance.clone(),
-            cross: DMatrix::zeros(size, 0),
-            precision: DMatrix::zeros(0, 0),
+            root: DMatrix::zeros(0, 0),
+            spread: DMatrix::zeros(size, 0),
             gain: DMatrix::zeros(size, 0),
+            own: Vec::new(),
             pull: DVector::zeros(0),
         }
     }
@@ -216,7 +220,7 @@ impl Posterior {
     /// inverse, `mean' = mean - (cross q) (q.deviation) / q_ii` and `P' = P + (cross q)(cross q)' / q_ii`.
     pub(crate) fn without(&self, region: usize, observation: usize) -> Option<(f64, f64)> {
         let place = self.places[region]?;
-        let own = self.precision[(observation, observation)];
+        let own = self.own[observation];
         let moved = self.gain[(place, observation)];
         let mean = self.mean[place] - moved * self.pull[observation] / own;
         Some((mean, (self.covariance[(place, place)] + moved.powi(2) / own).max(0.0).sqrt()))
@@ -225,9 +229,9 @@ impl Posterior {
     /// By how much a further observation would lower the weighted sum of variances, whatever it turned out to be. `weights`
     /// are by region index.
     pub(crate) fn fall(&self, unseen: &Unseen, weights: &[f64]) -> f64 {
-        let known = &self.precision * &unseen.shared;
-        let variance = unseen.variance - unseen.shared.dot(&known);
-        let cross = &unseen.cross - &self.cross * known;
+        let known = &self.root * &unseen.shared;
+        let variance = unseen.variance - known.norm_squared();
+        let cross = &unseen.cross - &self.spread * known;
         let gained: f64 = self.regions.iter().zip(cross.iter()).map(|(region, c)| weights[*region] * c.powi(2)).sum();
         gained / variance
     }

@@ -3,6 +3,7 @@
 use crate::assessment::Knowledge;
 use crate::body::TapeJoint;
 use crate::conditional::{ConditionalSize, ObservedLn, conditional_size, mahalanobis2};
+use crate::contradiction::{Contradiction, contradiction};
 use crate::input::Client;
 use crate::measured::Measurements;
 use crate::norms::Norms;
@@ -33,6 +34,8 @@ pub struct Reference {
     pub df: usize,
     /// Past the 99 % point: lean on ratios and trend.
     pub outside: bool,
+    /// The one value that makes it so, where one does.
+    pub contradiction: Option<Contradiction>,
     /// Sites with an expected size.
     pub sites: Vec<SizedSite>,
     /// What is missing before any site gets one.
@@ -60,7 +63,8 @@ pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measu
     let mahalanobis2 = (observed.len() > 1).then(|| mahalanobis2(norms, &observed)).flatten();
     let limit = body.outside.get(observed.len()).copied().flatten();
     let outside = mahalanobis2.zip(limit).is_some_and(|(distance, limit)| distance > limit);
-    Reference { n: norms.n, mahalanobis2, df: observed.len(), outside, sites, missing }
+    let contradiction = mahalanobis2.filter(|_| outside).and_then(|distance| contradiction(body, &observed, distance));
+    Reference { n: norms.n, mahalanobis2, df: observed.len(), outside, contradiction, sites, missing }
 }
 
 /// The logs of what was measured, by place in the norms.

@@ -2,7 +2,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
-use assess::{Case, Client, FlagKind, Knowledge, MeasurerErrors, assess, first_side, level_shifts};
+use assess::{Case, Client, FlagKind, Knowledge, MeasurerErrors, Misread, assess, first_side, level_shifts};
 use atlas::PracticeSettings;
 use casefile::CaseFile;
 use rstest::rstest;
@@ -140,4 +140,93 @@ fn a_practice_s_own_threshold_changes_what_is_worth_acting_on() {
     let own = KNOWLEDGE.with_practice(&PracticeSettings { numbers, ..PracticeSettings::default() });
     let verdict = |knowledge: &Knowledge| assess(knowledge, &case).asymmetries[0].belief.verdict;
     assert_ne!(verdict(&KNOWLEDGE), verdict(&own));
+}
+
+/// The example client taped at three sites in rounds two weeks apart: who, and all three girths as parts of a hundred.
+fn rounds(taken: &[(&str, f64)]) -> Vec<assess::Round> {
+    let mut file: Value = serde_json::from_str(include_str!("../../../docs/examples/case.json")).unwrap();
+    let round = |(index, (by, percent)): (usize, &(&str, f64))| {
+        let day = jiff::civil::date(2026, 1, 5) + jiff::Span::new().weeks(2 * i64::try_from(index).unwrap());
+        let girth =
+            |site: &str, cm: f64| json!({"site": site, "readings_cm": [cm * percent / 100.0, cm * percent / 100.0]});
+        json!({"date": day.to_string(), "measured_by": by, "tape": [girth("chest", 100.0), girth("waist", 80.0), girth("hip", 98.0)]})
+    };
+    file["rounds"] = taken.iter().enumerate().map(round).collect();
+    CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap().rounds
+}
+
+// Chest, waist and hip 3 % up in the middle of three rounds lie 1, 2 and 1 % off their mean: 6 each over one degree of freedom
+// each, of which reading alone explains a little; by default placing is 0.8 % and a hand 1 %.
+#[rstest]
+#[case::one_round_tells_nothing(&[("A", 100.0)], 0.8..0.8001, 1.0..1.0001)]
+#[case::growing_evenly_is_a_steady_hand(&[("A", 100.0), ("A", 101.0), ("A", 102.0), ("A", 103.0)], 0.6..0.79, 1.0..1.0001)]
+#[case::up_and_down_is_a_tape_that_wanders(&[("A", 100.0), ("A", 103.0), ("A", 100.0)], 1.3..1.4, 1.0..1.0001)]
+#[case::another_hand_pulls_tighter(&[("A", 100.0), ("B", 97.0)], 0.8..0.8001, 1.25..1.35)]
+#[case::another_hand_alike(&[("A", 100.0), ("B", 100.0)], 0.8..0.8001, 0.9..0.97)]
+fn placing_and_hand_are_learned_from_round_to_round(
+    #[case] taken: &[(&str, f64)],
+    #[case] placing: std::ops::Range<f64>,
+    #[case] hand: std::ops::Range<f64>,
+) {
+    let errors = MeasurerErrors::learn(&KNOWLEDGE.atlas, &rounds(taken));
+    let waist = "waist".parse().unwrap();
+    let found = (errors.placing_pct(&KNOWLEDGE.atlas, "A", &waist), errors.hand_learned(&KNOWLEDGE.atlas).0);
+    assert!(placing.contains(&found.0) && hand.contains(&found.1), "{found:?}");
+}
+
+#[rstest]
+#[case::two_rounds_are_no_slope(&[("A", 100.0), ("A", 101.0)], None)]
+#[case::one_percent_a_round(&[("A", 100.0), ("A", 101.0), ("A", 102.0), ("A", 103.0)], Some((4, 0.5)))]
+#[case::another_hand_does_not_tilt_it(&[("A", 100.0), ("B", 101.0), ("A", 102.0)], Some((3, 0.5)))]
+fn a_girth_over_three_rounds_or_more_has_a_slope(
+    #[case] taken: &[(&str, f64)],
+    #[case] expected: Option<(usize, f64)>,
+) {
+    let mut case = case(&json!({}), &json!({}), &json!({}));
+    case.rounds = rounds(taken);
+    let changes = assess(&KNOWLEDGE, &case).changes;
+    let chest = changes.iter().find(|change| change.site.as_str() == "chest").unwrap();
+    // Of 100 cm, so that a percent is a centimetre, over two weeks.
+    let told = chest.slope.map(|slope| (slope.rounds, (slope.a_week_cm * 1e6).round() / 1e6));
+    assert_eq!(told, expected);
+}
+
+/// The example's tape with some sites' readings changed.
+fn retaped(change: impl Fn(&str, f64) -> f64) -> assess::Reference {
+    let mut file: Value = serde_json::from_str(include_str!("../../../docs/examples/case.json")).unwrap();
+    for entry in file["rounds"][0]["tape"].as_array_mut().unwrap() {
+        let site = entry["site"].as_str().unwrap().to_owned();
+        for cm in entry["readings_cm"].as_array_mut().unwrap() {
+            *cm = json!(change(&site, cm.as_f64().unwrap()));
+        }
+    }
+    let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    assess(&KNOWLEDGE, &case).reference
+}
+
+#[rstest]
+#[case::as_it_is(&[], 1.0, None)]
+#[case::an_arm_in_inches(&[("arm-flexed", -22.19)], 1.15, Some(("arm-flexed", "inches")))]
+#[case::forearm_and_calf_in_each_other_s_line(&[("forearm", 5.1), ("calf", -5.1)], 1.0, Some(("forearm", "calf")))]
+#[case::a_waist_that_nothing_explains(&[("waist", 55.0)], 1.0, Some(("waist", "")))]
+#[case::a_large_body_all_over(&[], 1.25, None)]
+fn the_value_that_the_rest_contradicts_is_named(
+    #[case] added: &[(&str, f64)],
+    #[case] times: f64,
+    #[case] expected: Option<(&str, &str)>,
+) {
+    let reference = retaped(|site, cm| {
+        let more = added.iter().find(|(wrong, _)| *wrong == site).map_or(0.0, |(_, more)| *more);
+        (cm + more) * times
+    });
+    let sites = KNOWLEDGE.norms.sites();
+    let told = reference.contradiction.map(|against| {
+        let misread = match against.misread {
+            Some(Misread::Inches) => "inches",
+            Some(Misread::ChangedPlaces(other)) => sites[other].as_str(),
+            None => "",
+        };
+        (sites[against.place].as_str(), misread)
+    });
+    assert_eq!(told, expected, "{reference:?}");
 }

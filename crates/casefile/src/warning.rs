@@ -1,8 +1,8 @@
 //! What is possible but looks wrong: said, not refused.
 
 use assess::{
-    Case, LevelShift, MeasurerErrors, Round, Skinfolds, TapeMeasure, level_shifts, replicate, third_fold_from,
-    third_reading_from,
+    Case, Contradiction, Knowledge, LevelShift, MeasurerErrors, Misread, Reference, Round, Skinfolds, TapeMeasure,
+    level_shifts, replicate, third_fold_from, third_reading_from,
 };
 use atlas::Atlas;
 use schemars::JsonSchema;
@@ -33,15 +33,17 @@ impl std::fmt::Display for Warning {
     }
 }
 
-/// Warnings about the newest round: readings too far apart, sides too different, sides that look swapped against the round
-/// before.
-pub fn warnings(atlas: &Atlas, case: &Case) -> Vec<Warning> {
+/// Warnings about the newest round, `reference` being its place in the reference: readings too far apart, sides too different,
+/// sides that look swapped against the round before, and the value that the rest of the body contradicts.
+pub fn warnings(knowledge: &Knowledge, case: &Case, reference: &Reference) -> Vec<Warning> {
+    let atlas = &knowledge.atlas;
     let Some((newest, earlier)) = case.rounds.split_last() else { return Vec::new() };
     let errors = MeasurerErrors::learn(atlas, &case.rounds);
     let mut found: Vec<Warning> =
         newest.tape.iter().filter_map(|measure| third_reading(atlas, &errors, newest, measure)).collect();
     found.extend(newest.skinfolds.iter().filter_map(|fold| third_fold(atlas, &errors, newest, fold)));
     found.extend(turned_arm(atlas, newest));
+    found.extend(reference.contradiction.and_then(|against| contradicted(knowledge, newest, against)));
     found.extend(level_shifts(&case.rounds).into_iter().map(|shift| moved_tape(newest, shift)));
     let paired = atlas.sites().iter().filter(|site| site.paired);
     found.extend(paired.filter_map(|site| sides_warning(atlas, newest, earlier.last(), &site.id)));
@@ -120,6 +122,26 @@ fn turned_arm(atlas: &Atlas, round: &Round) -> Option<Warning> {
     });
     let (site, _) = turned.filter(|_| arm.len() > 1)?;
     let says = "left and right look swapped against the same arm's other girths: check which side is which".to_owned();
+    Some(Warning { place: place(round, site, None), site: site.clone(), side: None, fold: false, says })
+}
+
+/// The value everything else contradicts. Stature is not taped: where it is the one, the brief has to be looked at.
+fn contradicted(knowledge: &Knowledge, round: &Round, against: Contradiction) -> Option<Warning> {
+    let (atlas, sites) = (&knowledge.atlas, knowledge.norms.sites());
+    let site = sites.get(against.place)?;
+    let name = |place: usize| {
+        let site = sites.get(place).and_then(|site| atlas.site(site));
+        site.map_or_else(|| "stature".to_owned(), |site| site.name.to_lowercase())
+    };
+    let expected = format!("the rest of this body expects about {:.0} cm", against.expected_cm);
+    let says = match against.misread {
+        Some(Misread::Inches) => format!("this looks like inches: {expected}"),
+        Some(Misread::ChangedPlaces(other)) => {
+            format!("this and the {} look written in each other's line: {expected}", name(other))
+        }
+        None => format!("everything else contradicts this value: {expected}; measure it again"),
+    };
+    let says = if atlas.site(site).is_some() { says } else { format!("{}: {says}", name(against.place)) };
     Some(Warning { place: place(round, site, None), site: site.clone(), side: None, fold: false, says })
 }
 

@@ -366,3 +366,24 @@ proptest! {
         prop_assert!(assessment.regions.iter().all(finite));
     }
 }
+
+#[test]
+fn a_value_that_the_rest_of_the_body_contradicts_is_asked_about() {
+    let mut file = example();
+    for entry in file["rounds"][0]["tape"].as_array_mut().unwrap() {
+        let by = match entry["site"].as_str().unwrap() {
+            "forearm" => 5.1,
+            "calf" => -5.1,
+            _ => 0.0,
+        };
+        for cm in entry["readings_cm"].as_array_mut().unwrap() {
+            *cm = json!(cm.as_f64().unwrap() + by);
+        }
+    }
+    let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
+    let reference = assess(&KNOWLEDGE, &case).reference;
+    let says: Vec<String> = casefile::warnings(&KNOWLEDGE, &case, &reference).iter().map(ToString::to_string).collect();
+    let swapped = "2026-03-02 forearm: this and the calf look written in each other's line: the rest of this body expects about \
+                   29 cm";
+    assert!(says.iter().any(|said| said == swapped), "{says:?}");
+}

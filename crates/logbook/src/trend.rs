@@ -1,6 +1,7 @@
 //! A value over the rounds or sessions with its noise band: what one measurement may differ by without anything having changed.
 
 use crate::review::TWO_SIDED_95;
+use assess::slope;
 
 /// A value on a day.
 #[derive(Clone, Copy, Debug, PartialEq)]
@@ -27,9 +28,18 @@ pub struct Trend {
 }
 
 impl Trend {
-    /// Whether the newest point lies outside what the first one and the noise of both explain.
+    /// Change from first to last, when it is more than noise: by the line through all points where they are three or more with
+    /// known errors, else by what the noise of both explains.
     pub fn moved(&self) -> Option<f64> {
         let (first, last) = (self.points.first()?, self.points.last()?);
+        let days: Vec<f64> =
+            self.points.iter().map(|p| p.on.duration_since(first.on).as_hours() as f64 / 24.0).collect();
+        let values: Vec<f64> = self.points.iter().map(|p| p.value).collect();
+        let weights: Vec<f64> = self.points.iter().map(|p| (p.band / TWO_SIDED_95).powi(-2)).collect();
+        if let Some(line) = slope(&days, &values, &weights).filter(|_| weights.iter().all(|w| w.is_finite())) {
+            let real = line.rise.abs() > TWO_SIDED_95 * line.se;
+            return real.then(|| line.at(days[days.len() - 1]) - line.at(0.0));
+        }
         let change = last.value - first.value;
         (self.points.len() > 1 && change.abs() > first.band.hypot(last.band)).then_some(change)
     }
@@ -41,15 +51,20 @@ mod tests {
     use assess::mdc95;
     use rstest::rstest;
 
-    // A change is real beyond 1.96 sqrt(SE1^2 + SE2^2); bands are 1.96 SE.
+    // Two: a change is real beyond 1.96 sqrt(SE1^2 + SE2^2); bands are 1.96 SE. Three, four weeks apart with alike errors: the
+    // line rises by half of last less first over the eight weeks' half, its error that of the two ends.
     #[rstest]
     #[case::within_the_noise(&[(36.0, 0.5), (36.6, 0.5)], None)]
-    #[case::beyond_it(&[(36.0, 0.5), (36.2, 0.5), (36.8, 0.5)], Some(0.8))]
+    #[case::beyond_it(&[(36.0, 0.5), (36.8, 0.5)], Some(0.8))]
+    #[case::three_speak_together(&[(36.0, 0.5), (36.2, 0.5), (36.8, 0.5)], Some(0.8))]
+    #[case::one_lucky_end_is_no_trend(&[(36.0, 0.5), (35.8, 0.5), (36.1, 0.5), (36.6, 0.5)], None)]
     #[case::one_value_moves_nowhere(&[(36.0, 0.1)], None)]
+    #[case::without_an_error_the_ends_speak(&[(36.0, 0.0), (37.0, 0.0), (36.5, 0.0)], Some(0.5))]
     fn noise_is_no_trend(#[case] values: &[(f64, f64)], #[case] moved: Option<f64>) {
-        let on = "2026-03-02".parse().unwrap();
-        let points = values.iter().map(|(value, band)| TrendPoint { on, value: *value, band: *band }).collect();
-        let found = Trend { points }.moved();
+        let first = jiff::civil::date(2026, 3, 2);
+        let on = |round: usize| first + jiff::Span::new().weeks(4 * i64::try_from(round).unwrap());
+        let point = |(i, (value, band)): (usize, &(f64, f64))| TrendPoint { on: on(i), value: *value, band: *band };
+        let found = Trend { points: values.iter().enumerate().map(point).collect() }.moved();
         assert_eq!(found.map(|change| (change * 10.0).round() / 10.0), moved);
     }
 

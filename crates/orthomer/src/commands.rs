@@ -79,7 +79,7 @@ fn read_case(path: &Path) -> Result<(Knowledge, Case), Failure> {
     let case = file.resolve(&shipped.atlas).map_err(Failure::Input)?;
     let practice = check_practice(&shipped.atlas, "/practice", &file.practice).map_err(Failure::Input)?;
     let knowledge = shipped.with_practice(&practice);
-    for warning in casefile::warnings(&knowledge.atlas, &case) {
+    for warning in casefile::warnings(&knowledge, &case, &assess::assess(&knowledge, &case).reference) {
         eprintln!("warning: {warning}");
     }
     Ok((knowledge, case))

@@ -137,13 +137,18 @@ impl Store {
         rows.into_iter().map(RoundRecord::try_from).collect()
     }
 
-    /// Every round of the practice with what its sheets hold, in no order; ratings and pictures are left out.
-    pub fn all_rounds(&self, atlas: &Atlas) -> Result<Vec<Round>, StoreError> {
+    /// Every client's rounds with what their sheets hold, oldest first.
+    pub fn rounds_by_client(&self, atlas: &Atlas) -> Result<Vec<Vec<Round>>, StoreError> {
         let mut connection = self.connect()?;
-        let rows: Vec<Row> = round::table.select(Row::as_select()).load(&mut connection)?;
+        let rows: Vec<Row> =
+            round::table.order(round::taken_on.asc()).select(Row::as_select()).load(&mut connection)?;
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
-        Ok(all.into_iter().map(|record| round_of(record, &mut evidence)).collect())
+        let mut clients: BTreeMap<String, Vec<Round>> = BTreeMap::new();
+        for record in all {
+            clients.entry(record.client_id.clone()).or_default().push(round_of(record, &mut evidence));
+        }
+        Ok(clients.into_values().collect())
     }
 
     /// The case as it stood at a round: that round and all before it, as of its day, with its choices.

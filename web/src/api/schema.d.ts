@@ -1850,6 +1850,7 @@ export interface components {
             since: string;
             /** @description The site. */
             site: components["schemas"]["SiteId"];
+            slope?: components["schemas"]["Slope"] | null;
         };
         /** @description One quality check. */
         Check: {
@@ -2535,6 +2536,7 @@ export interface components {
             side?: components["schemas"]["Side"] | null;
             /** @description The site. */
             site: components["schemas"]["SiteId"];
+            slope?: components["schemas"]["Slope"] | null;
         };
         /**
          * @description The dominant hand.
@@ -3161,6 +3163,16 @@ export interface components {
              * @description What is assumed of someone unknown, %.
              */
             default_pct: number;
+            /**
+             * Format: double
+             * @description Pairs of rounds by two measurers behind that.
+             */
+            hand_pairs: number;
+            /**
+             * Format: double
+             * @description How far two measurers' girths of one body differ, all alike, % of the value; the same for everybody.
+             */
+            hand_pct: number;
             /** @description As they signed the sheets. */
             name: string;
             /** @description As it was known after each day they measured. */
@@ -3170,6 +3182,16 @@ export interface components {
              * @description Pairs of readings behind it.
              */
             pairs: number;
+            /**
+             * Format: double
+             * @description Error of finding a girth's place anew on another day, pooled with the default, % of the value.
+             */
+            placing_pct: number;
+            /**
+             * Format: double
+             * @description Values beyond a straight line per client and site behind it.
+             */
+            placing_values: number;
             /** @description By site, the most read first. */
             sites: components["schemas"]["LearnedView"][];
             /**
@@ -5164,6 +5186,23 @@ export interface components {
             limb?: boolean;
             /** @description What a coach calls it. */
             name: string;
+        };
+        /** @description How a girth went over three rounds or more: all of them speak, not the first and the last alone. */
+        Slope: {
+            /**
+             * Format: double
+             * @description Change a week, cm.
+             */
+            a_week_cm: number;
+            /** @description Whether it is more than error, so that none of the round's girths is called so by chance (95 %). */
+            real: boolean;
+            /** @description How many rounds. */
+            rounds: number;
+            /**
+             * Format: double
+             * @description Its standard error by what was measured, cm a week.
+             */
+            se_cm: number;
         };
         /** @description A week to be solved anew. */
         SolvePlan: {

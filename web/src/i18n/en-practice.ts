@@ -41,6 +41,8 @@ export const practice = {
     "Technical error of a reading, learned from repeated readings and held to {{default}}\u00a0% until there are enough. Lower is better.",
   noMeasurers: "Nobody has taken a reading twice yet.",
   tem: "{{percent}} % over {{pairs}} pairs",
+  placing: "{{percent}} % to find the place anew, from {{count}} values",
+  hand: "Another measurer's girths of the same body differ by about {{percent}} %, all alike; from {{count}} pairs of rounds.",
   bySite: "By site",
   overTime: "Error over time, %",
   tableOf: "{{name}}, by site",

@@ -35,6 +35,8 @@ export const review = {
   moved: "What moved",
   real: "{{change}} cm, real (noise up to {{mdc}})",
   noise: "{{change}} cm, within noise (up to {{mdc}})",
+  slope: "over {{count}} rounds {{change}} ± {{error}} cm in 4 weeks",
+  slopeNoise: "over {{count}} rounds {{change}} ± {{error}} cm in 4 weeks, within noise",
   realPct: "{{change}} %, real (noise up to {{mdc}} %)",
   noisePct: "{{change}} %, within noise (up to {{mdc}} %)",
   notTaped: "not taped again",

@@ -39,7 +39,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         flags: assessment.flags.iter().map(flag).collect(),
         training_known: assessment.training_known,
         next: assessment.next.iter().map(NextEntry::from).collect(),
-        warnings: warnings(&knowledge.atlas, case),
+        warnings: warnings(knowledge, case, &assessment.reference),
         observations: explain.then(|| assessment.observations.iter().map(|o| observation(knowledge, o)).collect()),
         offsets: explain.then(|| offsets(knowledge, assessment)),
         tape_joint: explain.then(|| tape_joint(knowledge, case, assessment)),
@@ -296,6 +296,7 @@ fn change(change: &Change) -> ChangeEntry {
         change_cm: change.change_cm,
         mdc95_cm: change.mdc95_cm,
         real: change.real,
+        slope: change.slope,
     }
 }
 

@@ -1,6 +1,6 @@
 //! The parts of an assessment beside sites, reference and regions.
 
-use assess::{FlagKind, Quantity, SideVerdict, SizingSchool, Standing, Tilt};
+use assess::{FlagKind, Quantity, SideVerdict, SizingSchool, Slope, Standing, Tilt};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId, Side, Sides, SiteId};
@@ -132,6 +132,9 @@ pub struct ChangeEntry {
     pub mdc95_cm: f64,
     /// Whether it is.
     pub real: bool,
+    /// Over three rounds or more.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub slope: Option<Slope>,
 }
 
 /// What to look at before training anything.

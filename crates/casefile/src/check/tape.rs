@@ -73,9 +73,16 @@ fn reading(check: &mut Checker, at: &str, site: &Site, cm: f64) -> Option<Length
     if cm.is_finite() && (low..=high).contains(&cm) {
         return check.take(at, Length::from_cm(cm));
     }
-    let hint = slipped_point(cm, site.bounds).map(|meant| format!("; did you mean {meant}?")).unwrap_or_default();
+    let inches = Some(cm * CM_PER_INCH).filter(|cm| (low..=high).contains(cm));
+    let hint = match (slipped_point(cm, site.bounds), inches) {
+        (Some(meant), _) => format!("; did you mean {meant}?"),
+        (None, Some(cm)) => format!("; if this is inches, it is {cm:.1} cm"),
+        (None, None) => String::new(),
+    };
     check.fail(at, format!("{cm} cm is outside {low} to {high} cm for {}{hint}", site.id))
 }
+
+const CM_PER_INCH: f64 = 2.54;
 
 /// The value a slipped decimal point would explain: 374 for 37.4.
 fn slipped_point(cm: f64, [low, high]: [f64; 2]) -> Option<f64> {
@@ -99,6 +106,10 @@ mod tests {
     #[case::a_slipped_decimal_point(
         &[entry("arm-flexed", Some(Side::Left), &[374.0])],
         "/tape/0/readings_cm/0", "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?"
+    )]
+    #[case::inches(
+        &[entry("hip", None, &[38.6])],
+        "/tape/0/readings_cm/0", "38.6 cm is outside 60 to 210 cm for hip; if this is inches, it is 98.0 cm"
     )]
     #[case::an_unknown_site(
         &[entry("elbow", None, &[14.0])],

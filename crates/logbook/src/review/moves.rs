@@ -1,7 +1,7 @@
 //! How the girths and outlines of a region moved between two rounds, against what two measurements may differ by.
 
 use crate::review::{ReviewRound, TWO_SIDED_95};
-use assess::{Case, Experience, Outline, change_noise, mdc95};
+use assess::{Case, Experience, Outline, Slope, change_noise, mdc95};
 use atlas::Atlas;
 use units::{RegionId, Side, SiteId};
 
@@ -33,6 +33,8 @@ pub struct GirthMove {
     pub mdc95_cm: f64,
     /// Whether it is; both sides of a site are judged together first.
     pub real: bool,
+    /// How it went over three rounds or more.
+    pub slope: Option<Slope>,
     /// Weeks until the expected growth is larger than that.
     pub weeks_to_show: Option<u16>,
 }
@@ -84,7 +86,7 @@ pub(super) fn girth_moves(
             let again = now
                 .and_then(|now| now.assessment.measured.find(&then.site, then.side))
                 .filter(|site| !site.carried_over);
-            let alone = mdc95(change_noise(atlas, then, again.unwrap_or(then), true), 1);
+            let alone = mdc95(change_noise(then, again.unwrap_or(then), 0.0), 1);
             let mdc95_cm = moved.map_or(alone, |change| change.mdc95_cm);
             GirthMove {
                 site: then.site.clone(),
@@ -94,6 +96,7 @@ pub(super) fn girth_moves(
                 change_cm: again.map(|now| now.value_cm - then.value_cm),
                 mdc95_cm,
                 real: moved.is_some_and(|change| change.real),
+                slope: moved.and_then(|change| change.slope),
                 weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm, before.case.client.experience),
             }
         })

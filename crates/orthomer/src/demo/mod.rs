@@ -201,8 +201,8 @@ mod tests {
 
     #[rstest]
     fn the_two_readings_that_disagree_ask_for_a_third(demo: &Demo) {
-        let (case, _) = demo.client("Sefa Orrin");
-        assert!(warnings(&demo.knowledge.atlas, &case).iter().any(|w| w.says.contains("take a third")));
+        let (case, sefa) = demo.client("Sefa Orrin");
+        assert!(warnings(&demo.knowledge, &case, &sefa.reference).iter().any(|w| w.says.contains("take a third")));
     }
 
     #[rstest]

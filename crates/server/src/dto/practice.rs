@@ -135,6 +135,14 @@ pub struct MeasurerView {
     pub default_pct: f64,
     /// Pairs of readings behind it.
     pub pairs: f64,
+    /// Error of finding a girth's place anew on another day, pooled with the default, % of the value.
+    pub placing_pct: f64,
+    /// Values beyond a straight line per client and site behind it.
+    pub placing_values: f64,
+    /// How far two measurers' girths of one body differ, all alike, % of the value; the same for everybody.
+    pub hand_pct: f64,
+    /// Pairs of rounds by two measurers behind that.
+    pub hand_pairs: f64,
     /// By site, the most read first.
     pub sites: Vec<LearnedView>,
     /// As it was known after each day they measured.

@@ -1,6 +1,6 @@
 //! The end of a round, and everything over all rounds.
 
-use assess::{BulkVerdict, Moved, Standing};
+use assess::{BulkVerdict, Moved, Slope, Standing};
 use atlas::Atlas;
 use casefile::ChoicesEntry;
 use jiff::civil::Date;
@@ -208,6 +208,9 @@ pub struct GirthMoveView {
     pub mdc95_cm: f64,
     /// Whether it is.
     pub real: bool,
+    /// How it went over three rounds or more.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub slope: Option<Slope>,
 }
 
 /// A limb's width in pictures.
@@ -233,6 +236,7 @@ impl From<&GirthMove> for GirthMoveView {
             change_cm: girth.change_cm,
             mdc95_cm: girth.mdc95_cm,
             real: girth.real,
+            slope: girth.slope,
         }
     }
 }

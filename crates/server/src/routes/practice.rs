@@ -234,15 +234,22 @@ pub(crate) async fn remove_person(
 #[get("/practice/measurers")]
 pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
     let page = state.page("measurers", PageOf::Practice, |store, knowledge, _| {
-        let mut rounds = store.all_rounds(&knowledge.atlas)?;
-        rounds.sort_by_key(|round| round.date);
-        Ok(measurers(&knowledge.atlas, &rounds))
+        Ok(measurers(&knowledge.atlas, &store.rounds_by_client(&knowledge.atlas)?))
     });
     page.await
 }
 
-fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {
-    let all = MeasurerErrors::learn(atlas, rounds);
+fn measurers(atlas: &Atlas, clients: &[Vec<Round>]) -> Vec<MeasurerView> {
+    let mut rounds: Vec<&Round> = clients.iter().flatten().collect();
+    rounds.sort_by_key(|round| round.date);
+    let mut all = MeasurerErrors::default();
+    for round in &rounds {
+        all.add_readings(atlas, round);
+    }
+    for rounds in clients {
+        all.add_client(atlas, rounds);
+    }
+    let (hand_pct, hand_pairs) = all.hand_learned(atlas);
     let of = |name: &str| {
         let (tem_pct, pairs) = all.overall(atlas, name);
         let learned = all.learned(atlas, name).into_iter().map(|learned| LearnedView {
@@ -252,24 +259,29 @@ fn measurers(atlas: &Atlas, rounds: &[Round]) -> Vec<MeasurerView> {
             default_pct: learned.default_pct,
             pairs: learned.pairs,
         });
+        let (placing_pct, placing_values) = all.placing_learned(atlas, name);
         MeasurerView {
             name: name.to_owned(),
+            placing_pct,
+            placing_values,
+            hand_pct,
+            hand_pairs,
             default_pct: atlas.evidence().error.girth_pct,
             tem_pct,
             pairs,
             sites: learned.collect(),
-            over_time: over_time(atlas, rounds, name),
+            over_time: over_time(atlas, &rounds, name),
         }
     };
     all.measurers().into_iter().map(of).collect()
 }
 
 /// A measurer's error as it was known after each day on which they measured; `rounds` are oldest first.
-fn over_time(atlas: &Atlas, rounds: &[Round], name: &str) -> Vec<MeasuringPoint> {
+fn over_time(atlas: &Atlas, rounds: &[&Round], name: &str) -> Vec<MeasuringPoint> {
     let mut errors = MeasurerErrors::default();
     let mut points: Vec<MeasuringPoint> = Vec::new();
     for round in rounds.iter().filter(|round| round.measured_by == name) {
-        errors.add(atlas, round);
+        errors.add_readings(atlas, round);
         let (tem_pct, pairs) = errors.overall(atlas, name);
         let point = MeasuringPoint { date: round.date.to_string(), tem_pct, pairs };
         match points.last_mut() {

@@ -26,6 +26,13 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
             <strong>{measurer.name}</strong>
             <br />
             {t("practice.tem", { percent: measurer.tem_pct.toFixed(2), pairs: measurer.pairs })}
+            <br />
+            <span className="quiet">
+              {t("practice.placing", {
+                percent: measurer.placing_pct.toFixed(2),
+                count: measurer.placing_values,
+              })}
+            </span>
           </span>
           <ErrorPath points={measurer.over_time} assumed={measurer.default_pct} />
           <details>
@@ -56,6 +63,11 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
           </details>
         </div>
       ))}
+      {known[0] && (
+        <p className="quiet">
+          {t("practice.hand", { percent: known[0].hand_pct.toFixed(2), count: known[0].hand_pairs })}
+        </p>
+      )}
     </section>
   );
 }

@@ -9,6 +9,10 @@ import { Decide } from "./Decide";
 import { MoveBar } from "./MoveBar";
 import styles from "./Review.module.css";
 
+/** A week's growth is less than a tape shows. */
+const WEEKS_TOLD = 4;
+const TWO_SIDED_95 = 1.96;
+
 interface Props {
   review: RegionReview;
   decision?: Decision;
@@ -92,6 +96,15 @@ function Moves({ review }: { review: RegionReview }) {
                     mdc: cm(girth.mdc95_cm),
                   })
                 : t("review.notTaped")}
+              {girth.slope && (
+                <span className={girth.slope.real ? styles.slope : `quiet ${styles.slope}`}>
+                  {t(girth.slope.real ? "review.slope" : "review.slopeNoise", {
+                    count: girth.slope.rounds,
+                    change: signed(WEEKS_TOLD * girth.slope.a_week_cm, cm),
+                    error: cm(WEEKS_TOLD * TWO_SIDED_95 * girth.slope.se_cm),
+                  })}
+                </span>
+              )}
             </td>
           </tr>
         ))}

@@ -50,6 +50,18 @@ test("each girth says what it was and is, and whether the change is more than no
   expect(rows[2]).toContain("−1.2 %, within noise (up to 2.5 %)");
 });
 
+test("over three rounds or more a girth says how it went, and whether that is more than noise", () => {
+  const slope = { rounds: 4, a_week_cm: 0.05, se_cm: 0.01, real: true };
+  const girths = [
+    { ...calf.girths[0], slope },
+    { ...calf.girths[1], slope: { ...slope, a_week_cm: 0.01, real: false } },
+  ];
+  part({ girths: girths as never });
+  const rows = screen.getAllByRole("row").map((row) => row.textContent);
+  expect(rows[0]).toMatch(/over 4 rounds \+0\.2 ± 0\.1 cm in 4 weeks$/);
+  expect(rows[1]).toMatch(/over 4 rounds [+±]?0\.0 ± 0\.1 cm in 4 weeks, within noise$/);
+});
+
 test("what was not taped again is said, and nothing is made up for it", () => {
   part({ girths: [{ ...calf.girths[0], now_cm: null, change_cm: null } as never], widths: [] });
   const [row] = screen.getAllByRole("row");
