@@ -7,8 +7,8 @@
 //! `docs/accuracy.md`.
 
 use assess::{
-    Assessment, BodyModel, Case, Choices, Client, Hand, Knowledge, Moved, Rating, RatingJudgement, Round, Sex,
-    Standing, TapeMeasure, assess, moves,
+    Assessment, BodyModel, Calibration, Case, Choices, Client, Hand, Knowledge, Moved, Rating, RatingJudgement, Round,
+    Sex, Standing, TapeMeasure, Words, assess, moves,
 };
 use casefile::CaseFile;
 use jiff::civil::{Date, date};
@@ -297,7 +297,7 @@ impl Tally {
         count[1] += f64::from(u8::from(is_true));
     }
 
-    fn tell(&self, name: &str) {
+    fn tell(&self, name: &str) -> Words {
         let share = |[said, is_true]: [f64; 2]| 100.0 * is_true / said.max(1.0);
         println!(
             "| {name} | {:.3} | {:.3} | {:.0} % | {:.0} % | {:.1} of 7 |",
@@ -307,11 +307,12 @@ impl Tally {
             share(self.said_ahead),
             7.0 * self.clear_parts / self.parts_seen.max(1.0)
         );
+        Words { behind_true_pct: share(self.said_behind).round(), ahead_true_pct: share(self.said_ahead).round() }
     }
 }
 
 /// Verdicts on drawn lags.
-fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f64) -> Result<(), Failure> {
+fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f64) -> Result<Words, Failure> {
     let mut tally = Tally::default();
     let mut dice = Dice(StdRng::seed_from_u64(16));
     for index in 0..count {
@@ -321,12 +322,11 @@ fn verdicts(all: &[People], count: usize, name: &str, look: Look, muscularity: f
         let (assessment, _) = judged(people, &mut dice, &x, &bulk, look)?;
         tally.add(people, &assessment, &bulk, people.knowledge.atlas.evidence().level_half_width_sd);
     }
-    tally.tell(name);
-    Ok(())
+    Ok(tally.tell(name))
 }
 
 /// Regions called behind of clients of whom none is.
-fn balanced(all: &[People], count: usize, name: &str, look: Look) -> Result<(), Failure> {
+fn balanced(all: &[People], count: usize, name: &str, look: Look) -> Result<f64, Failure> {
     let mut dice = Dice(StdRng::seed_from_u64(17));
     let mut called = 0;
     for index in 0..count {
@@ -336,8 +336,9 @@ fn balanced(all: &[People], count: usize, name: &str, look: Look) -> Result<(), 
         let (assessment, _) = judged(people, &mut dice, &x, &bulk, look)?;
         called += assessment.regions.iter().filter(|region| region.bulk.standing == Standing::Behind).count();
     }
-    println!("| {name} | {:.2} |", called as f64 / count as f64);
-    Ok(())
+    let each = called as f64 / count as f64;
+    println!("| {name} | {each:.2} |");
+    Ok((each * 10.0).round() / 10.0)
 }
 
 /// Left against right with a reading error that the measurer's replicates tell of.
@@ -360,8 +361,8 @@ fn sides(all: &[People], count: usize, reading_pct: f64) -> Result<(), Failure> 
     Ok(())
 }
 
-/// Two rounds twelve weeks apart; `grown` is the growth of one part's girth, %.
-fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) -> Result<(), Failure> {
+/// Two rounds twelve weeks apart, and how many had a girth called changed and a region released, %; `grown` is the growth of one part's girth, %.
+fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) -> Result<[f64; 2], Failure> {
     const PART: usize = 2;
     let mut dice = Dice(StdRng::seed_from_u64(19));
     let (mut girth_called, mut released, mut chosen, mut gained, mut found) = (0, 0, 0, 0, 0);
@@ -405,7 +406,7 @@ fn reviews(all: &[People], count: usize, name: &str, look: Look, grown: f64) -> 
         pct(gained, chosen),
         pct(found, count)
     );
-    Ok(())
+    Ok([pct(girth_called, count), pct(released, chosen)].map(|pct| (pct * 10.0).round() / 10.0))
 }
 
 fn main() -> Result<(), Failure> {
@@ -417,14 +418,14 @@ fn main() -> Result<(), Failure> {
     println!("{count} clients a line.\n");
     println!("| evidence | error of P(behind), heads | parts | behind is true | ahead is true | parts with a word |");
     println!("| --- | --- | --- | --- | --- | --- |");
-    verdicts(&all, count, "tape", TAPE, 0.0)?;
+    let tape = verdicts(&all, count, "tape", TAPE, 0.0)?;
     verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84)?;
-    verdicts(&all, count, "tape and ratings", rated, 0.0)?;
+    let by_eye_too = verdicts(&all, count, "tape and ratings", rated, 0.0)?;
     verdicts(&all, count, "tape and a harsh day's ratings", Look { harsh: -0.4, ..even }, 0.0)?;
     println!("\n| nobody behind | regions called behind |\n| --- | --- |");
-    balanced(&all, count, "tape", TAPE)?;
+    let called_behind_tape = balanced(&all, count, "tape", TAPE)?;
     balanced(&all, count, "tape and ratings, even days", even)?;
-    balanced(&all, count, "tape and ratings, every day with a mood", rated)?;
+    let called_behind_rated = balanced(&all, count, "tape and ratings, every day with a mood", rated)?;
     println!("\n| left against right | error of P(beyond 3 %) |\n| --- | --- |");
     sides(&all, count, 1.0)?;
     sides(&all, count, 2.0)?;
@@ -432,9 +433,20 @@ fn main() -> Result<(), Failure> {
         "\n| two rounds, twelve weeks | any girth called changed | chosen region released | gain said | arm found |"
     );
     println!("| --- | --- | --- | --- | --- |");
-    reviews(&all, count, "nothing changed, tape", TAPE, 0.0)?;
+    let [girth_called_changed_pct, released_pct] = reviews(&all, count, "nothing changed, tape", TAPE, 0.0)?;
     reviews(&all, count, "nothing changed, tape and ratings", rated, 0.0)?;
     reviews(&all, count, "arms +3 %, tape", TAPE, 3.0)?;
     reviews(&all, count, "arms +5 %, tape", TAPE, 5.0)?;
+    let short = Calibration {
+        clients: count,
+        tape,
+        rated: by_eye_too,
+        called_behind_tape,
+        called_behind_rated,
+        girth_called_changed_pct,
+        released_pct,
+    };
+    let to = PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("data/calibration.json");
+    std::fs::write(to, serde_json::to_string_pretty(&short)? + "\n")?;
     Ok(())
 }

@@ -5,6 +5,7 @@
 mod assessment;
 mod between;
 mod body;
+mod calibration;
 mod causes;
 mod change;
 mod class;
@@ -42,6 +43,7 @@ mod verdict;
 
 pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside};
 pub use body::{AREA_SITES, Area, BodyModel, TapeJoint};
+pub use calibration::{Calibration, Words};
 pub use causes::Cause;
 pub use change::{Change, Line, Slope, change_noise, family_factor, mdc95, slope};
 pub use class::{Class, classify};
@@ -71,7 +73,7 @@ pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};
 pub use pieces::{Conflict, Piece, PieceOf};
 pub use posterior::Posterior;
-pub use rater::{RaterAgreement, rater_agreement};
+pub use rater::{RaterAgreement, TRUTHS_ENOUGH, rater_agreement};
 pub use readiness::{Clearance, NotReady, Readiness};
 pub use reference::{Reference, SizedSite};
 pub use replicate::{Replicate, replicate};

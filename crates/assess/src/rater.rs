@@ -16,10 +16,12 @@ pub struct RaterAgreement {
     pub kappa: Option<f64>,
     /// What ratings are taken to be off the truth, SD in steps.
     pub pooled_sd_steps: f64,
+    /// Share that one rating, the first of its sitting, takes of what is not known of a region: of its prior variance.
+    pub narrows: f64,
 }
 
 /// Answers whose truth is known before they say how valid a rater's eye is; until then it is taken as everybody's.
-const ENOUGH: usize = 30;
+pub const TRUTHS_ENOUGH: usize = 30;
 /// Of the default error's variance, the part that a rater repeats; the rest is how far the eye itself is off (common practice, no
 /// source).
 const REPEATED: f64 = 0.5;
@@ -36,15 +38,18 @@ pub fn rater_agreement(settings: &EvidenceSettings, pairs: &[[i8; 2]], truths: &
     let squares: f64 = pairs.iter().map(|[a, b]| (f64::from(*a) - f64::from(*b)).powi(2) / 2.0).sum();
     let repeatability = (prior * REPEATED * default + squares) / (prior + n);
     let off: f64 = truths.iter().map(|(answer, truth)| (f64::from(*answer) - truth).powi(2)).sum();
-    let known = truths.len() >= ENOUGH;
+    let known = truths.len() >= TRUTHS_ENOUGH;
     let validity =
         if known { (off / truths.len() as f64 - repeatability).max(0.0) } else { (1.0 - REPEATED) * default };
+    let pooled_sd_steps = (repeatability + validity).sqrt().max(sd.rating_least / scale);
+    let off_sd = (pooled_sd_steps * scale).hypot(sd.rating_sitting);
     RaterAgreement {
+        narrows: (1.0 + off_sd.powi(2)).recip(),
         repeats: pairs.len(),
         against_truth: truths.len(),
         within_sd_steps: within_rater_sd(pairs),
         kappa: weighted_kappa(pairs),
-        pooled_sd_steps: (repeatability + validity).sqrt().max(sd.rating_least / scale),
+        pooled_sd_steps,
     }
 }
 
@@ -71,5 +76,13 @@ mod tests {
         let atlas = Atlas::load().unwrap();
         let known = rater_agreement(atlas.evidence(), pairs, &vec![(0, off); truths]);
         assert!((known.pooled_sd_steps - expected).abs() < 1e-12, "{known:?}");
+    }
+
+    // By hand: the usual error of 0.9 SD and a sitting's 0.5 together have a variance of 1.06, beside the 1 of a region: 1 / 2.06.
+    #[test]
+    fn a_rating_takes_about_half_of_what_is_not_known() {
+        let atlas = Atlas::load().unwrap();
+        let narrows = rater_agreement(atlas.evidence(), &[], &[]).narrows;
+        assert!((narrows - 1.0 / 2.06).abs() < 1e-12, "{narrows}");
     }
 }

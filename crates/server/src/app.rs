@@ -115,6 +115,7 @@ fn routes(
         .service(practice::save_person)
         .service(practice::remove_person)
         .service(practice::show_measurers)
+        .service(practice::show_accuracy)
         .service(practice::show_tape_order)
         .service(practice::save_tape_order)
         .service(photos::show_light_table)

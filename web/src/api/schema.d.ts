@@ -691,6 +691,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/accuracy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How often the words are right, and what each coach's ratings weigh. */
+        get: operations["show_accuracy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice/backup": {
         parameters: {
             query?: never;
@@ -1257,6 +1274,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description How sure is sure: how often the words are right, and what each coach's ratings weigh. */
+        AccuracyView: {
+            /** @description By simulation. */
+            calibration: components["schemas"]["Calibration"];
+            /** @description Everybody who works here, by name. */
+            raters: components["schemas"]["RaterView"][];
+        };
         /** @description What may be added to a week: everything but this. */
         AddableView: {
             /** @description What is not for this client, with the reason. */
@@ -1273,11 +1297,18 @@ export interface components {
             kappa?: number | null;
             /**
              * Format: double
+             * @description Share that one rating takes of what is not known of a region, 0 to 1.
+             */
+            narrows: number;
+            /**
+             * Format: double
              * @description What a rating of this coach is taken to be worth: SD, rating steps.
              */
             pooled_sd_steps: number;
             /** @description Repeats given so far, over all clients and made-up figures. */
             repeats: number;
+            /** @description Answers whose truth is known from which on they say how valid the eye is; until then the usual error counts. */
+            truths_needed: number;
             /**
              * Format: double
              * @description The coach's own SD, rating steps.
@@ -1705,6 +1736,35 @@ export interface components {
             sd: number;
             /** @description In a word. */
             standing: components["schemas"]["Standing"];
+        };
+        /** @description The short table; the whole of it and how it was made is in `docs/accuracy.md`. */
+        Calibration: {
+            /**
+             * Format: double
+             * @description The same with every region rated on days of changing mood.
+             */
+            called_behind_rated: number;
+            /**
+             * Format: double
+             * @description Of clients of whom no region is behind: how many are called so, from the tape alone.
+             */
+            called_behind_tape: number;
+            /** @description Simulated clients behind each figure. */
+            clients: number;
+            /**
+             * Format: double
+             * @description Of clients of whom nothing changed in twelve weeks: how many have a girth that is called changed, %.
+             */
+            girth_called_changed_pct: number;
+            /** @description From the tape and ratings. */
+            rated: components["schemas"]["Words"];
+            /**
+             * Format: double
+             * @description Of their chosen regions: how many are released as no longer behind, %.
+             */
+            released_pct: number;
+            /** @description From the tape alone. */
+            tape: components["schemas"]["Words"];
         };
         /** @description One exercise of a day. */
         CardDraft: {
@@ -4040,6 +4100,13 @@ export interface components {
          * @enum {string}
          */
         QueueKind: "refer" | "pain" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall";
+        /** @description What someone's ratings weigh. */
+        RaterView: {
+            /** @description How far they agree with themselves and with the truth. */
+            agreement: components["schemas"]["AgreementView"];
+            /** @description Display name. */
+            name: string;
+        };
         /** @description A rating that was given. */
         RatingView: {
             /** @description What was judged. */
@@ -5827,6 +5894,19 @@ export interface components {
             /** @description Pictures removed. */
             pictures: number;
         };
+        /** @description How often what is said is true, %. */
+        Words: {
+            /**
+             * Format: double
+             * @description Of "ahead".
+             */
+            ahead_true_pct: number;
+            /**
+             * Format: double
+             * @description Of "behind".
+             */
+            behind_true_pct: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -7405,6 +7485,33 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_accuracy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccuracyView"];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

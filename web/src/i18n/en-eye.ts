@@ -8,11 +8,14 @@ export const judging = {
     sides: ["left much larger", "left larger", "same", "right larger", "right much larger"],
   },
   cannotTell: "Can't tell",
-  agreement_one: "{{count}} repeat: you differ from yourself by {{sd}} steps.",
-  agreement_other: "{{count}} repeats: you differ from yourself by {{sd}} steps.",
+  agreement_one: "{{count}} repeat: {{sd}} steps apart.",
+  agreement_other: "{{count}} repeats: {{sd}} steps apart.",
   kappa: "Agreement beyond chance (kappa) {{kappa}}.",
-  worth: "Your ratings count with an error of {{sd}} steps.",
-  noRepeats: "No repeats yet: your ratings count with the usual error of {{sd}} steps.",
+  worth:
+    "A rating counts as {{sd}} steps off the truth: alone it takes {{share}}\u00a0% of what is not known about a region.",
+  learned: "Learned from {{count}} answers whose truth is known.",
+  usual:
+    "How true the eye is counts as usual until {{needed}} answers about made-up figures are known ({{count}} now).",
 } as const;
 
 export const eye = {

@@ -43,6 +43,15 @@ export const practice = {
   tem: "{{percent}} % over {{pairs}} pairs",
   placing: "{{percent}} % to find the place anew, from {{count}} values",
   hand: "Another measurer's girths of the same body differ by about {{percent}} %, all alike; from {{count}} pairs of rounds.",
+  sure: "How sure is sure",
+  sureWords:
+    "“Behind” is so in {{behind}} of 100 by the tape alone, in {{behindRated}} with ratings; “ahead” in {{ahead}} and {{aheadRated}}.",
+  sureNobody:
+    "Of a client with nothing behind, the tape calls {{tape}} regions behind, tape and ratings of every region {{rated}}.",
+  sureChange:
+    "Of 100 clients in whom nothing changed, {{girth}} have a girth that is called changed; of 100 chosen regions {{released}} are released.",
+  sureHow: "From {{clients}} simulated clients each.",
+  raters: "What a rating weighs",
   bySite: "By site",
   overTime: "Error over time, %",
   tableOf: "{{name}}, by site",

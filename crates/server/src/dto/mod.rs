@@ -39,8 +39,8 @@ pub(crate) use plan::{
     PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };
 pub(crate) use practice::{
-    ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise,
-    SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView,
+    RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
     AreaReviewView, Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView,

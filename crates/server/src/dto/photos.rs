@@ -1,6 +1,6 @@
 //! Pictures, what was found in them, how they lie over each other, and what was judged.
 
-use assess::{Knowledge, RaterAgreement, rater_agreement};
+use assess::{Knowledge, RaterAgreement, TRUTHS_ENOUGH, rater_agreement};
 use lighttable::{Frames, Laid, Question, RegionFrame, WidthChange};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -325,6 +325,10 @@ pub struct AgreementView {
     pub kappa: Option<f64>,
     /// What a rating of this coach is taken to be worth: SD, rating steps.
     pub pooled_sd_steps: f64,
+    /// Share that one rating takes of what is not known of a region, 0 to 1.
+    pub narrows: f64,
+    /// Answers whose truth is known from which on they say how valid the eye is; until then the usual error counts.
+    pub truths_needed: usize,
 }
 
 impl AgreementView {
@@ -335,9 +339,10 @@ impl AgreementView {
         let truths = store.truth_pairs(rater, RatingKind::Standing)?;
         let in_steps: Vec<(i8, f64)> =
             truths.iter().map(|(answer, sd)| (*answer, sd / settings.scale.rating_bulk)).collect();
-        let RaterAgreement { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps } =
+        let RaterAgreement { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps, narrows } =
             rater_agreement(settings, &pairs, &in_steps);
-        Ok(Self { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps })
+        let truths_needed = TRUTHS_ENOUGH;
+        Ok(Self { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps, narrows, truths_needed })
     }
 }
 

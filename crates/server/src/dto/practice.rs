@@ -1,5 +1,7 @@
 //! The practice: settings, people, measurers, preferences.
 
+use super::AgreementView;
+use assess::Calibration;
 use atlas::{Exercise, Setting};
 use casefile::PracticeEntry;
 use serde::{Deserialize, Serialize};
@@ -122,6 +124,24 @@ pub struct SavePerson {
     /// At least ten characters.
     #[serde(default)]
     pub password: Option<String>,
+}
+
+/// How sure is sure: how often the words are right, and what each coach's ratings weigh.
+#[derive(Serialize, ToSchema)]
+pub struct AccuracyView {
+    /// By simulation.
+    pub calibration: Calibration,
+    /// Everybody who works here, by name.
+    pub raters: Vec<RaterView>,
+}
+
+/// What someone's ratings weigh.
+#[derive(Serialize, ToSchema)]
+pub struct RaterView {
+    /// Display name.
+    pub name: String,
+    /// How far they agree with themselves and with the truth.
+    pub agreement: AgreementView,
 }
 
 /// How well someone measures.

@@ -2,14 +2,14 @@
 
 use crate::auth::{SignedIn, hash_password, open_session};
 use crate::dto::{
-    LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView, SaveExercise, SavePerson,
-    SavePractice, SettingView, TapeOrder,
+    AccuracyView, AgreementView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView,
+    RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::{AppState, PageOf};
 use actix_session::Session;
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use assess::{Knowledge, MeasurerErrors, Round};
+use assess::{Calibration, Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
 use casefile::{PracticeEntry, Problem, check_practice};
 use serde_json::{json, to_value};
@@ -237,6 +237,24 @@ pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<HttpRes
         Ok(measurers(&knowledge.atlas, &store.rounds_by_client(&knowledge.atlas)?))
     });
     page.await
+}
+
+/// How often the words are right, and what each coach's ratings weigh.
+#[utoipa::path(tag = "practice", responses((status = 200, body = AccuracyView), (status = 401, body = ProblemDetails)))]
+#[get("/practice/accuracy")]
+pub(crate) async fn show_accuracy(state: web::Data<AppState>) -> Result<web::Json<AccuracyView>, ApiError> {
+    let view = state.run(move |store, knowledge| {
+        let rater = |account: Account| {
+            let agreement = AgreementView::of(knowledge, store, &account.id)?;
+            Ok(RaterView { name: account.name, agreement })
+        };
+        let raters = store.accounts()?.into_iter().map(rater).collect::<Result<_, ApiError>>()?;
+        Ok(AccuracyView {
+            calibration: Calibration::shipped().map_err(|error| ApiError::Internal(error.to_string()))?,
+            raters,
+        })
+    });
+    view.await.map(web::Json)
 }
 
 fn measurers(atlas: &Atlas, clients: &[Vec<Round>]) -> Vec<MeasurerView> {

@@ -6,6 +6,8 @@ export const usePractice = () => $api.useQuery("get", "/api/v1/practice");
 export const usePeople = () => $api.useQuery("get", "/api/v1/practice/people");
 export const useMeasurers = () => $api.useQuery("get", "/api/v1/practice/measurers");
 
+export const useAccuracy = () => $api.useQuery("get", "/api/v1/practice/accuracy");
+
 /** Sends the practice's settings; every verdict and the atlas say something else from now on. */
 export function useSendPractice() {
   const queries = useQueryClient();

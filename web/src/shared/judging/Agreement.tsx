@@ -1,16 +1,21 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../api/client";
+import { chance } from "../format";
 
-/** How far a coach agrees with themselves, and what a rating of theirs is worth for that. */
+/** How far a coach agrees with themselves, what a rating of theirs weighs for that, and why. */
 export function Agreement({ agreement }: { agreement: Schemas["AgreementView"] }) {
   const { t } = useTranslation();
-  const sd = agreement.pooled_sd_steps.toFixed(2);
-  if (typeof agreement.within_sd_steps !== "number") return <p>{t("judging.noRepeats", { sd })}</p>;
+  const { repeats, against_truth, truths_needed, within_sd_steps, kappa, pooled_sd_steps, narrows } =
+    agreement;
   return (
     <p>
-      {t("judging.agreement", { count: agreement.repeats, sd: agreement.within_sd_steps.toFixed(2) })}{" "}
-      {typeof agreement.kappa === "number" && t("judging.kappa", { kappa: agreement.kappa.toFixed(2) })}{" "}
-      {t("judging.worth", { sd })}
+      {typeof within_sd_steps === "number" &&
+        `${t("judging.agreement", { count: repeats, sd: within_sd_steps.toFixed(2) })} `}
+      {typeof kappa === "number" && `${t("judging.kappa", { kappa: kappa.toFixed(2) })} `}
+      {t("judging.worth", { sd: pooled_sd_steps.toFixed(2), share: chance(narrows) })}{" "}
+      {against_truth >= truths_needed
+        ? t("judging.learned", { count: against_truth })
+        : t("judging.usual", { count: against_truth, needed: truths_needed })}
     </p>
   );
 }

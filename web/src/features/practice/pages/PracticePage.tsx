@@ -1,7 +1,8 @@
 import { useTranslation } from "react-i18next";
 import { useAtlas } from "../../../shared/api/atlas";
 import { ErrorNote } from "../../../shared/ui";
-import { useMeasurers, usePeople, usePractice } from "../api";
+import { useAccuracy, useMeasurers, usePeople, usePractice } from "../api";
+import { Accuracy } from "../components/Accuracy";
 import { DataSection } from "../components/DataSection";
 import { Measurers } from "../components/Measurers";
 import { People } from "../components/People";
@@ -15,15 +16,17 @@ export function PracticePage() {
   const practice = usePractice();
   const people = usePeople();
   const measurers = useMeasurers();
-  const error = atlas.error ?? practice.error ?? people.error ?? measurers.error;
+  const accuracy = useAccuracy();
+  const error = atlas.error ?? practice.error ?? people.error ?? measurers.error ?? accuracy.error;
   if (error) return <ErrorNote error={error} onRetry={() => practice.refetch()} />;
-  if (!atlas.data || !practice.data || !people.data || !measurers.data) return null;
+  if (!atlas.data || !practice.data || !people.data || !measurers.data || !accuracy.data) return null;
   return (
     <main className={styles.page}>
       <h1>{t("practice.title")}</h1>
       <div className={styles.columns}>
         <div>
           <Measurers measurers={measurers.data} />
+          <Accuracy accuracy={accuracy.data} />
           <People people={people.data} mayChange={practice.data.may_change} />
           <DataSection mayChange={practice.data.may_change} />
         </div>
