@@ -6,16 +6,16 @@ use crate::change::{Change, changes};
 use crate::class::{Class, classify};
 use crate::composition::{Composition, composition};
 use crate::corrected::corrected_sides;
-use crate::evidence::{Evidence, SizeEvidence};
+use crate::evidence::{Evidence, SizeEvidence, settled};
 use crate::flags::{Flag, flags};
 use crate::folds::Folds;
 use crate::hang::{Hang, hang};
 use crate::input::{Case, Client};
 use crate::measured::{Measurements, measure_round};
 use crate::measurer::MeasurerErrors;
-use crate::next_look::{NextLook, NextLookSearch};
+use crate::next_look::{Looks, NextLook, NextLookSearch};
 use crate::norms::{NormError, Norms};
-use crate::observe::{Observation, observations};
+use crate::observe::{Observation, Target, observations};
 use crate::pieces::{Piece, Voices, pieces};
 use crate::posterior::Posterior;
 use crate::reference::{Reference, SizedSite, all_taped, observed_ln, reference, tape_joint};
@@ -181,10 +181,15 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     let (atlas, evidence) = (&knowledge.atlas, &knowledge.evidence);
     let (sex, hand) = (case.client.sex, case.client.dominant_hand);
     let sized = SizeEvidence { sex, tape: &facts.tape, rows: &facts.observations };
+    let (of_size, of_sides) = (evidence.bulk_stack(sized), evidence.sides_stack(hand, &facts.observations));
+    let (sizes, sides, rows) = (evidence.bulk_prior(), evidence.sides_prior(hand), &facts.observations);
     let state = State {
-        bulk: evidence.weigh_bulk(sized),
-        sides: evidence.weigh_sides(hand, &facts.observations),
-        voices: [Voices::about_size(evidence, sized), Voices::about_sides(evidence, hand, &facts.observations)],
+        voices: [
+            Voices::of(sizes, &of_size, facts.tape.places.len(), Target::Bulk, rows),
+            Voices::of(sides, &of_sides, 0, Target::Asymmetry, rows),
+        ],
+        bulk: settled(sizes, of_size),
+        sides: settled(sides, of_sides),
         weights: look_weights(atlas, &case.client),
     };
     let (recent, long) = (Recent::of(atlas, case), Recent::since(atlas, case, LONG_WEEKS));
@@ -201,9 +206,10 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         waiting: &waiting(knowledge, case, &facts),
         tested: &tested,
     };
+    let Looks { best, tests } = next.looks();
     Assessment {
-        next_tests: next.best_tests(),
-        next: next.best(),
+        next_tests: tests,
+        next: best,
         classes: atlas
             .regions()
             .iter()

@@ -4,7 +4,7 @@ use crate::body::{BodyModel, TapeJoint};
 use crate::input::{Hand, Sex};
 use crate::norms::Norms;
 use crate::observe::{Observation, Target};
-use crate::posterior::{Posterior, Prior, Said, Stack, Unseen};
+use crate::posterior::{Posterior, Prior, Stack, Unseen};
 use atlas::Atlas;
 use nalgebra::{DMatrix, DVector};
 use units::SiteId;
@@ -89,7 +89,7 @@ impl Evidence {
         (&prior.regions, &prior.mean, &prior.covariance)
     }
 
-    fn sides_prior(&self, hand: Hand) -> &Prior {
+    pub(crate) fn sides_prior(&self, hand: Hand) -> &Prior {
         &self.asymmetry[usize::from(hand != Hand::Right)]
     }
 
@@ -98,12 +98,8 @@ impl Evidence {
         settled(&self.bulk, self.bulk_stack(sized))
     }
 
-    /// The same in means and SDs alone.
-    pub(crate) fn say_bulk(&self, sized: SizeEvidence<'_>) -> Said {
-        Said::after(&self.bulk, &self.bulk_stack(sized))
-    }
-
-    fn bulk_stack(&self, sized: SizeEvidence<'_>) -> Stack {
+    /// Everything that speaks about size before it is weighed, in the order of the posterior.
+    pub(crate) fn bulk_stack(&self, sized: SizeEvidence<'_>) -> Stack {
         let body = self.body(sized.sex);
         let taped = Taped {
             deviation: body.deviation(sized.tape),
@@ -126,6 +122,7 @@ impl Evidence {
         deviation.rows_mut(0, sites).copy_from(&taped.deviation);
         cross.columns_mut(0, sites).copy_from(&taped.cross);
         covariance.view_mut((0, 0), (sites, sites)).copy_from(&taped.covariance);
+        let sittings = sittings(rows);
         for (i, row) in rows.iter().enumerate() {
             deviation[sites + i] = row.y;
             let along = prior.along(&row.row);
@@ -135,7 +132,10 @@ impl Evidence {
                 covariance[(j, sites + i)] = shared;
             }
             for (j, other) in rows[..=i].iter().enumerate() {
-                let shared = prior.dot(&other.row, &along) + self.shared_error(row, other, i == j);
+                let own = if i == j { row.variance } else { 0.0 };
+                let sitting = sittings[i].is_some() && sittings[i] == sittings[j];
+                let error = own + if sitting { self.sitting_variance } else { 0.0 };
+                let shared = prior.dot(&other.row, &along) + error;
                 covariance[(sites + i, sites + j)] = shared;
                 covariance[(sites + j, sites + i)] = shared;
             }
@@ -147,13 +147,22 @@ impl Evidence {
     /// Left minus right after everything that speaks about sides.
     pub fn weigh_sides<'a>(&self, hand: Hand, observations: impl IntoIterator<Item = &'a Observation>) -> Posterior {
         let prior = self.sides_prior(hand);
-        settled(prior, sides_stack(prior, observations))
+        settled(prior, self.sides_stack(hand, observations))
     }
 
-    /// The same in means and SDs alone.
-    pub(crate) fn say_sides<'a>(&self, hand: Hand, observations: impl IntoIterator<Item = &'a Observation>) -> Said {
+    /// Rows about sides before they are weighed.
+    pub(crate) fn sides_stack<'a>(&self, hand: Hand, rows: impl IntoIterator<Item = &'a Observation>) -> Stack {
         let prior = self.sides_prior(hand);
-        Said::after(prior, &sides_stack(prior, observations))
+        let rows: Vec<&Observation> = rows.into_iter().filter(|o| o.target == Target::Asymmetry).collect();
+        let along: Vec<DVector<f64>> = rows.iter().map(|row| prior.along(&row.row)).collect();
+        let expected = |row: &Observation| prior.dot(&row.row, &prior.mean);
+        Stack {
+            deviation: DVector::from_iterator(rows.len(), rows.iter().map(|row| row.y - expected(row))),
+            cross: DMatrix::from_fn(prior.regions.len(), rows.len(), |place, i| along[i][place]),
+            covariance: DMatrix::from_fn(rows.len(), rows.len(), |i, j| {
+                prior.dot(&rows[i].row, &along[j]) + if i == j { rows[i].variance } else { 0.0 }
+            }),
+        }
     }
 
     fn shared_error(&self, row: &Observation, other: &Observation, same: bool) -> f64 {
@@ -201,17 +210,13 @@ impl Evidence {
     }
 }
 
-/// Rows about sides as one stack.
-fn sides_stack<'a>(prior: &Prior, observations: impl IntoIterator<Item = &'a Observation>) -> Stack {
-    let rows: Vec<&Observation> = observations.into_iter().filter(|o| o.target == Target::Asymmetry).collect();
-    let along: Vec<DVector<f64>> = rows.iter().map(|row| prior.along(&row.row)).collect();
-    Stack {
-        deviation: DVector::from_iterator(rows.len(), rows.iter().map(|row| row.y - prior.dot(&row.row, &prior.mean))),
-        cross: DMatrix::from_fn(prior.regions.len(), rows.len(), |place, i| along[i][place]),
-        covariance: DMatrix::from_fn(rows.len(), rows.len(), |i, j| {
-            prior.dot(&rows[i].row, &along[j]) + if i == j { rows[i].variance } else { 0.0 }
-        }),
-    }
+/// Each row's sitting by the place of the first row of it: numbers compare faster than names, and all pairs are compared.
+fn sittings(rows: &[&Observation]) -> Vec<Option<usize>> {
+    let first = |row: &Observation| {
+        let sitting = row.sitting.as_ref()?;
+        rows.iter().position(|other| other.sitting.as_ref() == Some(sitting))
+    };
+    rows.iter().map(|row| first(row)).collect()
 }
 
 /// Every error has a variance, so that a stack has an inverse; were one to have none, the prior says all that is known.

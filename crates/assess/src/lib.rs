@@ -67,7 +67,7 @@ pub use input::{
 pub use levels::{LevelShift, level_shifts};
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round, third_reading_from};
 pub use measurer::{LearnedError, MeasurerErrors};
-pub use next_look::{NextLook, NextLookSearch};
+pub use next_look::{Looks, NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};

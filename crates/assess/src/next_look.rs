@@ -64,6 +64,15 @@ pub struct NextLookSearch<'a> {
     pub tested: &'a [&'a ExerciseId],
 }
 
+/// What to look at next, best first.
+#[derive(Clone, Debug, PartialEq)]
+pub struct Looks {
+    /// By what it narrows a minute.
+    pub best: Vec<NextLook>,
+    /// The side-by-side tests that would tell most.
+    pub tests: Vec<NextLook>,
+}
+
 /// An observation not yet made.
 enum Look<'a> {
     Tape(&'a Site),
@@ -82,22 +91,19 @@ impl Look<'_> {
 }
 
 impl<'a> NextLookSearch<'a> {
-    /// The best few observations not yet made, best first. A region no pose shows is never suggested for rating.
-    pub fn best(&self) -> Vec<NextLook> {
-        let tapes =
-            self.knowledge.atlas.sites().iter().filter_map(|site| Some((self.tape_gain(site)?, Look::Tape(site))));
+    /// The best few observations not yet made. A region no pose shows is never suggested for rating.
+    pub fn looks(&self) -> Looks {
+        let mut tests = self.tests();
+        tests.sort_by(|(a, _), (b, _)| b.total_cmp(a));
+        let told = |all: &[(f64, Look)]| all.iter().take(SHOWN).map(|(gain, look)| self.told(*gain, look)).collect();
+        let best_tests = told(&tests);
+        let sites = self.knowledge.atlas.sites().iter();
+        let tapes = sites.filter_map(|site| Some((self.tape_gain(site)?, Look::Tape(site))));
         let regions = self.knowledge.atlas.regions().iter().enumerate();
         let ratings = regions.filter_map(|(i, region)| Some((self.rating_gain(i, region)?, Look::Rate(region))));
-        let mut all: Vec<(f64, Look)> = tapes.chain(ratings).chain(self.tests()).collect();
+        let mut all: Vec<(f64, Look)> = tapes.chain(ratings).chain(tests).collect();
         all.sort_by(|(a, one), (b, other)| (b / other.minutes()).total_cmp(&(a / one.minutes())));
-        all.into_iter().take(SHOWN).map(|(gain, look)| self.told(gain, &look)).collect()
-    }
-
-    /// The side-by-side tests that would tell most, best first.
-    pub fn best_tests(&self) -> Vec<NextLook> {
-        let mut all = self.tests();
-        all.sort_by(|(a, _), (b, _)| b.total_cmp(a));
-        all.into_iter().take(SHOWN).map(|(gain, look)| self.told(gain, &look)).collect()
+        Looks { best: told(&all), tests: best_tests }
     }
 
     fn told(&self, gain: f64, look: &Look) -> NextLook {
@@ -234,11 +240,11 @@ impl<'a> NextLookSearch<'a> {
 fn may_test(atlas: &Atlas, client: &Client, exercise: &Exercise) -> bool {
     // A test needs a known load: no bands, no body weight.
     let known_load = |item: &EquipmentId| !matches!(item.as_str(), "band" | "bodyweight");
-    let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
+    let hurts = client.pain.iter().any(|pain| pain.level > 0 && exercise.load_on(&pain.area) > 0);
     exercise.reps.is_some()
         && exercise.advised_against.is_none()
         && exercise.equipment.iter().all(|item| known_load(item) && client.has(item))
-        && !exercise.loaded_joints().iter().any(|joint| hurts(joint))
+        && !hurts
         && !client.excluded_exercises.contains(&exercise.id)
         && client.screens.short_for(atlas, exercise).is_none()
 }

@@ -1,10 +1,7 @@
 //! What each piece of evidence does to a region's verdict, and whether two kinds of evidence contradict each other.
 
-use crate::body::TapeJoint;
-use crate::evidence::{Evidence, SizeEvidence, bulk_rows};
-use crate::input::Hand;
 use crate::observe::{Observation, Target};
-use crate::posterior::{Posterior, Said};
+use crate::posterior::{Posterior, Prior, Said, Stack};
 
 /// What a piece of evidence is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -42,12 +39,13 @@ pub(crate) fn pieces(
     observations: &[Observation],
     regions: usize,
 ) -> Vec<Vec<Piece>> {
-    let mut found: Vec<Vec<Piece>> = (0..regions).map(|_| Vec::with_capacity(12)).collect();
+    // Most move something: through neighbours and a sitting's mood nearly all hang together.
+    let mut found: Vec<Vec<Piece>> =
+        (0..regions).map(|_| Vec::with_capacity(site_sd.len() + observations.len())).collect();
     let mut add = |posterior: &Posterior, place: usize, of: PieceOf, target: Target, least: f64| {
         for (region, pieces) in found.iter_mut().enumerate() {
-            let weight = posterior.weight(region, place).filter(|weight| weight.abs() >= least);
-            let without = posterior.without(region, place);
-            let (Some(weight), Some((mean_without, sd_without))) = (weight, without) else { continue };
+            let Some(weight) = posterior.weight(region, place).filter(|weight| weight.abs() >= least) else { continue };
+            let Some((mean_without, sd_without)) = posterior.without(region, place) else { continue };
             pieces.push(Piece { of, target, weight, mean_without, sd_without });
         }
     };
@@ -93,34 +91,23 @@ pub(crate) struct Voices {
 }
 
 impl Voices {
-    /// Weighs each kind of evidence about size on its own.
-    pub(crate) fn about_size(evidence: &Evidence, all: SizeEvidence<'_>) -> Self {
-        let nothing = TapeJoint::default();
-        let say = |kind: &'static str| {
-            let rows: Vec<Observation> = bulk_rows(all.rows).filter(|o| o.kind.family() == kind).cloned().collect();
-            let tape = if kind == TAPE { all.tape } else { &nothing };
-            evidence.say_bulk(SizeEvidence { tape, rows: &rows, ..all })
-        };
-        let taped = (!all.tape.places.is_empty()).then_some(TAPE);
-        Self::of(Target::Bulk, taped.into_iter().chain(bulk_rows(all.rows).map(|o| o.kind.family())), say)
-    }
-
-    /// The same for left against right.
-    pub(crate) fn about_sides(evidence: &Evidence, hand: Hand, rows: &[Observation]) -> Self {
-        let about = || rows.iter().filter(|o| o.target == Target::Asymmetry);
-        let say = |kind: &'static str| evidence.say_sides(hand, about().filter(|o| o.kind.family() == kind));
-        Self::of(Target::Asymmetry, about().map(|o| o.kind.family()), say)
-    }
-
-    fn of(target: Target, kinds: impl Iterator<Item = &'static str>, say: impl Fn(&'static str) -> Said) -> Self {
-        let mut kinds: Vec<&'static str> = kinds.collect();
+    /// Weighs each kind of evidence on its own: the parts of `stack`, whose first `sites` observations are of the tape and whose
+    /// others are the rows about `target`.
+    pub(crate) fn of(prior: &Prior, stack: &Stack, sites: usize, target: Target, rows: &[Observation]) -> Self {
+        let rows = rows.iter().filter(|row| row.target == target).map(|row| row.kind.family());
+        let families: Vec<&'static str> = std::iter::repeat_n(TAPE, sites).chain(rows).collect();
+        let mut kinds = families.clone();
         kinds.sort_unstable();
         kinds.dedup();
         // With one kind there is nothing to contradict it.
         if kinds.len() < 2 {
             kinds.clear();
         }
-        Self { target, voices: kinds.into_iter().map(|kind| Voice { kind, said: say(kind) }).collect() }
+        let voice = |kind: &'static str| {
+            let own: Vec<usize> = (0..families.len()).filter(|i| families[*i] == kind).collect();
+            Voice { kind, said: Said::after(prior, &stack.part(&own)) }
+        };
+        Self { target, voices: kinds.into_iter().map(voice).collect() }
     }
 
     /// The two kinds furthest apart on `region`, when by more than `limit` joint SD.

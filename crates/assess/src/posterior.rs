@@ -27,6 +27,17 @@ pub struct Stack {
     pub(crate) covariance: DMatrix<f64>,
 }
 
+impl Stack {
+    /// Some of the observations, as if the others were not there.
+    pub(crate) fn part(&self, which: &[usize]) -> Self {
+        Self {
+            deviation: self.deviation.select_rows(which),
+            cross: self.cross.select_columns(which),
+            covariance: DMatrix::from_fn(which.len(), which.len(), |i, j| self.covariance[(which[i], which[j])]),
+        }
+    }
+}
+
 /// Mean and covariance of one half of the state after the evidence.
 #[derive(Clone, Debug)]
 pub struct Posterior {
