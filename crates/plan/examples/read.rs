@@ -5,7 +5,7 @@ use assess::{Knowledge, assess};
 use plan::{Effort, PlanProblem, present, solve, weekday_name};
 use std::error::Error;
 
-#[path = "../tests/made_up/mod.rs"]
+#[path = "../tests/all/made_up/mod.rs"]
 mod made_up;
 
 fn main() -> Result<(), Box<dyn Error>> {

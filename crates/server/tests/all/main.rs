@@ -1,0 +1,12 @@
+//! One binary for all tests of the crate that use it from outside: each more would be linked and waited for.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
+mod api;
+mod eye;
+mod hour;
+mod log;
+mod photos;
+mod plans;
+mod support;
+mod training;

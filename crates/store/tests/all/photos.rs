@@ -1,0 +1,149 @@
+//! Pictures on a real SQLite file and a real directory.
+
+use atlas::Atlas;
+use casefile::CaseFile;
+use jiff::civil::date;
+use rstest::{fixture, rstest};
+use serde_json::json;
+use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, SavedPhoto, Store};
+use tempfile::TempDir;
+use vision::Photo;
+
+struct Practice {
+    store: Store,
+    atlas: Atlas,
+    directory: TempDir,
+    client: String,
+    round: String,
+}
+
+/// One client who agreed, with one round.
+#[fixture]
+fn practice() -> Practice {
+    let directory = tempfile::tempdir().unwrap();
+    let (store, atlas) = (Store::open(directory.path()).unwrap(), Atlas::load().unwrap());
+    let file = CaseFile::parse(include_str!("../../../../docs/examples/case.json")).unwrap();
+    let client = store.add_client(&atlas, &file.resolve(&atlas).unwrap().client).unwrap().id;
+    let new = NewRound { taken_on: date(2026, 3, 2), measured_by: "A".into(), weight: None };
+    let round = store.add_round(&client, &new).unwrap().id;
+    Practice { store, atlas, directory, client, round }
+}
+
+impl Practice {
+    fn add(&self, sha256: &str) -> Result<PhotoRecord, store::StoreError> {
+        let new = NewPhoto {
+            media_type: "image/jpeg",
+            size_px: (3000, 4000),
+            sha256,
+            taken_at: None,
+            pose: None,
+            mirrored: None,
+            distance_m: None,
+            added_by: "Mara",
+            original: b"original",
+            view_jpeg: b"view",
+            thumb_jpeg: b"thumb",
+        };
+        self.store.add_photo(&self.atlas, &self.round, &new)
+    }
+
+    fn files(&self) -> usize {
+        std::fs::read_dir(self.directory.path().join("photos")).unwrap().count()
+    }
+}
+
+/// A front picture with calves of 10 and 11 cm.
+fn found() -> Photo {
+    serde_json::from_value(json!({
+        "format": "orthomer-photo", "version": 1, "pose": "F", "pose_guessed": true, "width_px": 1200, "height_px": 1600,
+        "person": true, "scale_cm_per_px": 0.13, "mask_confidence": 0.95, "landmarks": {}, "widths": [],
+        "limbs": [{"segment": "calf", "left_width_cm": 10.0, "right_width_cm": 11.0}], "quality": []
+    }))
+    .unwrap()
+}
+
+fn said(revision: i32, mirrored: bool, measured: Option<Photo>) -> SavedPhoto {
+    SavedPhoto { revision, pose: None, mirrored: Some(mirrored), distance_m: None, moved: Moved::default(), measured }
+}
+
+#[rstest]
+fn a_picture_waits_is_seen_and_its_outlines_enter_the_case_once_its_sides_are_known(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    assert_eq!((practice.store.waiting_photos().unwrap(), photo.shows()), (vec![photo.id.clone()], None));
+    practice.store.photo_seen(&photo.id, photo.revision, &found(), b"mask").unwrap();
+    let seen = practice.store.photo(&photo.id).unwrap();
+    assert_eq!((seen.state, practice.store.waiting_photos().unwrap().len()), (PhotoState::Seen, 0));
+    let outlines = || practice.store.case_at(&practice.atlas, &practice.round).unwrap().rounds[0].outlines.clone();
+    assert!(outlines().is_empty());
+    practice.store.save_photo(&photo.id, &said(1, false, Some(found()))).unwrap();
+    let calf = outlines().remove(0).width.map(units::Length::cm);
+    assert!((calf.left - 10.0).abs() < 1e-9 && (calf.right - 11.0).abs() < 1e-9);
+    practice.store.delete_photo(&photo.id).unwrap();
+    assert!(outlines().is_empty() && practice.files() == 0);
+}
+
+#[rstest]
+fn what_was_found_for_a_picture_that_was_changed_meanwhile_is_thrown_away(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    practice.store.save_photo(&photo.id, &said(1, true, None)).unwrap();
+    practice.store.photo_seen(&photo.id, 1, &found(), b"mask").unwrap();
+    let stored = practice.store.photo(&photo.id).unwrap();
+    assert_eq!((stored.state, stored.found, stored.mirrored), (PhotoState::Waiting, None, Some(true)));
+}
+
+#[rstest]
+fn a_picture_removed_while_it_is_looked_at_leaves_no_outline(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    practice.store.withdraw_photo_consent(&practice.atlas, &practice.client, 1).unwrap();
+    practice.store.photo_seen(&photo.id, photo.revision, &found(), b"mask").unwrap();
+    assert_eq!(practice.files(), 0);
+}
+
+#[rstest]
+fn the_second_of_two_savers_is_told(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    practice.store.save_photo(&photo.id, &said(1, true, None)).unwrap();
+    let late = practice.store.save_photo(&photo.id, &said(1, false, None)).unwrap_err();
+    assert_eq!(late.kind(), Kind::Conflict);
+    assert_eq!(practice.store.photo(&photo.id).unwrap().mirrored, Some(true));
+}
+
+#[rstest]
+fn a_refused_picture_leaves_no_bytes(practice: Practice) {
+    practice.add("a").unwrap();
+    assert_eq!(practice.files(), 3);
+    assert_eq!(practice.add("a").unwrap_err().kind(), Kind::Conflict);
+    assert_eq!(practice.files(), 3);
+    assert_eq!(practice.store.withdraw_photo_consent(&practice.atlas, &practice.client, 1).unwrap(), 1);
+    assert_eq!(practice.files(), 0);
+    assert_eq!(practice.add("b").unwrap_err().kind(), Kind::Refused);
+    assert_eq!(practice.files(), 0);
+}
+
+#[rstest]
+fn consent_read_before_someone_elses_save_is_not_withdrawn(practice: Practice) {
+    practice.add("a").unwrap();
+    let record = practice.store.client(&practice.atlas, &practice.client).unwrap();
+    practice.store.save_client(&practice.atlas, &practice.client, 1, &record.client).unwrap();
+    let late = practice.store.withdraw_photo_consent(&practice.atlas, &practice.client, 1).unwrap_err();
+    assert_eq!((late.kind(), practice.files()), (Kind::Conflict, 3));
+}
+
+#[rstest]
+fn what_a_crash_left_is_swept_when_the_practice_is_opened_again(practice: Practice) {
+    let photo = practice.add("a").unwrap();
+    let directory = practice.directory.path().join("photos");
+    std::fs::write(directory.join("0000.original"), b"its row was never written").unwrap();
+    std::fs::write(directory.join(".part-0000.view.jpg"), b"half").unwrap();
+    let again = Store::open(practice.directory.path()).unwrap();
+    assert_eq!(practice.files(), 3);
+    assert_eq!(again.photo_bytes(&photo.id, PhotoFile::View).unwrap(), b"view");
+}
+
+#[cfg(unix)]
+#[rstest]
+fn only_the_server_looks_into_the_directory_of_pictures(practice: Practice) {
+    use std::os::unix::fs::PermissionsExt;
+    let mode = std::fs::metadata(practice.directory.path().join("photos")).unwrap().permissions().mode();
+    assert_eq!(mode & 0o077, 0);
+}
