@@ -35,6 +35,9 @@ enum Command {
         /// Port to listen on.
         #[arg(long, default_value_t = 8080)]
         port: u16,
+        /// A name by which browsers reach it, beside addresses and localhost; may be given more than once.
+        #[arg(long)]
+        name: Vec<String>,
     },
     /// Serve fresh demo data from a directory of its own.
     Demo {
@@ -159,7 +162,7 @@ enum Command {
 
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
-        Command::Serve { data, host, port } => serve::serve(&data, &host, port),
+        Command::Serve { data, host, port, name } => serve::serve(&data, &host, port, name),
         Command::Demo { host, port, clients, no_pictures, data } => {
             serve::serve_demo(&host, port, usize::from(clients), !no_pictures, data.as_deref())
         }

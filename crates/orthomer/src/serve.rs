@@ -9,10 +9,10 @@ use std::sync::Arc;
 use store::Store;
 use tracing_subscriber::EnvFilter;
 
-/// Serves the practice under `data`.
-pub fn serve(data: &Path, host: &str, port: u16) -> Result<(), Failure> {
+/// Serves the practice under `data`, called by `names` beside its addresses.
+pub fn serve(data: &Path, host: &str, port: u16, names: Vec<String>) -> Result<(), Failure> {
     log("info");
-    let state = state(data)?;
+    let state = state(data)?.called(names);
     run(&state, host, port, "")
 }
 

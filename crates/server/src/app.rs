@@ -227,6 +227,7 @@ pub fn application(
     .service(web::scope("/api").default_service(web::route().to(no_such_route)))
     .default_service(web::get().to(assets::serve))
     .wrap(sessions)
+    .wrap(from_fn(security::from_here))
     .wrap(security::headers())
     .wrap(Compress::default())
     .wrap(TracingLogger::<Impersonal>::new())
@@ -238,6 +239,7 @@ pub fn application(
 /// A sentence when the address cannot be listened on or the store cannot be read.
 pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce()) -> Result<(), ServeError> {
     let key = cookie_key(&state.store)?;
+    let store = state.store.clone();
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
     let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true);
     let server = server.bind((host, port)).map_err(|why| {
@@ -247,6 +249,8 @@ pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce())
             _ => ServeError::Address { host, port, why },
         }
     })?;
+    // Only now: a program that cannot serve has nothing to tidy.
+    store.tidy()?;
     let running = server.shutdown_timeout(5).run();
     ready();
     Ok(running.await?)

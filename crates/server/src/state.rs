@@ -64,6 +64,8 @@ pub(crate) enum PageOf {
 pub struct AppState {
     /// What is kept.
     pub store: Store,
+    /// Names by which the practice is called beside its addresses.
+    pub(crate) names: Arc<[String]>,
     /// What ships with the product.
     shipped: Arc<Knowledge>,
     /// What is known, as the practice has set it.
@@ -101,6 +103,11 @@ pub struct AppState {
 }
 
 impl AppState {
+    /// The same, called by names too.
+    pub fn called(self, names: impl Into<Arc<[String]>>) -> Self {
+        Self { names: names.into(), ..self }
+    }
+
     /// Starts to serve a store: pictures that wait are looked at from now on.
     ///
     /// # Errors
@@ -111,6 +118,7 @@ impl AppState {
         let practice = store.practice()?.settings;
         let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
+            names: Arc::default(),
             known,
             feed: Feed::default(),
             proofs: Proofs::default(),

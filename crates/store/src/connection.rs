@@ -1,6 +1,7 @@
 //! The database file: opening, settings of every connection, migrations.
 
 use crate::error::StoreError;
+use crate::lock::{Lock, private_directory, private_file};
 use crate::photo_files::PhotoFiles;
 use crate::plans::IssuedRecord;
 use diesel::connection::SimpleConnection;
@@ -12,9 +13,14 @@ use diesel_migrations::{EmbeddedMigrations, MigrationHarness, embed_migrations};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
+use std::time::SystemTime;
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
 pub(crate) const FILE: &str = "orthomer.sqlite";
+/// Locked by whoever serves the practice.
+const SERVED: &str = ".served";
+/// Locked with others by whoever takes something in, alone by whoever tidies.
+const WRITTEN: &str = ".written";
 /// Given plans kept in memory at most.
 const GIVEN_KEPT: usize = 2048;
 /// Readers and one writer; SQLite lets only one write at a time.
@@ -28,6 +34,10 @@ pub struct Store {
     files: PhotoFiles,
     /// Plans as they were given, which never change.
     given: Arc<Mutex<HashMap<String, Arc<IssuedRecord>>>>,
+    /// When it was opened: what is newer belongs to somebody at work.
+    pub(crate) opened_at: SystemTime,
+    /// Held while this program serves the practice; none beside a server.
+    _held: Option<Arc<Lock>>,
 }
 
 pub(crate) type Connection = PooledConnection<ConnectionManager<SqliteConnection>>;
@@ -37,32 +47,63 @@ struct Settings;
 
 impl CustomizeConnection<SqliteConnection, diesel::r2d2::Error> for Settings {
     fn on_acquire(&self, connection: &mut SqliteConnection) -> Result<(), diesel::r2d2::Error> {
-        // The busy timeout comes first: switching to WAL needs the write lock too.
+        // The busy timeout comes first: switching to WAL needs the write lock too. What is acknowledged is on the disk, also when
+        // the power goes the moment after.
         connection
             .batch_execute(
-                "PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL; PRAGMA synchronous = NORMAL; \
-                 PRAGMA foreign_keys = ON;",
+                "PRAGMA busy_timeout = 5000; PRAGMA journal_mode = WAL; PRAGMA synchronous = FULL; \
+                 PRAGMA foreign_keys = ON; PRAGMA secure_delete = ON;",
             )
             .map_err(diesel::r2d2::Error::QueryError)
     }
 }
 
 impl Store {
-    /// Opens the practice under `directory`, making it when there is none, and migrates it.
+    /// Opens the practice under `directory` for this program alone, making it when there is none, and migrates it. What earlier
+    /// programs left half done is put right by [`Self::tidy`], once it is known that this one can serve.
     ///
     /// # Errors
-    /// [`StoreError::Unusable`] with a sentence when the directory or file cannot be made, read or written.
+    /// [`StoreError::Unusable`] with a sentence when the directory or file cannot be made, read or written, when another program
+    /// serves it, and when a newer version made it.
     pub fn open(directory: &Path) -> Result<Self, StoreError> {
         let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
         std::fs::create_dir_all(directory).map_err(|error| unusable(error.to_string()))?;
+        private_directory(directory).map_err(|error| unusable(error.to_string()))?;
         writable(directory).map_err(|error| unusable(error.to_string()))?;
-        let store = Self::connected(directory)?;
+        let lock = Lock::alone(directory, SERVED).map_err(|error| unusable(error.to_string()))?;
+        let taken = || unusable("another orthomer has it open: stop that one first".to_owned());
+        let held = Some(Arc::new(lock.ok_or_else(taken)?));
+        private_file(&directory.join(FILE)).map_err(|error| unusable(error.to_string()))?;
+        let store = Self::connected(directory, held)?;
+        store.refuse_newer()?;
         store.connect()?.run_pending_migrations(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
-        store.sweep_photos()?;
         Ok(store)
     }
 
-    fn connected(directory: &Path) -> Result<Self, StoreError> {
+    /// Removes what an interrupted upload, deletion or import left. What somebody writes beside this program, or wrote since it
+    /// opened the practice, is left alone.
+    pub fn tidy(&self) -> Result<(), StoreError> {
+        let Some(_alone) = Lock::alone(&self.directory, WRITTEN).map_err(StoreError::File)? else { return Ok(()) };
+        self.forget_half_imported()?;
+        self.sweep_photos()
+    }
+
+    /// Keeps a starting server from tidying away what is being written.
+    pub(crate) fn writing(&self) -> Result<Lock, StoreError> {
+        Lock::with_others(&self.directory, WRITTEN).map_err(StoreError::File)
+    }
+
+    /// A database of a newer version holds what this one does not know.
+    fn refuse_newer(&self) -> Result<(), StoreError> {
+        let applied = self.schema_version()?;
+        if applied > Self::newest_schema() {
+            let why = format!("a newer version made it ({applied}): use that one, or restore a backup of before");
+            return Err(StoreError::Unusable { path: self.directory.clone(), why });
+        }
+        Ok(())
+    }
+
+    fn connected(directory: &Path, held: Option<Arc<Lock>>) -> Result<Self, StoreError> {
         let unusable = |why: String| StoreError::Unusable { path: directory.to_owned(), why };
         let manager = ConnectionManager::new(directory.join(FILE).to_string_lossy());
         let pool = Pool::builder()
@@ -73,7 +114,8 @@ impl Store {
             .build(manager)
             .map_err(|error| unusable(error.to_string()))?;
         let files = PhotoFiles::open(directory).map_err(|error| unusable(error.to_string()))?;
-        Ok(Self { pool, directory: directory.to_owned(), files, given: Arc::default() })
+        let opened_at = SystemTime::now();
+        Ok(Self { pool, directory: directory.to_owned(), files, given: Arc::default(), opened_at, _held: held })
     }
 
     /// Opens a practice that is there beside a server that may be serving it: nothing is made, migrated or swept.
@@ -85,7 +127,8 @@ impl Store {
         if !directory.join(FILE).is_file() {
             return Err(unusable("there is no practice in it".to_owned()));
         }
-        let store = Self::connected(directory)?;
+        let store = Self::connected(directory, None)?;
+        store.refuse_newer()?;
         let pending =
             store.connect()?.has_pending_migration(MIGRATIONS).map_err(|error| unusable(error.to_string()))?;
         if pending {

@@ -14,6 +14,7 @@ mod eye;
 mod folds;
 mod json;
 mod links;
+mod lock;
 mod log;
 mod photo_files;
 mod photos;

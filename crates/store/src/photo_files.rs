@@ -1,10 +1,12 @@
 //! Bytes of pictures, beside the database: written whole or not at all, found by random id, removed for good.
 
 use crate::error::StoreError;
+use crate::lock::{new_private_file, private_directory, sync_directory};
 use std::collections::HashSet;
-use std::fs::{self, File};
+use std::fs;
 use std::io::{ErrorKind, Write};
 use std::path::{Path, PathBuf};
+use std::time::SystemTime;
 
 const DIRECTORY: &str = "photos";
 /// A file that is still being written begins with this.
@@ -47,7 +49,7 @@ impl PhotoFiles {
     pub fn open(practice: &Path) -> std::io::Result<Self> {
         let directory = practice.join(DIRECTORY);
         fs::create_dir_all(&directory)?;
-        private(&directory)?;
+        private_directory(&directory)?;
         Ok(Self { directory })
     }
 
@@ -77,11 +79,12 @@ impl PhotoFiles {
     /// A reader never sees half a file: it is renamed when all of it is on the disk.
     fn write(&self, id: &str, file: PhotoFile, bytes: &[u8]) -> std::io::Result<()> {
         let part = self.directory.join(format!("{UNFINISHED}{id}.{}", file.ending()));
-        let written = File::create(&part).and_then(|mut open| {
+        let written = new_private_file(&part).and_then(|mut open| {
             open.write_all(bytes)?;
             open.sync_all()
         });
         let done = written.and_then(|()| fs::rename(&part, self.path(id, file)));
+        let done = done.and_then(|()| sync_directory(&self.directory));
         if done.is_err() {
             let _ = fs::remove_file(&part);
         }
@@ -121,33 +124,22 @@ impl PhotoFiles {
         Ok(strangers)
     }
 
-    /// Removes what an interrupted upload or deletion left: files of pictures that are not in `known`.
-    pub fn sweep(&self, known: &HashSet<String>) -> std::io::Result<usize> {
+    /// Removes what an interrupted upload or deletion left: files of pictures that are not in `known` and older than `before`.
+    pub fn sweep(&self, known: &HashSet<String>, before: SystemTime) -> std::io::Result<usize> {
         let mut removed = 0;
         for entry in fs::read_dir(&self.directory)? {
             let entry = entry?;
             let name = entry.file_name();
             let name = name.to_string_lossy();
             let id = name.split('.').next().unwrap_or_default();
-            if name.starts_with(UNFINISHED) || !known.contains(id) {
+            let old = || entry.metadata().and_then(|about| about.modified()).is_ok_and(|modified| modified < before);
+            if (name.starts_with(UNFINISHED) || !known.contains(id)) && old() {
                 fs::remove_file(entry.path())?;
                 removed += 1;
             }
         }
         Ok(removed)
     }
-}
-
-/// Only the account the server runs as may look in.
-#[cfg(unix)]
-fn private(directory: &Path) -> std::io::Result<()> {
-    use std::os::unix::fs::PermissionsExt;
-    fs::set_permissions(directory, fs::Permissions::from_mode(0o700))
-}
-
-#[cfg(not(unix))]
-fn private(_: &Path) -> std::io::Result<()> {
-    Ok(())
 }
 
 #[cfg(test)]
@@ -182,7 +174,9 @@ mod tests {
         files.keep("known", &[(PhotoFile::Original, b"one"), (PhotoFile::Thumb, b"two")]).unwrap();
         files.keep("orphan", &[(PhotoFile::Original, b"three")]).unwrap();
         fs::write(files.directory.join(".part-known.view.jpg"), b"half").unwrap();
-        assert_eq!(files.sweep(&HashSet::from(["known".to_owned()])).unwrap(), 2);
+        let known = HashSet::from(["known".to_owned()]);
+        assert_eq!(files.sweep(&known, SystemTime::UNIX_EPOCH).unwrap(), 0, "all of it is newer");
+        assert_eq!(files.sweep(&known, SystemTime::now() + std::time::Duration::from_secs(5)).unwrap(), 2);
         assert_eq!(names(&files), ["known.original", "known.thumb.jpg"]);
     }
 

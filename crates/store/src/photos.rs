@@ -377,7 +377,7 @@ impl Store {
     pub(crate) fn sweep_photos(&self) -> Result<(), StoreError> {
         let known: HashSet<String> =
             photo::table.select(photo::id).load::<String>(&mut self.connect()?)?.into_iter().collect();
-        self.files().sweep(&known).map_err(StoreError::File)?;
+        self.files().sweep(&known, self.opened_at).map_err(StoreError::File)?;
         Ok(())
     }
 }

@@ -306,6 +306,12 @@ diesel::table! {
     }
 }
 
+diesel::table! {
+    half_imported (client_id) {
+        client_id -> Text,
+    }
+}
+
 diesel::joinable!(round -> client (client_id));
 diesel::joinable!(photo -> round (round_id));
 diesel::joinable!(outline -> round (round_id));

@@ -7,7 +7,7 @@ use fast_image_resize::pixels::U8x3;
 use fast_image_resize::{FilterType, ResizeAlg};
 use image::codecs::png::PngDecoder;
 use image::codecs::webp::WebPDecoder;
-use image::{DynamicImage, ImageDecoder, RgbImage, imageops};
+use image::{DynamicImage, ImageDecoder, Limits, RgbImage, imageops};
 use std::io::Cursor;
 use turbojpeg::{Colorspace, Compressor, Decompressor, PixelFormat, ScalingFactor, Subsamp};
 
@@ -172,8 +172,17 @@ fn decode_jpeg(bytes: &[u8]) -> Result<(RgbImage, (u32, u32)), PhotoError> {
     Ok((picture.ok_or_else(|| damaged("its size and its pixels differ"))?, size_px))
 }
 
+/// What a decoder may take: the largest picture at four bytes a pixel, twice.
+fn limits() -> Limits {
+    let mut limits = Limits::default();
+    limits.max_alloc = Some(MAX_MEGAPIXELS * 1_000_000 * 8);
+    limits
+}
+
 fn decode_png(bytes: &[u8]) -> Result<(RgbImage, (u32, u32)), PhotoError> {
-    let decoder = PngDecoder::new(Cursor::new(bytes)).map_err(damaged)?;
+    // Packed profiles and texts unpack to whatever their sender wished: they are taken out before anything is unpacked.
+    let bare = metadata::bare_png(bytes)?;
+    let decoder = PngDecoder::with_limits(Cursor::new(bare), limits()).map_err(damaged)?;
     let (width, height) = decoder.dimensions();
     let size_px = check_size(width.into(), height.into())?;
     if decoder.is_apng().map_err(damaged)? {
@@ -186,9 +195,10 @@ fn decode_png(bytes: &[u8]) -> Result<(RgbImage, (u32, u32)), PhotoError> {
 }
 
 fn decode_webp(bytes: &[u8]) -> Result<(RgbImage, (u32, u32)), PhotoError> {
-    let decoder = WebPDecoder::new(Cursor::new(bytes)).map_err(damaged)?;
+    let mut decoder = WebPDecoder::new(Cursor::new(bytes)).map_err(damaged)?;
     let (width, height) = decoder.dimensions();
     let size_px = check_size(width.into(), height.into())?;
+    decoder.set_limits(limits()).map_err(damaged)?;
     if decoder.has_animation() {
         return Err(PhotoError::Animated);
     }

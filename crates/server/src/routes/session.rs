@@ -46,7 +46,9 @@ pub(crate) async fn sign_in(
         .run(move |store, _| {
             let account = store.account_by_login(login.trim())?;
             let hash = account.as_ref().map(|account| account.password_hash.as_str());
-            account.clone().filter(|_| verify_password(&password, hash)).ok_or(ApiError::SignInFailed)
+            // Verified first and decided after, so that an unknown login takes as long as a wrong password.
+            let matches = verify_password(&password, hash);
+            account.filter(|_| matches).ok_or(ApiError::SignInFailed)
         })
         .await?;
     open_session(&session, &account)?;

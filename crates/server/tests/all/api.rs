@@ -2,7 +2,7 @@
 
 use crate::support::{KNOWLEDGE, PASSWORD, Practice, browser, example, of, practice};
 use actix_web::http::{Method, StatusCode};
-use actix_web::test::init_service;
+use actix_web::test::{TestRequest, call_service, init_service};
 use casefile::{CaseFile, assessment_file};
 use rand::rngs::StdRng;
 use rand::{RngExt, SeedableRng};
@@ -417,4 +417,30 @@ async fn each_step_of_a_round_says_how_far_it_has_come(
     assert_eq!(steps.len(), 8);
     let found = steps.iter().find(|s| s["step"] == step).unwrap();
     assert_eq!((found["state"].as_str(), found["says"].as_str()), (Some(state), Some(says)));
+}
+
+const HOST: (&str, &str) = ("Host", "127.0.0.1:8080");
+
+// Wrong credentials are refused with 401: that is how far a request came that was let pass.
+#[rstest]
+#[case::the_page_itself(&[HOST, ("Sec-Fetch-Site", "same-origin"), ("Origin", "http://127.0.0.1:8080")], 401)]
+#[case::an_address_typed_by_hand(&[HOST, ("Sec-Fetch-Site", "none")], 401)]
+#[case::no_browser_at_all(&[HOST], 401)]
+#[case::another_site(&[HOST, ("Sec-Fetch-Site", "cross-site"), ("Origin", "https://evil.example")], 403)]
+#[case::another_port_of_this_machine(&[HOST, ("Sec-Fetch-Site", "same-site"), ("Origin", "http://127.0.0.1:9000")], 403)]
+#[case::an_old_browser_on_another_port(&[HOST, ("Origin", "http://127.0.0.1:9000")], 403)]
+#[case::a_page_without_an_origin(&[HOST, ("Origin", "null")], 403)]
+#[case::a_name_made_to_point_here(&[("Host", "evil.example:8080"), ("Sec-Fetch-Site", "same-origin")], 403)]
+#[case::its_own_name(&[("Host", "studio.example"), ("Origin", "https://studio.example")], 401)]
+#[actix_web::test]
+async fn only_pages_of_this_practice_write(#[case] headers: &[(&str, &str)], #[case] status: u16) {
+    let practice = practice(81);
+    let state = practice.state.clone().called(["studio.example".to_owned()]);
+    let app = init_service(application(state, &practice.key)).await;
+    let body = json!({"login": "nobody", "password": "nothing at all"});
+    let mut request = TestRequest::post().uri("/api/v1/session").peer_addr(practice.peer).set_json(body);
+    for header in headers {
+        request = request.insert_header(*header);
+    }
+    assert_eq!(call_service(&app, request.to_request()).await.status().as_u16(), status);
 }

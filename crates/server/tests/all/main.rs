@@ -5,7 +5,6 @@
 mod api;
 mod eye;
 mod hour;
-mod log;
 mod photos;
 mod plans;
 mod support;

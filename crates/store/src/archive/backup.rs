@@ -3,6 +3,7 @@
 use super::{MANIFEST, Manifest, VERSION, failed, manifest, options, put, unusable};
 use crate::connection::{FILE, Store};
 use crate::error::StoreError;
+use crate::lock::new_private_file;
 use crate::photo_files::PhotoFile;
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
@@ -40,10 +41,12 @@ pub fn backup(store: &Store, file: &Path) -> Result<(), StoreError> {
 
 fn write(store: &Store, copy: &Path, part: &Path) -> Result<(), StoreError> {
     let _ = std::fs::remove_file(copy);
+    // Made beforehand, as an empty file may be vacuumed into: a copy of everything is for nobody else to read meanwhile.
+    new_private_file(copy).map_err(StoreError::File)?;
     sql_query("VACUUM INTO ?").bind::<Text, _>(copy.to_string_lossy()).execute(&mut store.connect()?)?;
     let mut database = SqliteConnection::establish(&copy.to_string_lossy())
         .map_err(|error| unusable(format!("the copy cannot be opened: {error}")))?;
-    let mut zip = ZipWriter::new(BufWriter::new(File::create(part).map_err(StoreError::File)?));
+    let mut zip = ZipWriter::new(BufWriter::new(new_private_file(part).map_err(StoreError::File)?));
     let manifest =
         Manifest { format: FORMAT.to_owned(), version: VERSION, schema: store.schema_version()?, client_id: None };
     put(&mut zip, MANIFEST, format!("{:#}\n", json!(manifest)).as_bytes())?;
@@ -113,7 +116,7 @@ fn unpack(zip: &mut ZipArchive<BufReader<File>>, part: &Path) -> Result<(), Stor
             None if name == MANIFEST => continue,
             _ => return Err(unusable(format!("{name:?} does not belong into a backup"))),
         };
-        let mut out = File::create(target).map_err(StoreError::File)?;
+        let mut out = new_private_file(&target).map_err(StoreError::File)?;
         std::io::copy(&mut entry, &mut out).map_err(StoreError::File)?;
         out.sync_all().map_err(StoreError::File)?;
     }

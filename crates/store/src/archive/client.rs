@@ -6,6 +6,7 @@ use super::{MANIFEST, Manifest, VERSION, failed, manifest, put, text, unusable};
 use crate::connection::Store;
 use crate::error::StoreError;
 use crate::photo_files::PhotoFile;
+use crate::schema::{half_imported, photo};
 use atlas::Atlas;
 use casefile::{CaseFile, case_file};
 use diesel::connection::SimpleConnection;
@@ -19,6 +20,10 @@ const FORMAT: &str = "orthomer-client";
 const ROWS: &str = "rows.json";
 /// Larger files are no pictures.
 const PICTURE_BYTES: u64 = 64 * 1024 * 1024;
+
+fn here_already() -> StoreError {
+    StoreError::Exists("this client is here already: nothing was changed".to_owned())
+}
 
 type Tables = BTreeMap<String, Vec<Row>>;
 
@@ -86,39 +91,89 @@ impl Store {
             .map_err(|error| unusable(format!("{ROWS} does not have its shape: {error}")))?;
         checked(&tables, &client_id)?;
         let pictures = pictures(&mut zip, &tables)?;
+        // Files first: those that no row knows are swept at the next start, which waits for this lock. The rows come in one
+        // transaction with the note that they were not read yet: until that is gone, a start removes the client again.
+        let _writing = self.writing()?;
+        if self.has_client(&client_id)? {
+            return Err(here_already());
+        }
+        if let Some(id) = self.known_pictures(&pictures)?.first() {
+            return Err(unusable(format!("picture {id} belongs to somebody else here: nothing was changed")));
+        }
+        let kept = self.keep_pictures(&pictures).and_then(|()| self.take_rows_in(&tables, &client_id));
+        if let Err(why) = kept {
+            self.forget_strangers(&pictures)?;
+            return Err(why);
+        }
+        match self.readable(atlas, &client_id) {
+            Ok(name) => {
+                self.read_to_the_end(&client_id)?;
+                Ok(Imported {
+                    name,
+                    rounds: tables["round"].len(),
+                    log_entries: tables["log_entry"].len(),
+                    pictures: pictures.len(),
+                    client_id,
+                })
+            }
+            Err(why) => {
+                self.forget_client(&client_id)?;
+                Err(unusable(format!("what this archive holds cannot be read here: {why}")))
+            }
+        }
+    }
+
+    fn has_client(&self, client_id: &str) -> Result<bool, StoreError> {
+        Ok(count(&mut *self.connect()?, "client", "id = ?", client_id)? > 0)
+    }
+
+    /// Those of the pictures that this practice has a row of.
+    fn known_pictures(&self, pictures: &Pictures) -> Result<Vec<String>, StoreError> {
+        let ids: Vec<&String> = pictures.keys().collect();
+        let known = photo::table.filter(photo::id.eq_any(ids)).select(photo::id);
+        Ok(known.load(&mut self.connect()?)?)
+    }
+
+    /// Removes files of pictures that no row knows.
+    fn forget_strangers(&self, pictures: &Pictures) -> Result<(), StoreError> {
+        let known = self.known_pictures(pictures)?;
+        pictures.keys().filter(|id| !known.contains(id)).try_for_each(|id| self.files().remove(id))
+    }
+
+    fn keep_pictures(&self, pictures: &Pictures) -> Result<(), StoreError> {
+        pictures.iter().try_for_each(|(id, files)| {
+            let files: Vec<(PhotoFile, &[u8])> = files.iter().map(|(file, bytes)| (*file, bytes.as_slice())).collect();
+            self.files().keep(id, &files)
+        })
+    }
+
+    fn take_rows_in(&self, tables: &Tables, client_id: &str) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
-            if count(connection, "client", "id = ?", &client_id)? > 0 {
-                let says = "this client is here already: nothing was changed";
-                return Err(StoreError::Exists(says.to_owned()));
+            if count(connection, "client", "id = ?", client_id)? > 0 {
+                return Err(here_already());
             }
             for table in &TABLES {
                 for (place, row) in tables.get(table.name).into_iter().flatten().enumerate() {
                     take_in(connection, table, row).map_err(|why| placed(why, table.name, place))?;
                 }
             }
+            diesel::insert_into(half_imported::table)
+                .values(half_imported::client_id.eq(client_id))
+                .execute(connection)?;
             Ok(())
-        })?;
-        // Rows first: files that no row knows would be swept at the next start, rows without files are told by a check.
-        for (id, files) in &pictures {
-            let files: Vec<(PhotoFile, &[u8])> = files.iter().map(|(file, bytes)| (*file, bytes.as_slice())).collect();
-            if let Err(why) = self.files().keep(id, &files) {
-                self.forget_client(&client_id)?;
-                return Err(why);
-            }
-        }
-        match self.readable(atlas, &client_id) {
-            Ok(name) => Ok(Imported {
-                name,
-                rounds: tables["round"].len(),
-                log_entries: tables["log_entry"].len(),
-                pictures: pictures.len(),
-                client_id,
-            }),
-            Err(why) => {
-                self.forget_client(&client_id)?;
-                Err(unusable(format!("what this archive holds cannot be read here: {why}")))
-            }
-        }
+        })
+    }
+
+    /// What was taken in has been read: it stays.
+    fn read_to_the_end(&self, client_id: &str) -> Result<(), StoreError> {
+        diesel::delete(half_imported::table.find(client_id)).execute(&mut self.connect()?)?;
+        Ok(())
+    }
+
+    /// Removes clients whose import was broken off before what it brought was read.
+    pub(crate) fn forget_half_imported(&self) -> Result<(), StoreError> {
+        let half: Vec<String> = half_imported::table.select(half_imported::client_id).load(&mut self.connect()?)?;
+        half.iter().try_for_each(|client_id| self.forget_client(client_id))
     }
 
     /// Removes a client with everything about them, pictures included.

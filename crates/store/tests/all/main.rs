@@ -2,6 +2,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
+mod doors;
 mod eye;
 mod given;
 mod log;

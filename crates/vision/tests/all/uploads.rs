@@ -4,8 +4,9 @@
 
 use image::codecs::jpeg::JpegEncoder;
 use image::{DynamicImage, ExtendedColorType, ImageEncoder, ImageFormat, RgbImage};
+use img_parts::png::{Png, PngChunk};
 use rstest::rstest;
-use std::io::Cursor;
+use std::io::{Cursor, Write};
 use vision::{Format, PhotoError, THUMB_PX, VIEW_PX, ingest};
 
 fn picture(width: u32, height: u32) -> RgbImage {
@@ -121,4 +122,76 @@ fn a_png_loses_its_texts() {
     encoder.write_image(pixels.as_raw(), 220, 260, ExtendedColorType::Rgb8).unwrap();
     let has = |bytes: &[u8]| bytes.windows(6).any(|part| part == b"secret");
     assert!(has(&bytes) && !has(&ingest(&bytes).unwrap().original));
+}
+
+/// A PNG with one more chunk after its header.
+fn with_chunk(kind: [u8; 4], contents: Vec<u8>) -> Vec<u8> {
+    let still = encoded(&DynamicImage::ImageRgb8(picture(240, 240)), ImageFormat::Png);
+    let mut png = Png::from_bytes(still.into()).unwrap();
+    png.chunks_mut().insert(1, PngChunk::new(kind, contents.into()));
+    png.encoder().bytes().to_vec()
+}
+
+/// Zeros by the gigabyte in under two megabytes: one packed stretch, over and over.
+fn bomb(before: &[u8]) -> Vec<u8> {
+    const STRETCH: usize = 8 << 20;
+    const STRETCHES: usize = 200;
+    let mut packer = flate2::Compress::new(flate2::Compression::best(), false);
+    let mut packed = Vec::with_capacity(STRETCH / 64);
+    packer.compress_vec(&vec![0; STRETCH], &mut packed, flate2::FlushCompress::Full).unwrap();
+    let zlib_header = [0x78, 0x9C];
+    let mut bytes = [before, &zlib_header].concat();
+    for _ in 0..STRETCHES {
+        bytes.extend(&packed);
+    }
+    bytes
+}
+
+/// The most memory this program ever held, bytes.
+fn peak() -> u64 {
+    let status = std::fs::read_to_string("/proc/self/status").unwrap_or_default();
+    let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:")).unwrap_or("0");
+    line.trim().trim_end_matches(" kB").parse::<u64>().unwrap_or_default() * 1024
+}
+
+#[rstest]
+#[case::a_profile(*b"iCCP", b"profile\0\0")]
+#[case::a_packed_text(*b"zTXt", b"Comment\0\0")]
+#[case::a_packed_text_of_any_language(*b"iTXt", b"Comment\0\x01\0\0\0")]
+fn what_unpacks_without_end_is_left_packed(#[case] kind: [u8; 4], #[case] before: &[u8]) {
+    const BEYOND_OTHER_TESTS: u64 = 1 << 30;
+    let hostile = with_chunk(kind, bomb(before));
+    assert!(hostile.len() < 4 << 20, "{} bytes", hostile.len());
+    let taken = ingest(&hostile).unwrap();
+    assert_eq!(taken.size_px, (240, 240));
+    assert!(taken.original.len() < hostile.len() / 4, "the packed chunk is gone from the original");
+    assert!(peak() < BEYOND_OTHER_TESTS, "{} bytes", peak());
+}
+
+#[test]
+fn a_modest_profile_stays_with_the_original() {
+    let mut packed = b"profile\0\0".to_vec();
+    let mut packer = flate2::write::ZlibEncoder::new(&mut packed, flate2::Compression::fast());
+    packer.write_all(&[7; 3000]).unwrap();
+    packer.finish().unwrap();
+    let taken = ingest(&with_chunk(*b"iCCP", packed)).unwrap();
+    assert!(taken.original.windows(4).any(|kind| kind == b"iCCP"));
+}
+
+#[test]
+fn an_original_ends_where_its_picture_does_and_has_no_thumbnail() {
+    let plain = jpeg(240, 240);
+    let mut with_more = plain[..2].to_vec();
+    // A frame with a thumbnail of one pixel, and an extension with another.
+    with_more.extend([0xFF, 0xE0, 0, 19]);
+    with_more.extend(b"JFIF\0\x01\x02\0\0\x01\0\x01\x01\x01THU");
+    with_more.extend([0xFF, 0xE0, 0, 11]);
+    with_more.extend(b"JFXX\0\x10THU");
+    with_more.extend(&plain[2..]);
+    with_more.extend(b"ftypmp42 a film with the place in it \xFF\xD9");
+    let original = ingest(&with_more).unwrap().original;
+    let holds = |what: &[u8]| original.windows(what.len()).any(|part| part == what);
+    assert!(original.ends_with(&[0xFF, 0xD9]) && holds(b"JFIF\0"));
+    assert!(!holds(b"ftyp") && !holds(b"THU"), "nothing of the film or the thumbnails");
+    assert_eq!(ingest(&original).unwrap().view, ingest(&plain).unwrap().view, "the pixels are as they were");
 }

@@ -37,7 +37,7 @@ pub fn practice(host: u8) -> Practice {
 impl Practice {
     /// The same practice as it stands after a new start.
     pub fn again(&self) -> AppState {
-        AppState::new(Store::open(self.directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap()
+        AppState::new(self.state.store.clone(), KNOWLEDGE.clone()).unwrap()
     }
 }
 

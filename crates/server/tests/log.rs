@@ -1,6 +1,14 @@
 //! What the server logs. In a process of its own: a log is watched per process, and other tests would be heard too.
+//!
+//! A binary of its own: whether anybody listens to the log is known of the whole program, and asked once.
 
-use crate::support::{PASSWORD, browser, of, practice};
+use support::{PASSWORD, browser, of, practice};
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
+
+#[allow(dead_code, reason = "written for the other binary")]
+#[path = "all/support/mod.rs"]
+mod support;
+
 use actix_web::test::init_service;
 use serde_json::{Value, json};
 use server::application;
