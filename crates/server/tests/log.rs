@@ -1,11 +1,8 @@
 //! What the server logs. In a process of its own: a log is watched per process, and other tests would be heard too.
-//!
-//! A binary of its own: whether anybody listens to the log is known of the whole program, and asked once.
 
-use support::{PASSWORD, browser, of, practice};
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
-#[allow(dead_code, reason = "written for the other binary")]
+#[allow(dead_code, unused_macros, unused_imports, reason = "written for the other binary")]
 #[path = "all/support/mod.rs"]
 mod support;
 
@@ -13,6 +10,7 @@ use actix_web::test::init_service;
 use serde_json::{Value, json};
 use server::application;
 use std::sync::{Arc, Mutex};
+use support::{PASSWORD, browser, of, practice};
 
 /// Where a test's log goes.
 #[derive(Clone, Default)]
