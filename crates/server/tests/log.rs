@@ -34,7 +34,7 @@ impl std::io::Write for Log {
 
 #[actix_web::test]
 async fn the_log_has_a_line_per_request_with_its_id_and_names_nobody() {
-    let practice = practice(16);
+    let practice = practice();
     let log = Log::default();
     let writer = log.clone();
     let subscriber = tracing_subscriber::fmt().json().with_writer(move || writer.clone()).finish();

@@ -13,7 +13,7 @@ use std::collections::BTreeMap;
 
 #[actix_web::test]
 async fn every_route_but_sign_in_and_health_needs_someone_to_be_signed_in() {
-    let practice = practice(1);
+    let practice = practice();
     let document = serde_json::to_value(openapi(practice.state.clone())).unwrap();
     browser!(practice, app);
     let mut closed = 0;
@@ -59,7 +59,7 @@ const BY_KIND: [&str; 3] = ["LogPart/", "TestEntry/", "WeekSource/"];
 
 #[actix_web::test]
 async fn no_field_of_any_body_is_ignored() {
-    let practice = practice(41);
+    let practice = practice();
     let document = serde_json::to_value(openapi(practice.state.clone())).unwrap();
     let mut found = BTreeMap::new();
     for (path, methods) in document["paths"].as_object().unwrap() {
@@ -77,7 +77,7 @@ async fn no_field_of_any_body_is_ignored() {
 
 #[actix_web::test]
 async fn the_first_start_makes_the_owner_and_only_the_first() {
-    let practice = practice(2);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     assert_eq!(browser.get("/api/v1/session").await.body["standing"], "new");
@@ -92,7 +92,7 @@ async fn the_first_start_makes_the_owner_and_only_the_first() {
 
 #[actix_web::test]
 async fn signing_in_gives_a_cookie_scripts_cannot_read_and_signing_out_ends_it_for_good() {
-    let practice = practice(3);
+    let practice = practice();
     browser!(practice, app);
     of(&practice, &app).become_owner().await;
     let mut browser = of(&practice, &app);
@@ -113,7 +113,7 @@ async fn signing_in_gives_a_cookie_scripts_cannot_read_and_signing_out_ends_it_f
 
 #[actix_web::test]
 async fn guessing_passwords_is_slowed_down() {
-    let practice = practice(4);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     let mut last = None;
@@ -128,7 +128,7 @@ async fn guessing_passwords_is_slowed_down() {
 
 #[actix_web::test]
 async fn every_answer_tells_the_browser_what_not_to_do() {
-    let practice = practice(5);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     for path in ["/", "/clients", "/api/v1/health", "/api/v1/clients", "/api/nothing"] {
@@ -142,7 +142,7 @@ async fn every_answer_tells_the_browser_what_not_to_do() {
 
 #[actix_web::test]
 async fn the_api_gives_the_same_verdict_as_the_command_line() {
-    let practice = practice(6);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -159,7 +159,7 @@ async fn the_api_gives_the_same_verdict_as_the_command_line() {
 
 #[actix_web::test]
 async fn choosing_a_region_changes_the_plan() {
-    let practice = practice(7);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -179,7 +179,7 @@ async fn choosing_a_region_changes_the_plan() {
 
 #[actix_web::test]
 async fn a_slip_of_the_finger_is_named_and_deletes_nothing() {
-    let practice = practice(8);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -196,7 +196,7 @@ async fn a_slip_of_the_finger_is_named_and_deletes_nothing() {
 
 #[actix_web::test]
 async fn the_second_of_two_tabs_is_told_who_saved_first() {
-    let practice = practice(9);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -223,7 +223,7 @@ async fn bad_input_is_one_clear_sentence(
     #[case] status: u16,
     #[case] says: &str,
 ) {
-    let practice = practice(10);
+    let practice = practice();
     browser!(practice, app);
     // The owner is made in the store: this test signs in once, through one address, for all its cases.
     let owner = store::NewAccount {
@@ -249,7 +249,7 @@ async fn bad_input_is_one_clear_sentence(
 
 #[actix_web::test]
 async fn the_committed_api_description_is_the_one_the_routes_give() {
-    let practice = practice(11);
+    let practice = practice();
     let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/openapi.json");
     let committed: Value = serde_json::from_str(&std::fs::read_to_string(path).unwrap()).unwrap();
     let given = serde_json::to_value(openapi(practice.state.clone())).unwrap();
@@ -264,7 +264,7 @@ async fn the_committed_api_description_is_the_one_the_routes_give() {
 #[case::a_page_that_is_no_number("/api/v1/clients?page=first", 400, "invalid digit")]
 #[actix_web::test]
 async fn what_is_not_there_is_said_as_a_problem(#[case] path: &str, #[case] status: u16, #[case] says: &str) {
-    let practice = practice(11);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -276,7 +276,7 @@ async fn what_is_not_there_is_said_as_a_problem(#[case] path: &str, #[case] stat
 
 #[actix_web::test]
 async fn every_page_has_a_nonce_of_its_own() {
-    let practice = practice(12);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     let mut nonces = Vec::new();
@@ -294,7 +294,7 @@ async fn every_page_has_a_nonce_of_its_own() {
 
 #[actix_web::test]
 async fn a_brief_keeps_its_screens_and_schools_and_names_an_answer_nobody_gives() {
-    let practice = practice(13);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -352,7 +352,7 @@ fn taped_client(practice: &Practice, i: u32, schools: Value) -> String {
 #[case::ten_are_not(10, false)]
 #[actix_web::test]
 async fn the_own_roster_judges_size_once_it_is_large_enough(#[case] others: u32, #[case] judged: bool) {
-    let practice = practice(14);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -369,7 +369,7 @@ async fn the_own_roster_judges_size_once_it_is_large_enough(#[case] others: u32,
 
 #[actix_web::test]
 async fn a_large_difference_is_referred_on_the_verdict() {
-    let practice = practice(15);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -405,7 +405,7 @@ async fn each_step_of_a_round_says_how_far_it_has_come(
     #[case] state: &str,
     #[case] says: &str,
 ) {
-    let practice = practice(17);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -434,7 +434,7 @@ const HOST: (&str, &str) = ("Host", "127.0.0.1:8080");
 #[case::its_own_name(&[("Host", "studio.example"), ("Origin", "https://studio.example")], 401)]
 #[actix_web::test]
 async fn only_pages_of_this_practice_write(#[case] headers: &[(&str, &str)], #[case] status: u16) {
-    let practice = practice(81);
+    let practice = practice();
     let state = practice.state.clone().called(["studio.example".to_owned()]);
     let app = init_service(application(state, &practice.key)).await;
     let body = json!({"login": "nobody", "password": "nothing at all"});

@@ -18,7 +18,7 @@ fn next(sitting: &Value) -> (usize, String, String) {
 
 #[actix_web::test]
 async fn a_sitting_is_answered_to_its_end_and_tells_the_truth_of_each_figure_after_its_last_showing() {
-    let practice = practice(120);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -56,7 +56,7 @@ async fn a_sitting_is_answered_to_its_end_and_tells_the_truth_of_each_figure_aft
 
 #[actix_web::test]
 async fn a_sitting_left_open_is_gone_on_with_and_says_nothing_of_the_eye_yet() {
-    let practice = practice(121);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -75,7 +75,7 @@ async fn a_sitting_left_open_is_gone_on_with_and_says_nothing_of_the_eye_yet() {
 
 #[actix_web::test]
 async fn pictures_are_the_same_each_time_and_nobody_else_s() {
-    let practice = practice(122);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -110,7 +110,7 @@ async fn an_answer_that_cannot_be_kept_is_refused_in_a_sentence(
     #[case] status: StatusCode,
     #[case] says: &str,
 ) {
-    let practice = practice(123);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;

@@ -18,7 +18,7 @@ fn sheet(revision: i64, more: &Value) -> Value {
 
 #[actix_web::test]
 async fn folds_levels_and_weight_are_kept_with_the_tape_and_a_slip_deletes_none_of_them() {
-    let practice = practice(31);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -39,7 +39,7 @@ async fn folds_levels_and_weight_are_kept_with_the_tape_and_a_slip_deletes_none_
 
 #[actix_web::test]
 async fn a_csv_file_is_read_without_saving_anything_and_its_limit_is_its_own() {
-    let practice = practice(32);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -57,7 +57,7 @@ async fn a_csv_file_is_read_without_saving_anything_and_its_limit_is_its_own() {
 
 #[actix_web::test]
 async fn tests_are_kept_compared_and_refused_where_they_break_a_rule() {
-    let practice = practice(33);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -77,7 +77,7 @@ async fn tests_are_kept_compared_and_refused_where_they_break_a_rule() {
 
 #[actix_web::test]
 async fn nobody_under_age_is_tested_to_a_maximum() {
-    let practice = practice(34);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -103,7 +103,7 @@ async fn nobody_under_age_is_tested_to_a_maximum() {
 #[case::no_angle(json!({"screen": "hip_flexion", "points": [[0, 0], [0, 0], [1, 0]]}), Err("/points"))]
 #[actix_web::test]
 async fn three_points_become_degrees(#[case] asked: Value, #[case] expected: Result<f64, &str>) {
-    let practice = practice(35);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -114,7 +114,7 @@ async fn three_points_become_degrees(#[case] asked: Value, #[case] expected: Res
 
 #[actix_web::test]
 async fn a_usual_week_counts_its_sets_and_names_what_is_wrong_in_it() {
-    let practice = practice(36);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -135,7 +135,7 @@ async fn a_usual_week_counts_its_sets_and_names_what_is_wrong_in_it() {
 
 #[actix_web::test]
 async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_start() {
-    let practice = practice(37);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -164,7 +164,7 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
 
 #[actix_web::test]
 async fn people_are_the_owners_business_but_everyone_keeps_their_own_password() {
-    let practice = practice(38);
+    let practice = practice();
     browser!(practice, app);
     let mut owner = of(&practice, &app);
     owner.become_owner().await;
@@ -191,7 +191,7 @@ async fn people_are_the_owners_business_but_everyone_keeps_their_own_password() 
 
 #[actix_web::test]
 async fn a_new_password_ends_every_session_but_the_one_it_was_typed_in() {
-    let practice = practice(42);
+    let practice = practice();
     browser!(practice, app);
     let mut desk = of(&practice, &app);
     desk.become_owner().await;
@@ -210,7 +210,7 @@ async fn a_new_password_ends_every_session_but_the_one_it_was_typed_in() {
 
 #[actix_web::test]
 async fn a_measurer_s_error_is_told_as_it_came_to_be_known() {
-    let practice = practice(39);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -230,7 +230,7 @@ async fn a_measurer_s_error_is_told_as_it_came_to_be_known() {
 
 #[actix_web::test]
 async fn the_order_of_taping_is_each_persons_own_and_names_every_site() {
-    let practice = practice(40);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -244,7 +244,7 @@ async fn the_order_of_taping_is_each_persons_own_and_names_every_site() {
 
 #[actix_web::test]
 async fn a_device_s_reading_reaches_the_sheets_of_whoever_read_it_and_nobody_elses() {
-    let practice = practice(41);
+    let practice = practice();
     browser!(practice, app);
     let mut owner = of(&practice, &app);
     owner.become_owner().await;

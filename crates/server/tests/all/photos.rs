@@ -65,7 +65,7 @@ where
 
 #[actix_web::test]
 async fn a_picture_is_taken_in_looked_at_and_becomes_evidence() {
-    let practice = practice(31);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -94,7 +94,7 @@ async fn a_picture_is_taken_in_looked_at_and_becomes_evidence() {
 
 #[actix_web::test]
 async fn left_and_right_count_only_once_it_is_said_whether_it_is_a_mirror_picture() {
-    let practice = practice(32);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -122,7 +122,7 @@ async fn left_and_right_count_only_once_it_is_said_whether_it_is_a_mirror_pictur
 
 #[actix_web::test]
 async fn what_is_moved_is_kept_apart_from_what_was_found_and_measured_again() {
-    let practice = practice(33);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -172,7 +172,7 @@ async fn what_is_moved_is_kept_apart_from_what_was_found_and_measured_again() {
 
 #[actix_web::test]
 async fn what_is_no_picture_is_refused_in_a_sentence_and_nothing_of_it_stays() {
-    let practice = practice(34);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -206,7 +206,7 @@ async fn what_is_no_picture_is_refused_in_a_sentence_and_nothing_of_it_stays() {
 
 #[actix_web::test]
 async fn a_picture_without_a_person_says_so_and_can_still_be_seen() {
-    let practice = practice(35);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -226,7 +226,7 @@ async fn a_picture_without_a_person_says_so_and_can_still_be_seen() {
 
 #[actix_web::test]
 async fn without_consent_or_under_18_no_picture_is_taken_in() {
-    let practice = practice(36);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -261,7 +261,7 @@ async fn without_consent_or_under_18_no_picture_is_taken_in() {
 
 #[actix_web::test]
 async fn pictures_are_shown_to_no_stranger_and_kept_by_no_cache() {
-    let practice = practice(37);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -281,7 +281,7 @@ async fn pictures_are_shown_to_no_stranger_and_kept_by_no_cache() {
 
 #[actix_web::test]
 async fn a_removed_picture_and_a_withdrawn_consent_take_the_bytes_with_them() {
-    let practice = practice(38);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -312,7 +312,7 @@ async fn a_removed_picture_and_a_withdrawn_consent_take_the_bytes_with_them() {
 
 #[actix_web::test]
 async fn a_rating_stands_in_the_case_and_none_is_taken_for_what_cannot_be_seen() {
-    let practice = practice(39);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -351,7 +351,7 @@ async fn a_rating_stands_in_the_case_and_none_is_taken_for_what_cannot_be_seen()
 
 #[actix_web::test]
 async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth() {
-    let practice = practice(40);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -399,7 +399,7 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
 
 #[actix_web::test]
 async fn the_stand_in_camera_takes_pictures_that_fit_the_tape() {
-    let practice = practice(41);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;
@@ -424,7 +424,7 @@ async fn the_stand_in_camera_takes_pictures_that_fit_the_tape() {
 
 #[actix_web::test]
 async fn two_rounds_lie_over_each_other_and_a_change_is_set_against_its_error() {
-    let practice = practice(42);
+    let practice = practice();
     browser!(practice, app);
     let mut browser = of(&practice, &app);
     browser.become_owner().await;

@@ -10,8 +10,8 @@ use server::application;
 
 /// Opens a practice with one client whose readiness was asked for, and takes the page of a round's plan.
 macro_rules! plan {
-    ($practice:ident, $browser:ident, $path:ident, $host:expr) => {
-        let $practice = practice($host);
+    ($practice:ident, $browser:ident, $path:ident) => {
+        let $practice = practice();
         browser!($practice, app);
         let mut $browser = of(&$practice, &app);
         $browser.become_owner().await;
@@ -36,7 +36,7 @@ fn items(view: &Value, session: usize) -> &Vec<Value> {
 
 #[actix_web::test]
 async fn a_bent_week_is_kept_with_what_it_breaks_and_the_planner_s_own_comes_back() {
-    plan!(practice, browser, path, 61);
+    plan!(practice, browser, path);
     let solved = browser.get(&path).await.body;
     assert_eq!(solved["revision"], 0);
     assert!(solved["plan"]["broken"].is_null(), "a solved week breaks nothing: {}", solved["plan"]["broken"]);
@@ -53,7 +53,7 @@ async fn a_bent_week_is_kept_with_what_it_breaks_and_the_planner_s_own_comes_bac
 
 #[actix_web::test]
 async fn a_kept_week_is_taken_for_a_client_with_what_they_may_not_do_swapped() {
-    plan!(practice, browser, path, 81);
+    plan!(practice, browser, path);
     let mut week = browser.get(&path).await.body["week"].clone();
     let mut days = week["sessions"].as_array().unwrap().clone();
     days.truncate(2);
@@ -97,7 +97,7 @@ async fn a_kept_week_is_taken_for_a_client_with_what_they_may_not_do_swapped() {
 
 #[actix_web::test]
 async fn what_another_client_has_can_be_taken() {
-    plan!(practice, browser, path, 82);
+    plan!(practice, browser, path);
     let own = browser.get(&path).await.body["week"].clone();
     let today = jiff::ZonedDateTime::now().date().to_string();
     let given = browser.post(&format!("{path}/issue"), json!({"revision": 0, "starts_on": today})).await;
@@ -109,7 +109,7 @@ async fn what_another_client_has_can_be_taken() {
 
 #[actix_web::test]
 async fn the_second_of_two_coaches_is_told_who_saved_first() {
-    plan!(practice, browser, path, 62);
+    plan!(practice, browser, path);
     let week = browser.get(&path).await.body["week"].clone();
     assert_eq!(browser.put(&path, json!({"revision": 0, "week": week})).await.status, StatusCode::OK);
     let late = browser.put(&path, json!({"revision": 0, "week": week})).await;
@@ -118,20 +118,19 @@ async fn the_second_of_two_coaches_is_told_who_saved_first() {
 }
 
 #[rstest]
-#[case::minutes(63, "/minutes", json!(5), "/week/minutes", "expected 10 to 240")]
-#[case::an_unknown_exercise(64, "/sessions/0/items/0/exercise", json!("bench-pres"), "/week/sessions/0/items/0/exercise", "bench-press")]
-#[case::an_unknown_scheme(65, "/sessions/0/items/0/scheme", json!("dorp"), "/week/sessions/0/items/0/scheme", "drop")]
-#[case::eleven_sets(66, "/sessions/0/items/0/sets", json!(11), "/week/sessions/0/items/0/sets", "expected 1 to 10")]
-#[case::days_out_of_order(67, "/sessions/1/day", json!(1), "/week/sessions/1/day", "out of order")]
+#[case::minutes("/minutes", json!(5), "/week/minutes", "expected 10 to 240")]
+#[case::an_unknown_exercise("/sessions/0/items/0/exercise", json!("bench-pres"), "/week/sessions/0/items/0/exercise", "bench-press")]
+#[case::an_unknown_scheme("/sessions/0/items/0/scheme", json!("dorp"), "/week/sessions/0/items/0/scheme", "drop")]
+#[case::eleven_sets("/sessions/0/items/0/sets", json!(11), "/week/sessions/0/items/0/sets", "expected 1 to 10")]
+#[case::days_out_of_order("/sessions/1/day", json!(1), "/week/sessions/1/day", "out of order")]
 #[actix_web::test]
 async fn what_is_wrong_in_a_week_is_said_with_its_place_and_nothing_is_kept(
-    #[case] host: u8,
     #[case] at: &str,
     #[case] value: Value,
     #[case] pointer: &str,
     #[case] says: &str,
 ) {
-    plan!(practice, browser, path, host);
+    plan!(practice, browser, path);
     let mut week = browser.get(&path).await.body["week"].clone();
     let (parent, field) = at.rsplit_once('/').unwrap();
     let parent = if parent.is_empty() { &mut week } else { week.pointer_mut(parent).unwrap() };
@@ -146,7 +145,7 @@ async fn what_is_wrong_in_a_week_is_said_with_its_place_and_nothing_is_kept(
 
 #[actix_web::test]
 async fn solving_keeps_locked_cards_and_names_those_whose_day_is_gone() {
-    plan!(practice, browser, path, 68);
+    plan!(practice, browser, path);
     let mut week = browser.get(&path).await.body["week"].clone();
     let last = week["sessions"].as_array().unwrap().len() - 1;
     for session in [0, last] {
@@ -165,7 +164,7 @@ async fn solving_keeps_locked_cards_and_names_those_whose_day_is_gone() {
 
 #[actix_web::test]
 async fn alternatives_are_ranked_and_a_card_that_is_not_there_is_said() {
-    plan!(practice, browser, path, 69);
+    plan!(practice, browser, path);
     let week = browser.get(&path).await.body["week"].clone();
     let swaps = browser.post(&format!("{path}/swaps"), json!({"week": week, "session": 0, "place": 0})).await;
     assert_eq!(swaps.status, StatusCode::OK);
@@ -176,7 +175,7 @@ async fn alternatives_are_ranked_and_a_card_that_is_not_there_is_said() {
 
 #[actix_web::test]
 async fn a_proof_comes_as_events_and_what_was_proven_stays_with_the_plan() {
-    plan!(practice, browser, path, 70);
+    plan!(practice, browser, path);
     assert!(browser.get(&path).await.body["plan"]["bound"].is_null());
     let mut events = browser.stream(&format!("{path}/proof?seconds=1")).await;
     let mut last = Value::Null;
@@ -192,7 +191,7 @@ async fn a_proof_comes_as_events_and_what_was_proven_stays_with_the_plan() {
 
 #[actix_web::test]
 async fn plans_are_given_as_versions_that_later_changes_do_not_touch() {
-    plan!(practice, browser, path, 71);
+    plan!(practice, browser, path);
     let view = browser.get(&path).await.body;
     let issue = format!("{path}/issue");
     // A Wednesday: the plan starts on the Monday of its week.
@@ -217,11 +216,11 @@ async fn plans_are_given_as_versions_that_later_changes_do_not_touch() {
 }
 
 #[rstest]
-#[case::nobody_asked_yet(72, json!(null), "1994-06-11")]
-#[case::a_yes_without_clearance(73, json!({"asked_on": "2026-03-01", "yes": ["heart"]}), "1994-06-11")]
+#[case::nobody_asked_yet(json!(null), "1994-06-11")]
+#[case::a_yes_without_clearance(json!({"asked_on": "2026-03-01", "yes": ["heart"]}), "1994-06-11")]
 #[actix_web::test]
-async fn a_plan_is_not_given_to_who_may_not_train(#[case] host: u8, #[case] readiness: Value, #[case] born: &str) {
-    plan!(practice, browser, path, host);
+async fn a_plan_is_not_given_to_who_may_not_train(#[case] readiness: Value, #[case] born: &str) {
+    plan!(practice, browser, path);
     let _ = path;
     let mut brief = ready_brief();
     brief["birth_date"] = json!(born);
@@ -241,12 +240,12 @@ async fn a_plan_is_not_given_to_who_may_not_train(#[case] host: u8, #[case] read
 }
 
 #[rstest]
-#[case::pdf(75, "pdf", "application/pdf", "%PDF-1.")]
-#[case::calendar(76, "ics", "text/calendar; charset=utf-8", "BEGIN:VCALENDAR")]
-#[case::table(77, "csv", "text/csv; charset=utf-8", "week,date,day,session")]
+#[case::pdf("pdf", "application/pdf", "%PDF-1.")]
+#[case::calendar("ics", "text/calendar; charset=utf-8", "BEGIN:VCALENDAR")]
+#[case::table("csv", "text/csv; charset=utf-8", "week,date,day,session")]
 #[actix_web::test]
-async fn a_given_plan_comes_as_a_file(#[case] host: u8, #[case] kind: &str, #[case] media: &str, #[case] starts: &str) {
-    plan!(practice, browser, path, host);
+async fn a_given_plan_comes_as_a_file(#[case] kind: &str, #[case] media: &str, #[case] starts: &str) {
+    plan!(practice, browser, path);
     let given = browser.post(&format!("{path}/issue"), json!({"revision": 0, "starts_on": "2026-03-09"})).await.body;
     let file = format!("/api/v1/plans/{}/files/{kind}", given["id"].as_str().unwrap());
     let (answer, bytes) = browser.raw(Method::GET, &file, Vec::new()).await;
@@ -282,7 +281,7 @@ where
 
 #[actix_web::test]
 async fn an_own_exercise_is_known_everywhere_and_survives_a_new_start() {
-    plan!(practice, browser, path, 78);
+    plan!(practice, browser, path);
     let saved = with_own(&mut browser, &own_exercise()).await;
     assert_eq!(saved.status, StatusCode::OK, "{}", saved.body);
     let mut week = browser.get(&path).await.body["week"].clone();
@@ -300,21 +299,20 @@ async fn an_own_exercise_is_known_everywhere_and_survives_a_new_start() {
 }
 
 #[rstest]
-#[case::no_main_target(79, "targets", json!({"calves.soleus": 0.5}), "/exercise/targets", "one needs the fraction 1")]
-#[case::no_such_region(80, "targets", json!({"calves.left": 1.0}), "/exercise/targets", "no region calves.left")]
-#[case::no_such_equipment(81, "equipment", json!(["tray"]), "/exercise/equipment", "no equipment tray")]
-#[case::no_such_joint(82, "loads_joint", json!(["ankel"]), "/exercise/loads_joint", "no joint ankel")]
-#[case::a_shipped_name(83, "id", json!("bench-press"), "/exercise/id", "there is an exercise bench-press already")]
-#[case::a_range_backwards(84, "reps", json!([15, 10]), "/exercise/reps", "15 to 10 is no range")]
+#[case::no_main_target("targets", json!({"calves.soleus": 0.5}), "/exercise/targets", "one needs the fraction 1")]
+#[case::no_such_region("targets", json!({"calves.left": 1.0}), "/exercise/targets", "no region calves.left")]
+#[case::no_such_equipment("equipment", json!(["tray"]), "/exercise/equipment", "no equipment tray")]
+#[case::no_such_joint("loads_joint", json!(["ankel"]), "/exercise/loads_joint", "no joint ankel")]
+#[case::a_shipped_name("id", json!("bench-press"), "/exercise/id", "there is an exercise bench-press already")]
+#[case::a_range_backwards("reps", json!([15, 10]), "/exercise/reps", "15 to 10 is no range")]
 #[actix_web::test]
 async fn an_own_exercise_keeps_the_rules_of_those_that_ship(
-    #[case] host: u8,
     #[case] field: &str,
     #[case] value: Value,
     #[case] pointer: &str,
     #[case] says: &str,
 ) {
-    plan!(practice, browser, path, host);
+    plan!(practice, browser, path);
     let _ = path;
     let mut exercise = own_exercise();
     exercise[field] = value;
@@ -326,7 +324,7 @@ async fn an_own_exercise_keeps_the_rules_of_those_that_ship(
 
 #[actix_web::test]
 async fn an_own_exercise_is_not_taken_away_by_saving_the_settings_without_it() {
-    plan!(practice, browser, path, 85);
+    plan!(practice, browser, path);
     let _ = path;
     with_own(&mut browser, &own_exercise()).await;
     let revision = browser.get("/api/v1/practice").await.body["revision"].clone();

@@ -13,8 +13,8 @@ use uuid::Uuid;
 /// Opens a practice with one client who has a plan since this week's Monday; gives the client's id, the round's id, the first
 /// session and its first exercise.
 macro_rules! trained {
-    ($practice:ident, $app:ident, $browser:ident, $client:ident, $round:ident, $week:ident, $host:expr) => {
-        let $practice = practice($host);
+    ($practice:ident, $app:ident, $browser:ident, $client:ident, $round:ident, $week:ident) => {
+        let $practice = practice();
         browser!($practice, $app);
         let mut $browser = of(&$practice, &$app);
         $browser.become_owner().await;
@@ -63,7 +63,7 @@ fn fates(answer: &Value) -> Vec<String> {
 
 #[actix_web::test]
 async fn what_is_sent_twice_is_kept_once_and_a_correction_counts() {
-    trained!(practice, app, browser, client, round, week, 131);
+    trained!(practice, app, browser, client, round, week);
     let path = format!("/api/v1/clients/{client}/log");
     let first = entry(&week, &[set(1, 8)]);
     assert_eq!(fates(&browser.post(&path, sent(from_ref(&first))).await.body), ["kept"]);
@@ -82,7 +82,7 @@ async fn what_is_sent_twice_is_kept_once_and_a_correction_counts() {
 
 #[actix_web::test]
 async fn two_phones_that_did_not_see_each_other_are_both_kept_and_somebody_decides() {
-    trained!(practice, app, browser, client, _round, week, 132);
+    trained!(practice, app, browser, client, _round, week);
     let path = format!("/api/v1/clients/{client}/log");
     let (one, other) = (entry(&week, &[set(1, 8)]), entry(&week, &[set(1, 11)]));
     assert_eq!(fates(&browser.post(&path, sent(from_ref(&one))).await.body), ["kept"]);
@@ -98,20 +98,19 @@ async fn two_phones_that_did_not_see_each_other_are_both_kept_and_somebody_decid
 }
 
 #[rstest]
-#[case::an_unknown_exercise(133, "/part/exercise", json!("db-curll"), "db-curl")]
-#[case::no_count(134, "/part/sets/0/reps", Value::Null, "expected reps or seconds")]
-#[case::too_heavy(135, "/part/sets/0/load_kg", json!(5000), "expected 0.25 to 600 kg")]
-#[case::no_uuid(136, "/id", json!("7"), "is no UUID")]
-#[case::a_plan_of_nobody(137, "/plan", json!("other"), "not one of this client's plans")]
-#[case::a_day_that_does_not_exist(138, "/trained_on", json!("2026-02-30"), "not a date")]
+#[case::an_unknown_exercise("/part/exercise", json!("db-curll"), "db-curl")]
+#[case::no_count("/part/sets/0/reps", Value::Null, "expected reps or seconds")]
+#[case::too_heavy("/part/sets/0/load_kg", json!(5000), "expected 0.25 to 600 kg")]
+#[case::no_uuid("/id", json!("7"), "is no UUID")]
+#[case::a_plan_of_nobody("/plan", json!("other"), "not one of this client's plans")]
+#[case::a_day_that_does_not_exist("/trained_on", json!("2026-02-30"), "not a date")]
 #[actix_web::test]
 async fn an_entry_that_cannot_be_kept_holds_up_no_other(
-    #[case] host: u8,
     #[case] at: &str,
     #[case] value: Value,
     #[case] expected: &str,
 ) {
-    trained!(practice, app, browser, client, _round, week, host);
+    trained!(practice, app, browser, client, _round, week);
     let (mut bad, good) = (entry(&week, &[set(1, 8)]), entry(&week, &[set(1, 8)]));
     *bad.pointer_mut(at).unwrap() = value;
     let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[bad, good])).await;
@@ -122,7 +121,7 @@ async fn an_entry_that_cannot_be_kept_holds_up_no_other(
 
 #[actix_web::test]
 async fn a_clock_that_is_a_day_ahead_is_put_right_and_told() {
-    trained!(practice, app, browser, client, _round, week, 139);
+    trained!(practice, app, browser, client, _round, week);
     let ahead = Timestamp::now().checked_add(26.hours()).unwrap();
     let mut late = entry(&week, &[set(1, 8)]);
     late["at"] = json!(ahead.to_string());
@@ -138,7 +137,7 @@ async fn a_clock_that_is_a_day_ahead_is_put_right_and_told() {
 
 #[actix_web::test]
 async fn a_red_flag_is_said_at_once_and_stands_first_in_the_queue_until_seen_to() {
-    trained!(practice, app, browser, client, _round, week, 140);
+    trained!(practice, app, browser, client, _round, week);
     let mut sore = entry(&week, &[set(1, 8)]);
     sore["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness"]});
     let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(from_ref(&sore))).await.body;
@@ -166,7 +165,7 @@ async fn a_red_flag_is_said_at_once_and_stands_first_in_the_queue_until_seen_to(
 
 #[actix_web::test]
 async fn the_coach_s_word_goes_before_the_rules_and_is_taken_back() {
-    trained!(practice, app, browser, client, _round, week, 141);
+    trained!(practice, app, browser, client, _round, week);
     let exercise = week["sessions"][0]["items"][0]["item"]["exercise"].as_str().unwrap();
     let path = format!("/api/v1/clients/{client}/targets/{exercise}");
     let said = json!({"overrule": {"load_kg": 17.5, "count": 15, "note": "slower"}});
@@ -190,7 +189,7 @@ fn finished(week: &Value) -> Value {
 
 #[actix_web::test]
 async fn a_finished_session_counts_at_once_for_next_time_and_one_under_way_does_not() {
-    trained!(practice, app, browser, client, _round, week, 153);
+    trained!(practice, app, browser, client, _round, week);
     let path = format!("/api/v1/clients/{client}/log");
     let mut sore = entry(&week, &[set(1, 8)]);
     sore["part"]["pain"] = json!({"area": "knee", "level": 4});
@@ -206,7 +205,7 @@ async fn a_finished_session_counts_at_once_for_next_time_and_one_under_way_does_
 
 #[actix_web::test]
 async fn what_is_said_after_a_session_holds_until_the_next_one_also_when_the_session_is_corrected() {
-    trained!(practice, app, browser, client, _round, week, 154);
+    trained!(practice, app, browser, client, _round, week);
     let path = format!("/api/v1/clients/{client}/log");
     let first = entry(&week, &[set(1, 8)]);
     browser.post(&path, sent(&[first.clone(), finished(&week)])).await;
@@ -239,7 +238,7 @@ macro_rules! linked {
 
 #[actix_web::test]
 async fn a_private_link_opens_one_client_s_page_and_nothing_else() {
-    trained!(practice, app, browser, client, round, week, 142);
+    trained!(practice, app, browser, client, round, week);
     let links = format!("/api/v1/clients/{client}/links");
     let made = browser.post(&links, json!({"days": 30})).await;
     assert_eq!(made.status, StatusCode::CREATED);
@@ -267,11 +266,11 @@ async fn a_private_link_opens_one_client_s_page_and_nothing_else() {
 }
 
 #[rstest]
-#[case::none(143, None, "does not open anything")]
-#[case::guessed(144, Some("0".repeat(64)), "does not open anything")]
+#[case::none(None, "does not open anything")]
+#[case::guessed(Some("0".repeat(64)), "does not open anything")]
 #[actix_web::test]
-async fn a_guessed_link_opens_nothing(#[case] host: u8, #[case] token: Option<String>, #[case] expected: &str) {
-    trained!(practice, app, browser, _client, _round, week, host);
+async fn a_guessed_link_opens_nothing(#[case] token: Option<String>, #[case] expected: &str) {
+    trained!(practice, app, browser, _client, _round, week);
     assert_eq!(week["sessions"].as_array().map(Vec::is_empty), Some(false));
     let (status, refused) = linked!(practice, app, Method::GET, "/api/v1/my/week", token.as_ref(), None);
     assert_eq!(status, StatusCode::UNAUTHORIZED);
@@ -281,7 +280,7 @@ async fn a_guessed_link_opens_nothing(#[case] host: u8, #[case] token: Option<St
 
 #[actix_web::test]
 async fn a_link_that_was_taken_back_says_so() {
-    trained!(practice, app, browser, client, _round, week, 145);
+    trained!(practice, app, browser, client, _round, week);
     let links = format!("/api/v1/clients/{client}/links");
     let made = browser.post(&links, json!({"days": 30})).await.body;
     let path = format!("{links}/{}", made["id"].as_str().unwrap());
@@ -295,7 +294,7 @@ async fn a_link_that_was_taken_back_says_so() {
 
 #[actix_web::test]
 async fn a_client_is_shown_only_what_the_coach_shares() {
-    trained!(practice, app, browser, client, round, _week, 146);
+    trained!(practice, app, browser, client, round, _week);
     let made = browser.post(&format!("/api/v1/clients/{client}/links"), json!({"days": 1})).await.body;
     let token = made["token"].as_str().unwrap();
     let (_, page) = linked!(practice, app, Method::GET, "/api/v1/my/page", Some(token), None);
@@ -311,7 +310,7 @@ async fn a_client_is_shown_only_what_the_coach_shares() {
 
 #[actix_web::test]
 async fn decisions_of_a_review_are_carried_into_the_next_round() {
-    trained!(practice, app, browser, client, round, _week, 147);
+    trained!(practice, app, browser, client, round, _week);
     let review = format!("/api/v1/rounds/{round}/review");
     let choices = json!({"revision": 0, "choices": {"bring_up": ["delts.lateral", "calves.gastrocnemius"]}});
     browser.put(&format!("/api/v1/rounds/{round}/choices"), choices).await;
@@ -334,7 +333,7 @@ async fn decisions_of_a_review_are_carried_into_the_next_round() {
 
 #[actix_web::test]
 async fn what_was_chosen_in_the_next_round_stays_unless_it_is_replaced() {
-    trained!(practice, app, browser, client, round, _week, 151);
+    trained!(practice, app, browser, client, round, _week);
     let choose = |revision: u8, region: &str| json!({"revision": revision, "choices": {"bring_up": [region]}});
     browser.put(&format!("/api/v1/rounds/{round}/choices"), choose(0, "delts.lateral")).await;
     let next = json!({"date": "2026-04-13", "measured_by": "A"});
@@ -357,7 +356,7 @@ async fn what_was_chosen_in_the_next_round_stays_unless_it_is_replaced() {
 
 #[actix_web::test]
 async fn what_a_review_swaps_is_not_in_the_next_rounds_week_until_the_coach_adds_it() {
-    trained!(practice, app, browser, client, round, week, 152);
+    trained!(practice, app, browser, client, round, week);
     let item = &week["sessions"][0]["items"][0]["item"];
     let (exercise, region) = (item["exercise"].clone(), item["region"].as_str().unwrap().to_owned());
     let mut hurt = entry(&week, &[set(1, 8)]);
@@ -393,7 +392,7 @@ async fn what_a_review_swaps_is_not_in_the_next_rounds_week_until_the_coach_adds
 
 #[actix_web::test]
 async fn what_was_logged_is_past_training_of_the_next_verdict() {
-    trained!(practice, app, browser, client, _round, week, 148);
+    trained!(practice, app, browser, client, _round, week);
     let done = entry(&week, &[set(1, 8), set(2, 8), set(3, 8)]);
     browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[done])).await;
     let today = week["today"].as_str().unwrap();
@@ -407,7 +406,7 @@ async fn what_was_logged_is_past_training_of_the_next_verdict() {
 
 #[actix_web::test]
 async fn trends_run_over_all_rounds_with_their_noise() {
-    trained!(practice, app, browser, client, _round, week, 149);
+    trained!(practice, app, browser, client, _round, week);
     browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[entry(&week, &[set(1, 10)])])).await;
     let trends = browser.get(&format!("/api/v1/clients/{client}/trends")).await.body;
     let lift = &trends["lifts"][0];
@@ -418,7 +417,7 @@ async fn trends_run_over_all_rounds_with_their_noise() {
 
 #[actix_web::test]
 async fn only_an_owner_takes_the_practice_out() {
-    trained!(practice, app, browser, client, _round, _week, 150);
+    trained!(practice, app, browser, client, _round, _week);
     let (answer, bytes) = browser.raw(Method::GET, &format!("/api/v1/clients/{client}/archive"), Vec::new()).await;
     assert!(answer.status == StatusCode::OK && bytes.starts_with(b"PK"));
     let (answer, bytes) = browser.raw(Method::GET, "/api/v1/practice/backup", Vec::new()).await;
@@ -437,7 +436,7 @@ async fn only_an_owner_takes_the_practice_out() {
 /// Every page that is kept is asked for before and after something it shows.
 #[actix_web::test]
 async fn kept_pages_show_what_happened_since() {
-    trained!(practice, app, browser, client, round, week, 151);
+    trained!(practice, app, browser, client, round, week);
     let review = format!("/api/v1/rounds/{round}/review");
     let choices = json!({"revision": 0, "choices": {"bring_up": ["delts.lateral"]}});
     browser.put(&format!("/api/v1/rounds/{round}/choices"), choices).await;
@@ -462,7 +461,7 @@ async fn kept_pages_show_what_happened_since() {
 
 #[actix_web::test]
 async fn a_sign_stops_giving_until_somebody_wrote_what_was_done() {
-    trained!(practice, app, browser, client, round, week, 190);
+    trained!(practice, app, browser, client, round, week);
     let plan = format!("/api/v1/rounds/{round}/plan");
     let mut sore = entry(&week, &[set(1, 8)]);
     sore["part"]["pain"] = json!({"area": "knee", "side": "left", "level": 1, "red_flags": ["numbness"]});
@@ -484,7 +483,7 @@ async fn a_sign_stops_giving_until_somebody_wrote_what_was_done() {
 
 #[actix_web::test]
 async fn an_exercise_that_hurt_leaves_the_next_week_and_marks_its_card_until_it_is_cleared() {
-    trained!(practice, app, browser, client, round, week, 191);
+    trained!(practice, app, browser, client, round, week);
     let plan = format!("/api/v1/rounds/{round}/plan");
     let kept = browser.get(&plan).await.body["week"].clone();
     let mut sore = entry(&week, &[set(1, 8)]);

@@ -12,6 +12,7 @@ use futures_util::stream::poll_fn;
 use serde_json::{Value, json};
 use server::AppState;
 use std::net::SocketAddr;
+use std::sync::atomic::{AtomicU16, Ordering};
 use std::sync::{Arc, LazyLock};
 use store::Store;
 use tempfile::TempDir;
@@ -28,10 +29,12 @@ pub struct Practice {
     pub directory: TempDir,
 }
 
-pub fn practice(host: u8) -> Practice {
+pub fn practice() -> Practice {
+    static CALLERS: AtomicU16 = AtomicU16::new(1);
+    let [high, low] = CALLERS.fetch_add(1, Ordering::Relaxed).to_be_bytes();
     let directory = tempfile::tempdir().unwrap();
     let state = AppState::new(Store::open(directory.path()).unwrap(), KNOWLEDGE.clone()).unwrap();
-    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, 0, host], 40_000)), directory }
+    Practice { state, key: Key::generate(), peer: SocketAddr::from(([127, 0, high, low], 40_000)), directory }
 }
 
 impl Practice {
