@@ -13,6 +13,7 @@ mod problem;
 mod raw;
 mod schema;
 mod tape_csv;
+mod text;
 mod usual_week;
 mod warning;
 mod week_draft;
@@ -26,7 +27,7 @@ pub use assessment::{
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{
     check_choices, check_client, check_levels, check_practice, check_rating, check_skinfolds, check_tape, check_tests,
-    check_training, check_weight,
+    check_training, check_weight, stored_client,
 };
 pub use export::case_file;
 pub use log_entry::{LogEntry, LogPain, LogPart, LogSet, check_log_entry};
@@ -42,6 +43,7 @@ pub use raw::{
 };
 pub use schema::schemas;
 pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};
+pub use text::{csv_cell, is_one_line};
 pub use usual_week::{UsualExercise, UsualWeek};
 pub use warning::{Warning, warnings};
 pub use week_draft::{CardDraft, CheckedWeek, DayDraft, WeekDraft, check_week, check_week_name, week_draft};

@@ -2,6 +2,7 @@
 
 use crate::check::Checker;
 use crate::problem::{Problem, unknown};
+use crate::text::is_one_line;
 use atlas::{Atlas, STRAIGHT, Scheme};
 use plan::{Card, Draft, PlanProblem, WEEKS, WeekShape};
 use serde::{Deserialize, Serialize};
@@ -117,7 +118,7 @@ const NAME_CHARS: usize = 60;
 /// What is wrong with it.
 pub fn check_week_name(at: &str, name: &str) -> Result<String, Problem> {
     let name = name.trim();
-    let right = (1..=NAME_CHARS).contains(&name.chars().count()) && !name.chars().any(char::is_control);
+    let right = (1..=NAME_CHARS).contains(&name.chars().count()) && is_one_line(name);
     let says = || Problem::new(at, format!("a week needs a name of 1 to {NAME_CHARS} characters in one line"));
     right.then(|| name.to_owned()).ok_or_else(says)
 }

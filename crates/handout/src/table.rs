@@ -1,7 +1,7 @@
 //! The plan as a table: one row for each exercise of each session of each week.
 
 use crate::{Handout, HandoutError};
-use casefile::ItemEntry;
+use casefile::{ItemEntry, csv_cell};
 use plan::SidePlan;
 
 const COLUMNS: [&str; 20] = [
@@ -64,7 +64,7 @@ fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, sets: u
         (session + 1).to_string(),
         item.order.to_string(),
         item.exercise.to_string(),
-        item.name.clone(),
+        csv_cell(&item.name).into_owned(),
         item.region.to_string(),
         sets.to_string(),
         range(item.reps, 0),
@@ -77,6 +77,6 @@ fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, sets: u
         item.extra_sets_weaker.to_string(),
         item.scheme.clone(),
         lighter.to_string(),
-        item.warm_up.clone().unwrap_or_default(),
+        csv_cell(item.warm_up.as_deref().unwrap_or_default()).into_owned(),
     ]
 }

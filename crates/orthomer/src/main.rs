@@ -38,6 +38,9 @@ enum Command {
         /// A name by which browsers reach it, beside addresses and localhost; may be given more than once.
         #[arg(long)]
         name: Vec<String>,
+        /// A proxy before it speaks HTTPS to browsers: cookies go over HTTPS alone, and browsers are told to use nothing else.
+        #[arg(long)]
+        behind_https: bool,
     },
     /// Serve fresh demo data from a directory of its own.
     Demo {
@@ -162,7 +165,7 @@ enum Command {
 
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
-        Command::Serve { data, host, port, name } => serve::serve(&data, &host, port, name),
+        Command::Serve { data, host, port, name, behind_https } => serve::serve(&data, &host, port, name, behind_https),
         Command::Demo { host, port, clients, no_pictures, data } => {
             serve::serve_demo(&host, port, usize::from(clients), !no_pictures, data.as_deref())
         }

@@ -10,9 +10,9 @@ use store::Store;
 use tracing_subscriber::EnvFilter;
 
 /// Serves the practice under `data`, called by `names` beside its addresses.
-pub fn serve(data: &Path, host: &str, port: u16, names: Vec<String>) -> Result<(), Failure> {
+pub fn serve(data: &Path, host: &str, port: u16, names: Vec<String>, https: bool) -> Result<(), Failure> {
     log("info");
-    let state = state(data)?.called(names);
+    let state = state(data)?.called(names).behind_https(https);
     run(&state, host, port, "")
 }
 

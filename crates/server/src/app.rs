@@ -215,7 +215,8 @@ pub fn application(
         InitError = (),
     > + use<>,
 > {
-    let sessions = middleware(&state.store, key);
+    let https = state.https;
+    let sessions = middleware(&state.store, key, https);
     let (app, document) = routes(state);
     app.route(
         "/api/openapi.json",
@@ -228,7 +229,7 @@ pub fn application(
     .default_service(web::get().to(assets::serve))
     .wrap(sessions)
     .wrap(from_fn(security::from_here))
-    .wrap(security::headers())
+    .wrap(security::headers(https))
     .wrap(Compress::default())
     .wrap(TracingLogger::<Impersonal>::new())
 }

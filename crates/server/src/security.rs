@@ -24,8 +24,10 @@ pub(crate) fn page_policy(nonce: &str) -> String {
 pub(crate) const WORKER: &str = "default-src 'none'; script-src 'self'; connect-src 'self'";
 
 /// Headers of every answer that does not set its own.
-pub(crate) fn headers() -> DefaultHeaders {
-    DefaultHeaders::new()
+pub(crate) fn headers(https: bool) -> DefaultHeaders {
+    let always = DefaultHeaders::new();
+    let always = if https { always.add(("Strict-Transport-Security", "max-age=31536000")) } else { always };
+    always
         .add(("Content-Security-Policy", CLOSED))
         .add(("X-Content-Type-Options", "nosniff"))
         .add(("X-Frame-Options", "DENY"))

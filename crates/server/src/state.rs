@@ -66,6 +66,8 @@ pub struct AppState {
     pub store: Store,
     /// Names by which the practice is called beside its addresses.
     pub(crate) names: Arc<[String]>,
+    /// Whether browsers reach it over HTTPS alone, by a proxy that speaks it.
+    pub(crate) https: bool,
     /// What ships with the product.
     shipped: Arc<Knowledge>,
     /// What is known, as the practice has set it.
@@ -108,6 +110,11 @@ impl AppState {
         Self { names: names.into(), ..self }
     }
 
+    /// The same, reached over HTTPS alone or not.
+    pub fn behind_https(self, https: bool) -> Self {
+        Self { https, ..self }
+    }
+
     /// Starts to serve a store: pictures that wait are looked at from now on.
     ///
     /// # Errors
@@ -119,6 +126,7 @@ impl AppState {
         let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
             names: Arc::default(),
+            https: false,
             known,
             feed: Feed::default(),
             proofs: Proofs::default(),

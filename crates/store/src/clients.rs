@@ -10,8 +10,6 @@ use casefile::ClientEntry;
 use diesel::prelude::*;
 use icu_normalizer::DecomposingNormalizerBorrowed;
 use jiff::Timestamp;
-use jiff::civil::Date;
-use jiff::tz::TimeZone;
 use std::collections::HashMap;
 use std::ops::RangeInclusive;
 
@@ -51,14 +49,10 @@ impl Row {
     fn record(self, atlas: &Atlas) -> Result<ClientRecord, StoreError> {
         let corrupt = |why: String| StoreError::corrupt("client", &self.id, why);
         let entry: ClientEntry = serde_json::from_str(&self.brief_json).map_err(|error| corrupt(error.to_string()))?;
-        let client = casefile::check_client(atlas, "", &entry, today())
+        let client = casefile::stored_client(atlas, &entry)
             .map_err(|problems| corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")))?;
         Ok(ClientRecord { id: self.id, client, revision: self.revision })
     }
-}
-
-fn today() -> Date {
-    Timestamp::now().to_zoned_datetime(TimeZone::UTC).date()
 }
 
 fn brief_json(client: &Client) -> Result<String, StoreError> {

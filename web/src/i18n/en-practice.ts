@@ -42,6 +42,7 @@ export const practice = {
   noMeasurers: "Nobody has taken a reading twice yet.",
   tem: "{{percent}} % over {{pairs}} pairs",
   placing: "{{percent}} % to find the place anew, from {{count}} values",
+  placingAssumed: "{{percent}} % to find the place anew, as assumed",
   hand: "Another measurer's girths of the same body differ by about {{percent}} %, all alike; from {{count}} pairs of rounds.",
   sure: "How sure is sure",
   sureWords:

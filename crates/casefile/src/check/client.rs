@@ -3,6 +3,7 @@
 use super::Checker;
 use crate::problem::{Problem, unknown};
 use crate::raw::{ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, ReadinessEntry};
+use crate::text::is_one_line;
 use assess::{Clearance, Client, Home, PhotoConsent, PhotoPurpose, Readiness};
 use atlas::Atlas;
 use jiff::civil::Date;
@@ -37,10 +38,25 @@ pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
 
+/// A brief as it was checked when it was stored: what depends on today is not asked again, or a clock that was put back would take
+/// everybody's pages down.
+///
+/// # Errors
+/// All problems.
+pub fn stored_client(atlas: &Atlas, entry: &ClientEntry) -> Result<Client, Vec<Problem>> {
+    let mut check = Checker::new(atlas);
+    let client = resolve(&mut check, "", entry, None);
+    client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
+}
+
+/// `as_of` is the day it comes in; none for a brief that is here already.
 pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of: Option<Date>) -> Option<Client> {
     let name = entry.name.trim();
     if name.is_empty() || name.chars().count() > 80 {
         check.fail::<()>(format!("{at}/name"), "a client needs a name of 1 to 80 characters");
+    }
+    if as_of.is_some() && !is_one_line(name) {
+        check.fail::<()>(format!("{at}/name"), "a client's name is one line of letters as they are read");
     }
     let birth_date = birth_date(check, &format!("{at}/birth_date"), &entry.birth_date, as_of);
     let height = check

@@ -10,7 +10,7 @@ mod tests;
 mod training;
 
 pub use choices::check_choices;
-pub use client::check_client;
+pub use client::{check_client, stored_client};
 pub use practice::check_practice;
 pub use round::{check_levels, check_rating, check_skinfolds, check_weight};
 pub use tape::check_tape;

@@ -3,6 +3,7 @@
 use super::{Checker, tape, tests};
 use crate::problem::{Problem, unknown};
 use crate::raw::{RatingEntry, RoundEntry, SkinfoldEntry};
+use crate::text::is_one_line;
 use assess::{Outline, Rating, RatingJudgement, Round, Skinfolds};
 use atlas::Atlas;
 use jiff::civil::Date;
@@ -174,7 +175,7 @@ fn rating(check: &mut Checker, at: &str, entry: &RatingEntry) -> Option<Rating> 
         None => None,
     };
     let sitting = entry.sitting.clone().unwrap_or_default();
-    if sitting.chars().count() > SITTING_CHARS || sitting.chars().any(char::is_control) {
+    if sitting.chars().count() > SITTING_CHARS || !is_one_line(&sitting) {
         let says = format!("a sitting is named in one line of at most {SITTING_CHARS} characters");
         return check.fail(format!("{at}/sitting"), says);
     }

@@ -17,16 +17,18 @@ type State = HashMap<String, String>;
 pub(crate) struct SqliteSessions(pub Store);
 
 const COOKIE: &str = "orthomer-session";
+/// Behind HTTPS: a browser takes it over HTTPS alone, and from this host alone.
+const HOST_COOKIE: &str = "__Host-orthomer-session";
 const LIFETIME: Duration = Duration::days(30);
 
 /// The middleware: an HttpOnly, SameSite=Strict cookie that names a session on the server.
-pub(crate) fn middleware(store: &Store, key: &Key) -> SessionMiddleware<SqliteSessions> {
+pub(crate) fn middleware(store: &Store, key: &Key, https: bool) -> SessionMiddleware<SqliteSessions> {
     SessionMiddleware::builder(SqliteSessions(store.clone()), key.clone())
-        .cookie_name(COOKIE.to_owned())
+        .cookie_name(if https { HOST_COOKIE } else { COOKIE }.to_owned())
         .cookie_http_only(true)
         .cookie_same_site(SameSite::Strict)
-        // The studio's own network speaks plain HTTP; a proxy that speaks HTTPS adds Secure.
-        .cookie_secure(false)
+        // The studio's own network may speak plain HTTP.
+        .cookie_secure(https)
         .cookie_content_security(CookieContentSecurity::Signed)
         .session_lifecycle(PersistentSession::default().session_ttl(LIFETIME))
         .build()

@@ -7,7 +7,7 @@ use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, put, web};
 use assess::{Case, Client, Knowledge};
-use casefile::{ClientEntry, Problem, check_client};
+use casefile::{ClientEntry, Problem, check_client, is_one_line};
 use jiff::civil::Date;
 use serde::Deserialize;
 use std::collections::HashMap;
@@ -182,7 +182,14 @@ pub(crate) async fn open_round(
     body: web::Json<NewRoundRequest>,
 ) -> Result<HttpResponse, ApiError> {
     let new = checked_round(&body, AppState::today())?;
-    let opened = state.read(move |store, _| Ok(RoundSummary::from(&store.add_round(&id, &new)?)));
+    let opened = state.run(move |store, knowledge| {
+        let born = store.client(&knowledge.atlas, &id)?.client.birth_date;
+        if new.taken_on < born {
+            let says = format!("{} is before the client was born, on {born}", new.taken_on);
+            return Err(ApiError::Invalid(vec![Problem { pointer: "/date".to_owned(), says }]));
+        }
+        Ok(RoundSummary::from(&store.add_round(&id, &new)?))
+    });
     Ok(HttpResponse::Created().json(opened.await?))
 }
 
@@ -195,7 +202,7 @@ fn checked_round(request: &NewRoundRequest, today: Date) -> Result<NewRound, Api
         Ok(date) if date > today => fail("/date", format!("{date} is in the future: today is {today}")),
         Ok(_) => {}
     }
-    if request.measured_by.trim().is_empty() {
+    if request.measured_by.trim().is_empty() || !is_one_line(request.measured_by.trim()) {
         fail("/measured_by", "who holds the tape is needed: expected initials or a name".to_owned());
     }
     let weight = request.weight_kg.map(Mass::from_kg).transpose();

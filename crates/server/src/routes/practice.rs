@@ -11,7 +11,7 @@ use actix_session::Session;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Calibration, Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
-use casefile::{PracticeEntry, Problem, check_practice};
+use casefile::{PracticeEntry, Problem, check_practice, is_one_line};
 use serde_json::{json, to_value};
 use store::{Account, ChangedAccount, NewAccount, Role, Store};
 
@@ -168,8 +168,8 @@ pub(crate) async fn add_person(
 }
 
 fn named(pointer: &str, text: &str) -> Option<Problem> {
-    let fits = (1..=80).contains(&text.trim().chars().count());
-    let says = "1 to 80 characters are needed".to_owned();
+    let fits = (1..=80).contains(&text.trim().chars().count()) && is_one_line(text.trim());
+    let says = "1 to 80 characters in one line are needed".to_owned();
     (!fits).then(|| Problem { pointer: pointer.to_owned(), says })
 }
 

@@ -6,7 +6,7 @@ use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_session::Session;
 use actix_web::{HttpResponse, delete, get, post, web};
-use casefile::Problem;
+use casefile::{Problem, is_one_line};
 use store::{Account, NewAccount, Role};
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
@@ -78,9 +78,11 @@ pub(crate) async fn make_owner(
 fn checked(new: &NewOwner) -> Result<NewAccount, ApiError> {
     let mut problems = Vec::new();
     let mut needed = |pointer: &str, text: &str, what: &str| {
-        if text.trim().is_empty() || text.chars().count() > 80 {
-            problems
-                .push(Problem { pointer: pointer.to_owned(), says: format!("{what} of 1 to 80 characters is needed") });
+        if text.trim().is_empty() || text.chars().count() > 80 || !is_one_line(text.trim()) {
+            problems.push(Problem {
+                pointer: pointer.to_owned(),
+                says: format!("{what} of 1 to 80 characters in one line is needed"),
+            });
         }
     };
     needed("/name", &new.name, "a name");

@@ -9,7 +9,7 @@ use actix_web::{HttpResponse, get, post, put, web};
 use assess::{Case, Folds, Knowledge, MeasurerErrors, Skinfolds, TapeMeasure, measure_round};
 use casefile::{
     CsvColumn, CsvPreview, CsvUnit, Problem, assessment_file, case_file, check_levels, check_skinfolds, check_tape,
-    check_weight, tape_csv,
+    check_weight, is_one_line, tape_csv,
 };
 use serde::Deserialize;
 use std::collections::{BTreeMap, BTreeSet};
@@ -152,7 +152,7 @@ fn with_stored<T: Clone, M: Fn(&T) -> bool>(
 
 fn measured_by(body: &SaveTape) -> Result<&str, ApiError> {
     let name = body.measured_by.trim();
-    if name.is_empty() || name.chars().count() > 40 {
+    if name.is_empty() || name.chars().count() > 40 || !is_one_line(name) {
         let says = "who holds the tape is needed: expected initials or a name".to_owned();
         return Err(ApiError::Invalid(vec![Problem { pointer: "/measured_by".to_owned(), says }]));
     }

@@ -444,3 +444,33 @@ async fn only_pages_of_this_practice_write(#[case] headers: &[(&str, &str)], #[c
     }
     assert_eq!(call_service(&app, request.to_request()).await.status().as_u16(), status);
 }
+
+#[rstest]
+#[case::in_the_studio_s_own_network(false, "orthomer-session=", false)]
+#[case::behind_https(true, "__Host-orthomer-session=", true)]
+#[actix_web::test]
+async fn a_cookie_is_as_safe_as_the_line(#[case] https: bool, #[case] cookie: &str, #[case] safe: bool) {
+    let practice = practice();
+    let app = init_service(application(practice.state.clone().behind_https(https), &practice.key)).await;
+    let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD});
+    let request = TestRequest::post().uri("/api/v1/session/owner").peer_addr(practice.peer).set_json(owner);
+    let answer = call_service(&app, request.to_request()).await;
+    let set = answer.headers().get("Set-Cookie").unwrap().to_str().unwrap();
+    assert!(set.starts_with(cookie) && set.contains("HttpOnly") && set.contains("SameSite=Strict"), "{set}");
+    assert_eq!([set.contains("; Secure"), answer.headers().contains_key("Strict-Transport-Security")], [safe; 2]);
+}
+
+#[actix_web::test]
+async fn a_round_before_birth_is_refused() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let client = browser.post("/api/v1/clients", example()["client"].clone()).await;
+    let path = format!("/api/v1/clients/{}/rounds", client.body["id"].as_str().unwrap());
+    let answer = browser.post(&path, json!({"date": "1961-01-05", "measured_by": "A"})).await;
+    assert_eq!(
+        (answer.status, answer.body["errors"][0]["pointer"].as_str()),
+        (StatusCode::UNPROCESSABLE_ENTITY, Some("/date"))
+    );
+}

@@ -2,6 +2,7 @@
 
 use super::unusable;
 use crate::error::StoreError;
+use casefile::csv_cell;
 use diesel::prelude::*;
 use diesel::sql_query;
 use diesel::sql_types::{BigInt, Text};
@@ -100,7 +101,7 @@ pub(super) fn csv(columns: &[String], rows: &[Row]) -> Result<String, StoreError
     for row in rows {
         let fields = columns.iter().map(|column| match row.get(column) {
             None | Some(Value::Null) => String::new(),
-            Some(Value::String(text)) => text.clone(),
+            Some(Value::String(text)) => csv_cell(text).into_owned(),
             Some(other) => other.to_string(),
         });
         writer.write_record(fields).map_err(failed)?;

@@ -11,7 +11,7 @@ interface Props {
 
 const WIDTH = 300;
 const HEIGHT = 74;
-const LEFT = 34;
+const LEFT = 42;
 
 /** A measurer's error as it was known after each day: from what is assumed of anyone to what their readings say. */
 export function ErrorPath({ points, assumed }: Props) {

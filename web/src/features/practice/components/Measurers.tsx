@@ -28,7 +28,7 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
             {t("practice.tem", { percent: measurer.tem_pct.toFixed(2), pairs: measurer.pairs })}
             <br />
             <span className="quiet">
-              {t("practice.placing", {
+              {t(measurer.placing_values > 0 ? "practice.placing" : "practice.placingAssumed", {
                 percent: measurer.placing_pct.toFixed(2),
                 count: measurer.placing_values,
               })}
@@ -63,7 +63,7 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
           </details>
         </div>
       ))}
-      {known[0] && (
+      {known[0] && known[0].hand_pairs > 0 && (
         <p className="quiet">
           {t("practice.hand", { percent: known[0].hand_pct.toFixed(2), count: known[0].hand_pairs })}
         </p>
