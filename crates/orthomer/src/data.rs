@@ -62,6 +62,25 @@ pub fn import(data: &Path, file: &Path) -> Result<(), Failure> {
     Ok(())
 }
 
+/// Removes a client for good when that is confirmed; else says what would go. Nobody may serve the practice meanwhile.
+pub fn erase(data: &Path, client: &str, confirmed: bool) -> Result<(), Failure> {
+    let (beside, knowledge) = beside(data)?;
+    let all = beside.belongings(&knowledge.atlas, client).map_err(failure)?;
+    drop(beside);
+    let what = format!(
+        "{}: {} rounds, {} pictures, {} plans, {} log entries, {} links",
+        all.name, all.rounds, all.pictures, all.plans, all.log_entries, all.links
+    );
+    if !confirmed {
+        println!("{what}. Nothing was erased: export first what must stay, then say --yes.");
+        return Ok(());
+    }
+    let store = Store::open(data).map_err(Failure::other)?;
+    store.erase_client(client).map_err(failure)?;
+    println!("{what}: erased. Backups made before still hold them.");
+    Ok(())
+}
+
 /// Writes the whole practice to a file.
 pub fn backup(data: &Path, file: &Path) -> Result<(), Failure> {
     let store = Store::beside(data).map_err(Failure::other)?;

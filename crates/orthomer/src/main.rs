@@ -132,6 +132,18 @@ enum Command {
         #[arg(long, default_value = DATA)]
         data: PathBuf,
     },
+    /// Remove a client with everything about them for good, while nobody serves the practice.
+    Erase {
+        /// The client's id.
+        #[arg(long)]
+        client: String,
+        /// Erase; without it, only what would go is said.
+        #[arg(long)]
+        yes: bool,
+        /// Where the practice is kept.
+        #[arg(long, default_value = DATA)]
+        data: PathBuf,
+    },
     /// Write the whole practice to a file, while it is served.
     Backup {
         /// The file to write.
@@ -171,6 +183,7 @@ fn main() -> ExitCode {
         }
         Command::Export { client, out, data } => data::export(&data, &client, &out),
         Command::Import { file, data } => data::import(&data, &file),
+        Command::Erase { client, yes, data } => data::erase(&data, &client, yes),
         Command::Backup { file, data } => data::backup(&data, &file),
         Command::Restore { file, data } => data::restore(&data, &file),
         Command::Check { data } => data::check(&data),

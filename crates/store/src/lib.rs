@@ -32,7 +32,7 @@ mod tests;
 mod usual_week;
 
 pub use accounts::{Account, ChangedAccount, NewAccount, Role};
-pub use archive::{Finding, Imported, TABLE_NAMES, backup, restore};
+pub use archive::{Belongings, Finding, Imported, TABLE_NAMES, backup, restore};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
 pub use error::{Kind, StoreError};

@@ -112,6 +112,30 @@ fn a_client_comes_out_and_in_again_without_loss_beside_a_server() {
     assert!(orthomer(&["check", "--data", &elsewhere]).status.success());
 }
 
+#[test]
+fn an_erased_client_leaves_no_byte_behind() {
+    let demo = Demo::start(8169);
+    let (id, out, elsewhere) = (demo.client("Bram"), demo.path("bram.zip"), demo.path("erased"));
+    let erase = |data: &str, yes: &[&str]| orthomer(&[&["erase", "--client", &id, "--data", data], yes].concat());
+    let served = erase(&demo.data(), &["--yes"]);
+    assert!(says(&served).contains("another orthomer has it open"), "{}", says(&served));
+    assert!(orthomer(&["export", "--client", &id, "--out", &out, "--data", &demo.data()]).status.success());
+    drop(store::Store::open(Path::new(&elsewhere)).unwrap());
+    assert!(orthomer(&["import", &out, "--data", &elsewhere]).status.success());
+    let held = || {
+        let database = fs::read(Path::new(&elsewhere).join("orthomer.sqlite")).unwrap();
+        [id.as_bytes(), b"Bram Quillan".as_slice()].map(|text| database.windows(text.len()).any(|part| part == text))
+    };
+    let told = |output: &Output| String::from_utf8_lossy(&output.stdout).into_owned();
+    assert!(told(&erase(&elsewhere, &[])).contains("Nothing was erased"));
+    assert_eq!(held(), [true; 2]);
+    let erased = erase(&elsewhere, &["--yes"]);
+    assert!(erased.status.success() && told(&erased).contains(": erased."), "{}", says(&erased));
+    assert_eq!(held(), [false; 2]);
+    assert_eq!(erase(&elsewhere, &["--yes"]).status.code(), Some(2));
+    assert!(orthomer(&["check", "--data", &elsewhere]).status.success());
+}
+
 fn unpacked(demo: &Demo, case: &[u8]) -> String {
     let path = demo.path("case.json");
     fs::write(&path, case).unwrap();

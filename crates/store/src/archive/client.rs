@@ -42,6 +42,23 @@ pub struct Imported {
     pub pictures: usize,
 }
 
+/// What is kept about a client.
+#[derive(Clone, Debug, PartialEq, Eq)]
+pub struct Belongings {
+    /// Display name.
+    pub name: String,
+    /// Rounds.
+    pub rounds: usize,
+    /// Pictures.
+    pub pictures: usize,
+    /// Plans given.
+    pub plans: usize,
+    /// Log entries.
+    pub log_entries: usize,
+    /// Private links.
+    pub links: usize,
+}
+
 impl Store {
     /// Writes everything about a client: rows as they are, every table as CSV, the case file of the newest round, pictures.
     pub fn export_client<W: Write + Seek>(&self, atlas: &Atlas, client_id: &str, to: W) -> Result<(), StoreError> {
@@ -121,6 +138,29 @@ impl Store {
                 Err(unusable(format!("what this archive holds cannot be read here: {why}")))
             }
         }
+    }
+
+    /// What erasing a client would take.
+    pub fn belongings(&self, atlas: &Atlas, client_id: &str) -> Result<Belongings, StoreError> {
+        let name = self.client(atlas, client_id)?.client.name;
+        let (tables, _) = gathered(&mut *self.connect()?, client_id)?;
+        let rows = |table: &str| tables.get(table).map_or(0, Vec::len);
+        Ok(Belongings {
+            name,
+            rounds: rows("round"),
+            pictures: rows("photo"),
+            plans: rows("issued_plan"),
+            log_entries: rows("log_entry"),
+            links: rows("client_link"),
+        })
+    }
+
+    /// Removes a client with everything about them for good: rows and files, and their bytes from the database's file.
+    pub fn erase_client(&self, client_id: &str) -> Result<(), StoreError> {
+        let _writing = self.writing()?;
+        self.forget_client(client_id)?;
+        self.connect()?.batch_execute("VACUUM; PRAGMA wal_checkpoint(TRUNCATE)")?;
+        Ok(())
     }
 
     fn has_client(&self, client_id: &str) -> Result<bool, StoreError> {

@@ -8,7 +8,7 @@ mod tables;
 
 pub use backup::{backup, restore};
 pub use check::Finding;
-pub use client::Imported;
+pub use client::{Belongings, Imported};
 pub use tables::TABLE_NAMES;
 
 use crate::error::StoreError;
