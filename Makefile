@@ -19,8 +19,12 @@ build: tools web/dist/index.html
 release: tools web/dist/index.html
 	cargo build --release --locked --bin orthomer
 
-## test: everything, in the order in which it fails soonest
-test: test-core test-web test-browser
+## test: everything, in the order in which it fails soonest, and how long each part took
+test:
+	@for part in core web browser; do \
+	  start=$$(date +%s); $(MAKE) --no-print-directory test-$$part || exit 1; \
+	  echo "test-$$part took $$(($$(date +%s) - start)) s"; \
+	done
 
 # Clippy compiles what the tests run, so that everything is compiled once and not again for its sake alone.
 LINTED = RUSTC_WORKSPACE_WRAPPER=clippy-driver CLIPPY_ARGS=-D__CLIPPY_HACKERY__warnings__CLIPPY_HACKERY__
@@ -34,7 +38,7 @@ test-web: web/node_modules/.package-lock.json
 	cd web && npm run lint && npm run api:check && npm test
 
 test-browser: tools web/dist/index.html e2e/node_modules/.package-lock.json chromium
-	$(LINTED) cargo build --workspace --locked --quiet
+	$(LINTED) cargo test --workspace --locked --quiet --no-run
 	cd e2e && npx playwright test
 
 ## bench: the core's figures, beside a numpy yardstick

@@ -3612,6 +3612,8 @@ export interface components {
             name: string;
             /** @description What they may do. */
             role: components["schemas"]["PersonRole"];
+            /** @description Whether it is whoever asks. */
+            you: boolean;
         };
         /** @description What a photo says. */
         Photo: {
@@ -4523,6 +4525,8 @@ export interface components {
         SavePerson: {
             /** @description What others see. */
             name?: string | null;
+            /** @description The password of before, needed with a new one of one's own. */
+            old_password?: string | null;
             /** @description At least ten characters. */
             password?: string | null;
             role?: components["schemas"]["PersonRole"] | null;

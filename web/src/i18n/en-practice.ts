@@ -29,6 +29,7 @@ export const practice = {
   roles: { owner: "Owner", coach: "Coach", assistant: "Assistant" },
   password: "Password",
   newPassword: "New password",
+  oldPassword: "Old password",
   passwordHint: "Ten characters or more.",
   setPassword: "Set",
   passwordSet: "Password set.",

@@ -95,6 +95,8 @@ pub struct PersonView {
     pub name: String,
     /// What they may do.
     pub role: PersonRole,
+    /// Whether it is whoever asks.
+    pub you: bool,
 }
 
 /// Someone to be added.
@@ -124,6 +126,9 @@ pub struct SavePerson {
     /// At least ten characters.
     #[serde(default)]
     pub password: Option<String>,
+    /// The password of before, needed with a new one of one's own.
+    #[serde(default)]
+    pub old_password: Option<String>,
 }
 
 /// How sure is sure: how often the words are right, and what each coach's ratings weigh.

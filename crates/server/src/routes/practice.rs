@@ -1,6 +1,6 @@
 //! The practice: what it sets, who works in it, how well each of them measures, how they like their sheets.
 
-use crate::auth::{SignedIn, hash_password, open_session};
+use crate::auth::{SignedIn, hash_password, open_session, verify_password};
 use crate::dto::{
     AccuracyView, AgreementView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView,
     RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
@@ -128,8 +128,10 @@ pub(crate) async fn save_exercise(
     saved.await.map(web::Json)
 }
 
-fn person(account: &Account) -> PersonView {
+/// `asking` is the id of whoever asks.
+fn person(account: &Account, asking: &str) -> PersonView {
     PersonView {
+        you: account.id == asking,
         id: account.id.clone(),
         login: account.login.clone(),
         name: account.name.clone(),
@@ -140,8 +142,12 @@ fn person(account: &Account) -> PersonView {
 /// Everyone who may sign in.
 #[utoipa::path(tag = "practice", responses((status = 200, body = Vec<PersonView>), (status = 401, body = ProblemDetails)))]
 #[get("/practice/people")]
-pub(crate) async fn list_people(state: web::Data<AppState>) -> Result<web::Json<Vec<PersonView>>, ApiError> {
-    let people = state.read(|store, _| Ok(store.accounts()?.iter().map(person).collect()));
+pub(crate) async fn list_people(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+) -> Result<web::Json<Vec<PersonView>>, ApiError> {
+    let people = state
+        .read(move |store, _| Ok(store.accounts()?.iter().map(|account| person(account, &signed_in.0.id)).collect()));
     people.await.map(web::Json)
 }
 
@@ -162,7 +168,8 @@ pub(crate) async fn add_person(
         let problems: Vec<Problem> = wrong.into_iter().flatten().collect();
         let (Ok(password_hash), true) = (hash, problems.is_empty()) else { return Err(ApiError::Invalid(problems)) };
         let (name, login) = (body.name.trim().to_owned(), body.login.trim().to_owned());
-        Ok(person(&store.add_account(&NewAccount { login, name, role: body.role.into(), password_hash })?))
+        let new = NewAccount { login, name, role: body.role.into(), password_hash };
+        Ok(person(&store.add_account(&new)?, &signed_in.0.id))
     });
     Ok(HttpResponse::Created().json(added.await?))
 }
@@ -194,7 +201,14 @@ pub(crate) async fn save_person(
     if !own || body.role.is_some() {
         owner_only(&signed_in.0)?;
     }
+    let known = own.then(|| signed_in.0.password_hash.clone());
     let saved = state.run(move |store, _| {
+        let unknown = known
+            .filter(|hash| renewed && !verify_password(body.old_password.as_deref().unwrap_or_default(), Some(hash)));
+        if unknown.is_some() {
+            let says = "this is not the password you have".to_owned();
+            return Err(ApiError::Invalid(vec![Problem { pointer: "/old_password".to_owned(), says }]));
+        }
         let wrong = body.name.as_ref().and_then(|name| named("/name", name));
         if let Some(problem) = wrong {
             return Err(ApiError::Invalid(vec![problem]));
@@ -212,7 +226,7 @@ pub(crate) async fn save_person(
         // A new password ends every session but the one it was typed in.
         open_session(&session, &saved)?;
     }
-    Ok(web::Json(person(&saved)))
+    Ok(web::Json(person(&saved, &signed_in.0.id)))
 }
 
 /// Takes someone's way in away.

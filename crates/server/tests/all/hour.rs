@@ -180,7 +180,10 @@ async fn people_are_the_owners_business_but_everyone_keeps_their_own_password() 
         theirs.put("/api/v1/practice", json!({"revision": 0, "settings": {}})).await.status,
         StatusCode::FORBIDDEN
     );
-    assert_eq!(theirs.put(&jo, json!({"password": "another long one"})).await.status, StatusCode::OK);
+    let change = json!({"password": "another long one", "old_password": PASSWORD});
+    assert_eq!(theirs.put(&jo, change).await.status, StatusCode::OK);
+    assert_eq!(owner.put(&jo, json!({"password": "one that was forgotten"})).await.status, StatusCode::OK);
+    assert_eq!(theirs.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED, "the owner set another one");
     let people = owner.get("/api/v1/practice/people").await.body;
     let owner_path = people.as_array().unwrap().iter().find(|person| person["role"] == "owner").unwrap();
     let own = format!("/api/v1/practice/people/{}", owner_path["id"].as_str().unwrap());
@@ -202,7 +205,12 @@ async fn a_new_password_ends_every_session_but_the_one_it_was_typed_in() {
     let own = format!("/api/v1/practice/people/{}", people[0]["id"].as_str().unwrap());
     assert_eq!(desk.put(&own, json!({"name": "Mara T."})).await.status, StatusCode::OK);
     assert_eq!(lost_phone.get("/api/v1/clients").await.status, StatusCode::OK, "a name is no password");
-    assert_eq!(desk.put(&own, json!({"password": "quite another one"})).await.status, StatusCode::OK);
+    for old in [json!(null), json!("a guess at the desk")] {
+        let refused = desk.put(&own, json!({"password": "quite another one", "old_password": old})).await;
+        assert_eq!(refused.body["errors"][0]["pointer"], json!("/old_password"));
+    }
+    let change = json!({"password": "quite another one", "old_password": PASSWORD});
+    assert_eq!(desk.put(&own, change).await.status, StatusCode::OK);
     assert_eq!(desk.get("/api/v1/clients").await.status, StatusCode::OK);
     assert_eq!(lost_phone.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED);
     assert_eq!(lost_phone.get("/api/v1/session").await.body["standing"], "signed-out");

@@ -31,17 +31,22 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
   const saving = useSavePerson();
   const removing = useRemovePerson();
   const [password, setPassword] = useState<string>();
+  const [old, setOld] = useState("");
   const [leaving, setLeaving] = useState(false);
   const params = { path: { account_id: person.id } };
   const stay = () => setLeaving(false);
-  const explain = (error: unknown) => message.error(problemOf(error)?.detail ?? t("error.unknown"));
+  const explain = (error: unknown) => {
+    const problem = problemOf(error);
+    message.error(problem?.errors?.[0]?.says ?? problem?.detail ?? t("error.unknown"));
+  };
   const set = () =>
     saving.mutate(
-      { params, body: { password } },
+      { params, body: person.you ? { password, old_password: old } : { password } },
       {
         onError: explain,
         onSuccess: () => {
           setPassword(undefined);
+          setOld("");
           message.success(t("practice.passwordSet"));
         },
       },
@@ -62,7 +67,7 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
       ) : (
         t(`practice.roles.${person.role}`)
       )}
-      {mayChange && (
+      {(mayChange || person.you) && (
         <span className={styles.personTools}>
           {leaving ? null : password === undefined ? (
             <Button size="small" type="text" onClick={() => setPassword("")}>
@@ -70,8 +75,20 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
             </Button>
           ) : (
             <>
+              {person.you && (
+                <Input.Password
+                  size="small"
+                  autoComplete="current-password"
+                  placeholder={t("practice.oldPassword")}
+                  aria-label={t("practice.oldPassword")}
+                  value={old}
+                  onChange={({ target }) => setOld(target.value)}
+                />
+              )}
               <Input.Password
                 size="small"
+                autoComplete="new-password"
+                placeholder={t("practice.newPassword")}
                 aria-label={`${t("practice.newPassword")}: ${person.name}`}
                 value={password}
                 onChange={({ target }) => setPassword(target.value)}
@@ -82,7 +99,7 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
               </Button>
             </>
           )}
-          {leaving ? (
+          {!mayChange ? null : leaving ? (
             <>
               <Button
                 size="small"

@@ -35,6 +35,23 @@ test("who may not change people sees them with their role and nothing to press",
   expect(screen.queryByRole("button")).toBeNull();
 });
 
+test("everyone changes their own password, by the one they have", async () => {
+  const put = vi.spyOn(fetchClient, "PUT").mockImplementation(answers(people[1]));
+  show(
+    <App>
+      <People people={people.map((person) => ({ ...person, you: person.id === "j" }))} mayChange={false} />
+    </App>,
+  );
+  expect(screen.getAllByRole("button")).toHaveLength(1);
+  fireEvent.click(screen.getByRole("button", { name: "New password" }));
+  fireEvent.change(screen.getByLabelText("Old password"), { target: { value: "the one of before" } });
+  fireEvent.change(screen.getByLabelText("New password: Jo"), { target: { value: "a long enough one" } });
+  fireEvent.click(screen.getByRole("button", { name: "Set" }));
+  await waitFor(() => expect(screen.queryByLabelText("Old password")).toBeNull());
+  const body = { password: "a long enough one", old_password: "the one of before" };
+  expect(put.mock.calls[0]?.[1]).toMatchObject({ body });
+});
+
 test("a person is removed only when that is pressed twice", async () => {
   const remove = vi.spyOn(fetchClient, "DELETE").mockImplementation(answers(undefined));
   list();
