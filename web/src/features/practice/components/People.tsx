@@ -68,7 +68,7 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
         t(`practice.roles.${person.role}`)
       )}
       {(mayChange || person.you) && (
-        <span className={styles.personTools}>
+        <span className={password === undefined ? styles.personTools : styles.personTyping}>
           {leaving ? null : password === undefined ? (
             <Button size="small" type="text" onClick={() => setPassword("")}>
               {t("practice.newPassword")}
