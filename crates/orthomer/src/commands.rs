@@ -1,7 +1,7 @@
 //! The commands that read a file and print JSON.
 
 use crate::failure::Failure;
-use assess::{Case, Knowledge};
+use assess::{Assessment, Case, Knowledge};
 use casefile::{CaseFile, Problem, check_practice};
 use schemars::schema_for;
 use serde::Serialize;
@@ -17,8 +17,7 @@ pub fn catalogue() -> Result<(), Failure> {
 
 /// Prints the verdict on a case file.
 pub fn assess(path: &Path, explain: bool) -> Result<(), Failure> {
-    let (knowledge, case) = read_case(path)?;
-    let assessment = assess::assess(&knowledge, &case);
+    let (knowledge, case, assessment) = assessed(path)?;
     print(&casefile::assessment_file(&knowledge, &case, &assessment, explain))
 }
 
@@ -32,8 +31,7 @@ struct AssessedPlan {
 
 /// Prints assessment and plan of a case file.
 pub fn plan(path: &Path, time_limit_ms: u32, prove_s: u32, lp: Option<&Path>) -> Result<(), Failure> {
-    let (knowledge, case) = read_case(path)?;
-    let assessment = assess::assess(&knowledge, &case);
+    let (knowledge, case, assessment) = assessed(path)?;
     let problem = plan::PlanProblem::new(&knowledge, &case, &assessment);
     if let Some(file) = lp {
         std::fs::write(file, plan::lp(&problem)).map_err(Failure::other)?;
@@ -67,8 +65,8 @@ pub fn schema(dir: &Path) -> Result<(), Failure> {
     Ok(())
 }
 
-/// The case of a file, and the knowledge as the file's practice has set it.
-fn read_case(path: &Path) -> Result<(Knowledge, Case), Failure> {
+/// The case of a file with its assessment, and the knowledge as the file's practice has set it. What looks wrong is said.
+fn assessed(path: &Path) -> Result<(Knowledge, Case, Assessment), Failure> {
     let shipped = Knowledge::load().map_err(Failure::other)?;
     let unreadable = |error: std::io::Error| {
         let says = format!("{} cannot be read: {error}", path.display());
@@ -79,10 +77,11 @@ fn read_case(path: &Path) -> Result<(Knowledge, Case), Failure> {
     let case = file.resolve(&shipped.atlas).map_err(Failure::Input)?;
     let practice = check_practice(&shipped.atlas, "/practice", &file.practice).map_err(Failure::Input)?;
     let knowledge = shipped.with_practice(&practice);
-    for warning in casefile::warnings(&knowledge, &case, &assess::assess(&knowledge, &case).reference) {
+    let assessment = assess::assess(&knowledge, &case);
+    for warning in casefile::warnings(&knowledge, &case, &assessment.reference) {
         eprintln!("warning: {warning}");
     }
-    Ok((knowledge, case))
+    Ok((knowledge, case, assessment))
 }
 
 /// Prints JSON; a closed pipe is no failure.

@@ -201,11 +201,10 @@ pub(crate) async fn save_person(
     if !own || body.role.is_some() {
         owner_only(&signed_in.0)?;
     }
-    let known = own.then(|| signed_in.0.password_hash.clone());
+    let had = signed_in.0.password_hash.clone();
     let saved = state.run(move |store, _| {
-        let unknown = known
-            .filter(|hash| renewed && !verify_password(body.old_password.as_deref().unwrap_or_default(), Some(hash)));
-        if unknown.is_some() {
+        let old = body.old_password.as_deref().unwrap_or_default();
+        if own && renewed && !verify_password(old, Some(&had)) {
             let says = "this is not the password you have".to_owned();
             return Err(ApiError::Invalid(vec![Problem { pointer: "/old_password".to_owned(), says }]));
         }
