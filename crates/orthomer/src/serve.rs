@@ -4,6 +4,7 @@ use crate::demo;
 use crate::failure::Failure;
 use assess::Knowledge;
 use server::AppState;
+use std::io::Write as _;
 use std::path::Path;
 use std::sync::Arc;
 use store::Store;
@@ -55,7 +56,9 @@ fn knowledge() -> Result<Arc<Knowledge>, Failure> {
 }
 
 fn run(state: &AppState, host: &str, port: u16, sign_in: &str) -> Result<(), Failure> {
-    let ready = || println!("Orthomer is at http://{host}:{port}\n{sign_in}Stop it with Ctrl-C.");
+    // Nobody need read it: a server whose output was closed goes on serving.
+    let ready =
+        || drop(writeln!(std::io::stdout(), "Orthomer is at http://{host}:{port}\n{sign_in}Stop it with Ctrl-C."));
     actix_web::rt::System::new().block_on(server::serve(state.clone(), host, port, ready)).map_err(Failure::other)
 }
 

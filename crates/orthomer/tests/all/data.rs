@@ -6,7 +6,7 @@ use std::collections::BTreeMap;
 use std::fs::{self, File};
 use std::io::{BufRead, BufReader, Read, Write};
 use std::path::Path;
-use std::process::{Child, Command, Output, Stdio};
+use std::process::{Child, ChildStdout, Command, Output, Stdio};
 use tempfile::TempDir;
 use zip::write::SimpleFileOptions;
 use zip::{ZipArchive, ZipWriter};
@@ -22,6 +22,8 @@ fn says(output: &Output) -> String {
 /// A served demo whose data stays.
 struct Demo {
     server: Child,
+    /// What it prints; open as long as it runs.
+    _prints: BufReader<ChildStdout>,
     directory: TempDir,
 }
 
@@ -36,9 +38,10 @@ impl Demo {
             .spawn()
             .unwrap();
         let mut line = String::new();
-        BufReader::new(server.stdout.take().unwrap()).read_line(&mut line).unwrap();
+        let mut prints = BufReader::new(server.stdout.take().unwrap());
+        prints.read_line(&mut line).unwrap();
         assert!(line.starts_with("Orthomer is at"), "{line}");
-        Self { server, directory }
+        Self { server, _prints: prints, directory }
     }
 
     fn data(&self) -> String {
@@ -215,4 +218,26 @@ fn a_check_names_what_is_broken() {
     assert!(says(&checked).contains("stray.view.jpg: a file that belongs to no picture"), "{}", says(&checked));
     let nothing = orthomer(&["check", "--data", &demo.path("nowhere")]);
     assert!(says(&nothing).contains("there is no practice in it"), "{}", says(&nothing));
+}
+
+#[test]
+fn a_server_whose_output_was_closed_goes_on_serving() {
+    let directory = tempfile::tempdir().unwrap();
+    let mut server = Command::new(env!("CARGO_BIN_EXE_orthomer"))
+        .args(["serve", "--port", "8192", "--data", directory.path().to_str().unwrap()])
+        .stdout(Stdio::piped())
+        .stderr(Stdio::null())
+        .spawn()
+        .unwrap();
+    drop(server.stdout.take());
+    let asked = || std::net::TcpStream::connect(("127.0.0.1", 8192)).is_ok();
+    let answers = (0..600).any(|_| {
+        std::thread::sleep(std::time::Duration::from_millis(100));
+        asked()
+    });
+    std::thread::sleep(std::time::Duration::from_millis(200));
+    let left = server.try_wait().unwrap();
+    let _ = server.kill();
+    let _ = server.wait();
+    assert!(answers && left.is_none(), "{left:?}");
 }
