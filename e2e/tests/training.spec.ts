@@ -213,6 +213,7 @@ test("a round is reviewed, decided and carried into the next one", async ({ page
   expect(choices).toEqual(before);
   await page.getByRole("link", { name: "Review sheet" }).click();
   await expect(page.getByRole("heading", { name: "Review: Oda Fenwick" })).toBeVisible();
+  await expect(page.getByRole("list", { name: "What moved, part by part" }).getByRole("listitem").first()).toBeVisible();
 });
 
 test("trends show every site, region and lift, and the same as a table", async ({ page }) => {

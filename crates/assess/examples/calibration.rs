@@ -187,10 +187,13 @@ fn round(
     if look.rated {
         let mood = if look.moods { settings.observation_sd.rating_sitting * dice.normal() } else { 0.0 };
         let offset = mood + look.harsh;
+        // The error of a rating is what its step is off, rounding to whole steps included.
+        let step_sd = settings.scale.rating_bulk;
+        let eye_sd = (settings.observation_sd.rating_bulk.powi(2) - step_sd.powi(2) / 12.0).sqrt();
         for (index, region) in atlas.regions().iter().enumerate() {
             let Some(pose) = region.poses.first() else { continue };
-            let seen = bulk[index] + offset + settings.observation_sd.rating_bulk * dice.normal();
-            let step = (seen / settings.scale.rating_bulk).round().clamp(-2.0, 2.0);
+            let seen = bulk[index] + offset + eye_sd * dice.normal();
+            let step = (seen / step_sd).round().clamp(-2.0, 2.0);
             ratings.push(Rating {
                 region: region.id.clone(),
                 pose: pose.clone(),

@@ -25,6 +25,7 @@ use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
 use crate::training::Recent;
 use crate::verdict::{AreaVerdict, RegionVerdict, SidesDisagree, asymmetry_verdict, bulk_verdict};
 use atlas::{Atlas, AtlasError, PracticeSettings};
+use rayon::prelude::*;
 use units::{ExerciseId, RegionId, SiteId};
 
 /// Why the core cannot start.
@@ -128,6 +129,15 @@ impl Assessment {
 /// Assesses the newest round of a case.
 pub fn assess(knowledge: &Knowledge, case: &Case) -> Assessment {
     assess_beside(knowledge, case, &Roster::default())
+}
+
+/// Assesses many cases side by side, on as many processors as there are, and keeps of each what `keep` makes of it.
+pub fn assess_each<T: Send>(
+    knowledge: &Knowledge,
+    cases: &[&Case],
+    keep: impl Fn(&Case, Assessment) -> T + Sync,
+) -> Vec<T> {
+    cases.par_iter().map(|case| keep(case, assess(knowledge, case))).collect()
 }
 
 /// Assesses the newest round of a case, with the coach's own roster for the school that judges size by it.

@@ -3,6 +3,7 @@
 //! Pure computation: no clock, no disk, no database. What the numbers mean for training is the planner's business.
 
 mod assessment;
+mod beside_girths;
 mod between;
 mod body;
 mod calibration;
@@ -41,7 +42,8 @@ mod test_side;
 mod training;
 mod verdict;
 
-pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside};
+pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside, assess_each};
+pub use beside_girths::{BesideGirths, beside_girths};
 pub use body::{AREA_SITES, Area, BodyModel, TapeJoint};
 pub use calibration::{Calibration, Words};
 pub use causes::Cause;

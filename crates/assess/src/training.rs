@@ -4,7 +4,7 @@ use crate::input::{Case, TrainingEntry};
 use atlas::{Atlas, Exercise};
 use jiff::ToSpan;
 use jiff::civil::Date;
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeMap;
 use units::RegionId;
 
 /// Weeks of history that count as lately.
@@ -12,8 +12,10 @@ const RECENT_WEEKS: i64 = 4;
 
 /// Training of the last four weeks before a case's day, by region.
 pub(crate) struct Recent<'a> {
+    atlas: &'a Atlas,
     weeks: usize,
-    by_region: BTreeMap<&'a RegionId, Share<'a>>,
+    /// In the order of the atlas.
+    by_region: Vec<Share<'a>>,
 }
 
 /// What a region got.
@@ -37,21 +39,30 @@ impl<'a> Recent<'a> {
     pub(crate) fn since(atlas: &'a Atlas, case: &'a Case, weeks: i64) -> Option<Self> {
         let start = case.as_of.checked_sub(weeks.weeks()).unwrap_or(Date::MIN);
         let recent = || case.training.iter().filter(|entry| entry.week_of >= start);
-        let weeks = recent().map(|entry| entry.week_of).collect::<BTreeSet<_>>().len();
+        let mut known: Vec<Date> = recent().map(|entry| entry.week_of).collect();
+        known.sort_unstable();
+        known.dedup();
+        let weeks = known.len();
         let mut lengths: BTreeMap<(Date, u8), u8> = BTreeMap::new();
         for entry in recent() {
             let length = lengths.entry((entry.week_of, entry.session)).or_default();
             *length = (*length).max(entry.position);
         }
-        let mut by_region: BTreeMap<&RegionId, Share> = BTreeMap::new();
+        let mut by_region: Vec<Share> = atlas.regions().iter().map(|_| Share::default()).collect();
         for entry in recent() {
             let Some(exercise) = atlas.exercise(&entry.exercise) else { continue };
             let length = lengths.get(&(entry.week_of, entry.session)).copied().unwrap_or_default();
             for (region, fraction) in &exercise.targets {
-                by_region.entry(region).or_default().add(entry, exercise, *fraction, length);
+                if let Some(region) = atlas.region_index(region) {
+                    by_region[region].add(entry, exercise, *fraction, length);
+                }
             }
         }
-        (weeks > 0).then_some(Self { weeks, by_region })
+        (weeks > 0).then_some(Self { atlas, weeks, by_region })
+    }
+
+    fn share(&self, region: &RegionId) -> Option<&Share<'a>> {
+        self.by_region.get(self.atlas.region_index(region)?)
     }
 
     /// How many weeks have training.
@@ -61,23 +72,23 @@ impl<'a> Recent<'a> {
 
     /// Fractional sets a week of a region.
     pub(crate) fn weekly_sets(&self, region: &RegionId) -> f64 {
-        self.by_region.get(region).map_or(0.0, |share| share.sets) / self.weeks as f64
+        self.share(region).map_or(0.0, |share| share.sets) / self.weeks as f64
     }
 
     /// Fractional sets a week from exercises that have the region not as main target.
     pub(crate) fn weekly_indirect_sets(&self, region: &RegionId) -> f64 {
-        self.by_region.get(region).map_or(0.0, |share| share.indirect_sets) / self.weeks as f64
+        self.share(region).map_or(0.0, |share| share.indirect_sets) / self.weeks as f64
     }
 
     /// Entries whose exercise has the region as main target.
     pub(crate) fn direct(&self, region: &RegionId) -> impl Iterator<Item = (&'a TrainingEntry, &'a Exercise)> {
-        let direct = self.by_region.get(region).map(|share| share.direct.iter());
+        let direct = self.share(region).map(|share| share.direct.iter());
         direct.into_iter().flatten().map(|(entry, exercise, _)| (*entry, *exercise))
     }
 
     /// Median place of the region's direct work in its sessions, 0 first to 1 last. `None` without direct work.
     pub(crate) fn median_place(&self, region: &RegionId) -> Option<f64> {
-        let mut places: Vec<f64> = self.by_region.get(region)?.direct.iter().map(|(_, _, place)| *place).collect();
+        let mut places: Vec<f64> = self.share(region)?.direct.iter().map(|(_, _, place)| *place).collect();
         places.sort_by(f64::total_cmp);
         places.get(places.len() / 2).copied()
     }

@@ -3,6 +3,7 @@
 use crate::assets;
 use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit};
 use crate::error::{ApiError, ServeError};
+use crate::learning;
 use crate::logging::Impersonal;
 use crate::routes::{
     archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds,
@@ -240,7 +241,7 @@ pub fn application(
 /// A sentence when the address cannot be listened on or the store cannot be read.
 pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce()) -> Result<(), ServeError> {
     let key = cookie_key(&state.store)?;
-    let store = state.store.clone();
+    let (store, knowledge) = (state.store.clone(), state.knowledge());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
     let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true);
     let server = server.bind((host, port)).map_err(|why| {
@@ -252,6 +253,7 @@ pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce())
     })?;
     // Only now: a program that cannot serve has nothing to tidy.
     store.tidy()?;
+    learning::start(store, knowledge);
     let running = server.shutdown_timeout(5).run();
     ready();
     Ok(running.await?)

@@ -2,7 +2,6 @@
 
 use crate::error::ApiError;
 use assess::{Assessment, Case, Client, Knowledge, Roster, assess_beside};
-use atlas::Atlas;
 use std::cell::OnceCell;
 use store::{Page, RoundRecord, Store};
 
@@ -22,10 +21,6 @@ pub(crate) struct Assessor<'a> {
 impl<'a> Assessor<'a> {
     pub(crate) fn new(store: &'a Store, knowledge: &'a Knowledge) -> Self {
         Self { store, knowledge, everyone: OnceCell::new() }
-    }
-
-    pub(crate) fn atlas(&self) -> &'a Atlas {
-        &self.knowledge.atlas
     }
 
     /// Assesses the case of `client_id`.

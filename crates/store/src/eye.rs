@@ -4,11 +4,12 @@ use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::new_id;
 use crate::ratings::{RatingKind, value};
-use crate::schema::{eye_answer, eye_sitting};
+use crate::schema::{eye_answer, eye_beside_girths, eye_sitting};
+use assess::BesideGirths;
 use diesel::prelude::*;
 use diesel::result::DatabaseErrorKind;
 use jiff::Timestamp;
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 
 /// A sitting.
 #[derive(Clone, Debug, PartialEq)]
@@ -235,4 +236,45 @@ pub(crate) fn truths(
         }
     }
     Ok(truths)
+}
+
+impl Store {
+    /// What raters' standings say beside the tape, as it was last worked out.
+    pub fn eye_beside_girths(&self, rater: &str) -> Result<BesideGirths, StoreError> {
+        Ok(beside_girths(&mut self.connect()?, &[rater.to_owned()])?.remove(rater).unwrap_or_default())
+    }
+
+    /// Keeps what raters' standings say beside the tape, in place of what was kept before.
+    pub fn keep_eyes_beside_girths(&self, eyes: &BTreeMap<String, BesideGirths>) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            diesel::delete(eye_beside_girths::table).execute(connection)?;
+            for (rater, eye) in eyes.iter().filter(|(_, eye)| eye.girths > 0) {
+                let girths = i32::try_from(eye.girths).unwrap_or(i32::MAX);
+                diesel::insert_into(eye_beside_girths::table)
+                    .values((
+                        eye_beside_girths::account_id.eq(rater),
+                        eye_beside_girths::girths.eq(girths),
+                        eye_beside_girths::weight.eq(eye.weight),
+                        eye_beside_girths::variance.eq(eye.variance),
+                    ))
+                    .execute(connection)?;
+            }
+            Ok(())
+        })
+    }
+}
+
+/// By rater; those of whom nothing is known are left out.
+pub(crate) fn beside_girths(
+    connection: &mut Connection,
+    raters: &[String],
+) -> Result<HashMap<String, BesideGirths>, StoreError> {
+    let rows: Vec<(String, i32, f64, f64)> =
+        eye_beside_girths::table.filter(eye_beside_girths::account_id.eq_any(raters)).load(connection)?;
+    let eye = |girths: i32, weight, variance| BesideGirths {
+        girths: usize::try_from(girths).unwrap_or_default(),
+        weight,
+        variance,
+    };
+    Ok(rows.into_iter().map(|(rater, girths, weight, variance)| (rater, eye(girths, weight, variance))).collect())
 }

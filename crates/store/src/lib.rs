@@ -43,7 +43,7 @@ pub use photo_files::PhotoFile;
 pub use photos::{Moved, NewPhoto, PhotoRecord, PhotoState, SavedPhoto};
 pub use plans::{DraftRecord, IssuedRecord, NewIssue};
 pub use practice::PracticeRecord;
-pub use ratings::{RatingKind, RatingPlace, RatingRecord};
+pub use ratings::{RatedRounds, RatingKind, RatingPlace, RatingRecord};
 pub use reviews::Decisions;
 pub use rounds::{NewRound, RoundRecord};
 pub use saved_weeks::{GivenWeek, SavedWeek};

@@ -3,12 +3,12 @@
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::eye;
-use crate::schema::{rating, rating_repeat, round};
-use assess::{Rating, RatingJudgement};
+use crate::schema::{rating, rating_repeat, round, tape_reading};
+use assess::{BesideGirths, Rating, RatingJudgement};
 use diesel::prelude::*;
 use diesel::upsert::excluded;
 use jiff::Timestamp;
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 use units::{PoseId, RegionId};
 
 /// Which of the two things a rating judges.
@@ -102,6 +102,9 @@ pub(crate) fn value(stored: Option<i32>) -> Option<i8> {
     stored.and_then(|value| i8::try_from(value).ok())
 }
 
+/// What a rater gave to the regions of a round, by round and rater.
+pub type RatedRounds = BTreeMap<(String, String), Vec<(RegionId, i8)>>;
+
 impl Store {
     /// Gives a rating, or changes it. The time is passed in so that made-up practices can have a past.
     pub fn save_rating(
@@ -131,6 +134,23 @@ impl Store {
             ))
             .execute(&mut self.connect()?)?;
         Ok(())
+    }
+
+    /// Standings of every round that was taped, by round and rater: region and value, one for every pose it was judged in.
+    pub fn standings_beside_tape(&self) -> Result<RatedRounds, StoreError> {
+        let rows: Vec<Row> = rating::table
+            .filter(rating::kind.eq(RatingKind::Standing.as_str()))
+            .filter(rating::value.is_not_null())
+            .filter(rating::round_id.eq_any(tape_reading::table.select(tape_reading::round_id)))
+            .select(Row::as_select())
+            .load(&mut self.connect()?)?;
+        let mut found = RatedRounds::new();
+        for row in rows {
+            let record = RatingRecord::try_from(row)?;
+            let Some(value) = record.value else { continue };
+            found.entry((record.place.round_id, record.rated_by)).or_default().push((record.place.region, value));
+        }
+        Ok(found)
     }
 
     /// Takes a rating back.
@@ -241,11 +261,11 @@ fn repeat_pairs(
 }
 
 /// Ratings of rounds by round id, each with its rater's own error as learned by `sd_steps` from the pairs of repeats and from
-/// answers beside their truth. What could not be told is no evidence.
+/// answers beside their truth, and from girths. What could not be told is no evidence.
 pub(crate) fn load_many(
     connection: &mut Connection,
     round_ids: &[String],
-    sd_steps: impl Fn(&[[i8; 2]], &[(i8, f64)]) -> f64,
+    sd_steps: impl Fn(&[[i8; 2]], &[(i8, f64)], &BesideGirths) -> f64,
 ) -> Result<HashMap<String, Vec<Rating>>, StoreError> {
     let rows: Vec<Row> = rating::table
         .filter(rating::round_id.eq_any(round_ids))
@@ -258,11 +278,13 @@ pub(crate) fn load_many(
     raters.dedup();
     let mut pairs = repeat_pairs(connection, &raters, RatingKind::Standing)?;
     let mut truths = eye::truths(connection, &raters, RatingKind::Standing)?;
+    let mut girths = eye::beside_girths(connection, &raters)?;
     let mut learned: HashMap<String, f64> = HashMap::new();
     for rater in raters {
         let (pairs, truths) = (pairs.remove(&rater).unwrap_or_default(), truths.remove(&rater).unwrap_or_default());
-        if !pairs.is_empty() || !truths.is_empty() {
-            learned.insert(rater, sd_steps(&pairs, &truths));
+        let girths = girths.remove(&rater).unwrap_or_default();
+        if !pairs.is_empty() || !truths.is_empty() || girths.girths > 0 {
+            learned.insert(rater, sd_steps(&pairs, &truths, &girths));
         }
     }
     let mut rounds: HashMap<String, Vec<Rating>> = HashMap::new();

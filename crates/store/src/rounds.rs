@@ -6,7 +6,8 @@ use crate::error::StoreError;
 use crate::schema::{client, round};
 use crate::{choices, folds, log, new_id, photos, ratings, tape, tests, usual_week};
 use assess::{
-    Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry, rater_agreement,
+    BesideGirths, Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry,
+    rater_agreement,
 };
 use atlas::Atlas;
 use diesel::prelude::*;
@@ -233,9 +234,9 @@ struct RoundEvidence {
 impl RoundEvidence {
     fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[String]) -> Result<Self, StoreError> {
         let scale = atlas.evidence().scale.rating_bulk;
-        let sd_steps = |pairs: &[[i8; 2]], truths: &[(i8, f64)]| {
+        let sd_steps = |pairs: &[[i8; 2]], truths: &[(i8, f64)], girths: &BesideGirths| {
             let in_steps: Vec<(i8, f64)> = truths.iter().map(|(answer, sd)| (*answer, sd / scale)).collect();
-            rater_agreement(atlas.evidence(), pairs, &in_steps).pooled_sd_steps
+            rater_agreement(atlas.evidence(), pairs, &in_steps, girths).pooled_sd_steps
         };
         Ok(Self {
             readings: tape::load_many(connection, round_ids)?,

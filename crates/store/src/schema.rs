@@ -307,6 +307,15 @@ diesel::table! {
 }
 
 diesel::table! {
+    eye_beside_girths (account_id) {
+        account_id -> Text,
+        girths -> Integer,
+        weight -> Double,
+        variance -> Double,
+    }
+}
+
+diesel::table! {
     half_imported (client_id) {
         client_id -> Text,
     }
@@ -321,3 +330,4 @@ diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, rat
 diesel::allow_tables_to_appear_in_same_query!(client, issued_plan);
 diesel::joinable!(eye_answer -> eye_sitting (sitting_id));
 diesel::allow_tables_to_appear_in_same_query!(eye_sitting, eye_answer);
+diesel::allow_tables_to_appear_in_same_query!(rating, tape_reading);

@@ -1290,6 +1290,8 @@ export interface components {
         AgreementView: {
             /** @description Answers before made-up figures, whose truth is known. */
             against_truth: number;
+            /** @description Girths that stood beside the coach's ratings. */
+            beside_girths: number;
             /**
              * Format: double
              * @description Quadratic-weighted kappa.

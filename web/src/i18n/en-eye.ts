@@ -13,6 +13,8 @@ export const judging = {
   kappa: "Agreement beyond chance (kappa) {{kappa}}.",
   worth:
     "A rating counts as {{sd}} steps off the truth: alone it takes {{share}}\u00a0% of what is not known about a region.",
+  girths_one: "One girth beside your ratings counts as well.",
+  girths_other: "{{count}} girths beside your ratings count as well.",
   learned: "Learned from {{count}} answers whose truth is known.",
   usual:
     "How true the eye is counts as usual until {{needed}} answers about made-up figures are known ({{count}} now).",

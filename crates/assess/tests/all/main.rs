@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
 mod against_numpy;
+mod beside_girths;
 mod cases;
 mod hour;
 mod properties;

@@ -52,6 +52,7 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
     hour::keep(store, knowledge, &rounds, COACH)?;
     judgements::give(store, &rounds, &coach.id)?;
     eye::keep(store, knowledge, &coach.id, today)?;
+    server::learn_eyes(store, knowledge).map_err(Failure::other)?;
     training::keep(store, knowledge, &rounds, COACH, today)
 }
 
@@ -162,6 +163,14 @@ mod tests {
         let (case, oda) = demo.client("Oda Fenwick");
         assert!(behind(&oda).contains(&"calves.gastrocnemius"), "{:?}", behind(&oda));
         assert!(case.rounds.len() == 3 && case.choices.bring_up.iter().any(|r| r.as_str() == "calves.gastrocnemius"));
+    }
+
+    // By hand: calves of Oda three times, Bram and Rune; hips of Oda and Juno. Of other girths too little was judged.
+    #[rstest]
+    fn the_coach_s_eye_stands_beside_seven_girths(demo: &Demo) {
+        let coach = demo.store.account_by_login(LOGIN).unwrap().unwrap();
+        let eye = demo.store.eye_beside_girths(&coach.id).unwrap();
+        assert!(eye.girths == 7 && eye.weight > 0.0 && eye.weight < 7.0, "{eye:?}");
     }
 
     #[rstest]

@@ -317,6 +317,8 @@ pub struct AgreementView {
     pub repeats: usize,
     /// Answers before made-up figures, whose truth is known.
     pub against_truth: usize,
+    /// Girths that stood beside the coach's ratings.
+    pub beside_girths: usize,
     /// The coach's own SD, rating steps.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub within_sd_steps: Option<f64>,
@@ -339,10 +341,20 @@ impl AgreementView {
         let truths = store.truth_pairs(rater, RatingKind::Standing)?;
         let in_steps: Vec<(i8, f64)> =
             truths.iter().map(|(answer, sd)| (*answer, sd / settings.scale.rating_bulk)).collect();
-        let RaterAgreement { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps, narrows } =
-            rater_agreement(settings, &pairs, &in_steps);
+        let known = rater_agreement(settings, &pairs, &in_steps, &store.eye_beside_girths(rater)?);
+        let RaterAgreement { repeats, against_truth, beside_girths, within_sd_steps, kappa, pooled_sd_steps, narrows } =
+            known;
         let truths_needed = TRUTHS_ENOUGH;
-        Ok(Self { repeats, against_truth, within_sd_steps, kappa, pooled_sd_steps, narrows, truths_needed })
+        Ok(Self {
+            repeats,
+            against_truth,
+            beside_girths,
+            within_sd_steps,
+            kappa,
+            pooled_sd_steps,
+            narrows,
+            truths_needed,
+        })
     }
 }
 

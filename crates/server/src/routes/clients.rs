@@ -6,7 +6,7 @@ use crate::kept::Mark;
 use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, put, web};
-use assess::{Case, Client, Knowledge};
+use assess::{Case, Client, Knowledge, assess_each};
 use casefile::{ClientEntry, Problem, check_client, is_one_line};
 use jiff::civil::Date;
 use serde::Deserialize;
@@ -84,10 +84,11 @@ fn summaries(
     if !missing.is_empty() {
         let records = store.clients_by_id(&knowledge.atlas, &missing)?;
         let newest = store.newest_cases(&knowledge.atlas, &records)?;
-        let assessor = Assessor::new(store, knowledge);
+        let mut verdicts = verdicts(store, knowledge, &newest)?;
         for record in &records {
             let all = rests_on_all(knowledge, &record.client).then_some(total);
-            let summary = summary(&assessor, record, &newest)?;
+            let own = newest.iter().find(|(round, _)| round.client_id == record.id);
+            let summary = ClientSummary::of(record, own, verdicts.remove(&record.id), today);
             let kept = state.summaries.keep(&record.id, Mark { all, ..mark(&record.id) }, summary);
             found.extend(ids.iter().find(|id| **id == record.id).map(|id| (id, kept)));
         }
@@ -95,17 +96,24 @@ fn summaries(
     Ok(ids.iter().filter_map(|id| found.get(id)).map(|summary| (**summary).clone()).collect())
 }
 
-fn summary(
-    assessor: &Assessor,
-    record: &ClientRecord,
+/// What is said of each client's newest round, by client id. Those who are set against everybody else are worked out one by one.
+fn verdicts(
+    store: &Store,
+    knowledge: &Knowledge,
     newest: &[(RoundRecord, Case)],
-) -> Result<ClientSummary, ApiError> {
-    let own = newest.iter().find(|(round, _)| round.client_id == record.id);
-    let verdict = own.map(|(_, case)| {
-        let assessment = assessor.assess(case, &record.id)?;
-        Ok::<_, ApiError>(VerdictSummary::of(assessor.atlas(), &assessment, &case.choices))
-    });
-    Ok(ClientSummary::of(record, own, verdict.transpose()?, AppState::today()))
+) -> Result<HashMap<String, VerdictSummary>, ApiError> {
+    let assessor = Assessor::new(store, knowledge);
+    let (on_all, alone): (Vec<_>, Vec<_>) = newest.iter().partition(|(_, case)| rests_on_all(knowledge, &case.client));
+    let cases: Vec<&Case> = alone.iter().map(|(_, case)| case).collect();
+    let summary = |case: &Case, assessment| VerdictSummary::of(&knowledge.atlas, &assessment, &case.choices);
+    let said = assess_each(knowledge, &cases, summary);
+    let mut verdicts: HashMap<String, VerdictSummary> =
+        alone.iter().map(|(round, _)| round.client_id.clone()).zip(said).collect();
+    for (round, case) in on_all {
+        let assessment = assessor.assess(case, &round.client_id)?;
+        verdicts.insert(round.client_id.clone(), summary(case, assessment));
+    }
+    Ok(verdicts)
 }
 
 fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {

@@ -7,6 +7,7 @@ export function Agreement({ agreement }: { agreement: Schemas["AgreementView"] }
   const { t } = useTranslation();
   const { repeats, against_truth, truths_needed, within_sd_steps, kappa, pooled_sd_steps, narrows } =
     agreement;
+  const girths = agreement.beside_girths;
   return (
     <p>
       {typeof within_sd_steps === "number" &&
@@ -16,6 +17,7 @@ export function Agreement({ agreement }: { agreement: Schemas["AgreementView"] }
       {against_truth >= truths_needed
         ? t("judging.learned", { count: against_truth })
         : t("judging.usual", { count: against_truth, needed: truths_needed })}
+      {girths > 0 && ` ${t("judging.girths", { count: girths })}`}
     </p>
   );
 }

@@ -132,7 +132,14 @@ const fresh: Schemas["EyePage"] = {
     { kind: "standing", step: 0.8, parts: [] },
   ],
   past: [],
-  agreement: { against_truth: 0, repeats: 0, pooled_sd_steps: 0.88, narrows: 0.42, truths_needed: 30 },
+  agreement: {
+    against_truth: 0,
+    repeats: 0,
+    pooled_sd_steps: 0.88,
+    narrows: 0.42,
+    truths_needed: 30,
+    beside_girths: 0,
+  },
 };
 
 async function page(data: Schemas["EyePage"]) {

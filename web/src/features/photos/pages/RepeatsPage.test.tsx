@@ -26,6 +26,7 @@ const view = (all: object[], change: object = {}) =>
       repeats: 0,
       against_truth: 0,
       truths_needed: 30,
+      beside_girths: 0,
       pooled_sd_steps: 0.62,
       narrows: 0.55,
       within_sd_steps: null,
@@ -96,6 +97,7 @@ test("an answer that was not kept is said, and asked again", async () => {
 test.each([
   ["nothing was repeated yet", {}, /0\.62 steps off the truth: alone it takes 55.%.*until 30 answers.*0 now/],
   ["the truth of enough answers is known", { against_truth: 41 }, /Learned from 41 answers/],
+  ["girths stood beside", { beside_girths: 7 }, /7 girths beside your ratings count as well/],
   ["enough was", { repeats: 12, within_sd_steps: 0.41, kappa: 0.73 }, /0\.41.*0\.73/],
 ] as const)("when %s, what the eye is worth is told with its number", async (_, change, says) => {
   await page(view([], change));

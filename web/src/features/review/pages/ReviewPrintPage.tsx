@@ -4,6 +4,7 @@ import { Link, useParams } from "react-router";
 import { day } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useReview } from "../api";
+import { Areas } from "../components/Areas";
 import { PicturePairs } from "../components/PicturePairs";
 import { RegionPart } from "../components/RegionPart";
 import styles from "../components/Review.module.css";
@@ -16,7 +17,7 @@ export function ReviewPrintPage() {
   const review = useReview(roundId);
   if (review.error) return <ErrorNote error={review.error} onRetry={() => review.refetch()} />;
   if (!review.data) return null;
-  const { client_name, date, next, sessions_kept, sessions_planned, regions, pictures } = review.data;
+  const { client_name, date, next, sessions_kept, sessions_planned, areas, regions, pictures } = review.data;
   const decisions = decided(review.data, {});
   return (
     <>
@@ -35,6 +36,7 @@ export function ReviewPrintPage() {
           {sessions_planned > 0 &&
             ` · ${t("review.sessions", { kept: sessions_kept, planned: sessions_planned })}`}
         </p>
+        {areas.length > 0 && <Areas areas={areas} />}
         {regions.map((region) => (
           <RegionPart key={region.region} review={region} decision={decisions[region.region]} />
         ))}

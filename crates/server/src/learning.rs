@@ -1,0 +1,46 @@
+//! What the practice learns of its coaches' eyes from girths: once a day, beside the work.
+
+use assess::{BesideGirths, Knowledge, beside_girths};
+use std::collections::BTreeMap;
+use std::sync::Arc;
+use std::time::Duration;
+use store::{Store, StoreError};
+use units::RegionId;
+
+const A_DAY: Duration = Duration::from_hours(24);
+
+/// Starts the thread; it ends with the program.
+pub(crate) fn start(store: Store, knowledge: Arc<Knowledge>) {
+    std::thread::spawn(move || {
+        loop {
+            if let Err(why) = learn_eyes(&store, &knowledge) {
+                tracing::error!(%why, "raters' eyes");
+            }
+            std::thread::sleep(A_DAY);
+        }
+    });
+}
+
+/// Sets every rater's standings beside the tape of the same rounds and keeps what that says of them.
+///
+/// # Errors
+/// When the store cannot be read or written.
+pub fn learn_eyes(store: &Store, knowledge: &Knowledge) -> Result<(), StoreError> {
+    let mut eyes: BTreeMap<String, BesideGirths> = BTreeMap::new();
+    for ((round_id, rater), standings) in store.standings_beside_tape()? {
+        let case = store.case_at(&knowledge.atlas, &round_id)?;
+        let found = beside_girths(knowledge, &case, &means(standings));
+        let eye = eyes.entry(rater).or_default();
+        *eye = eye.and(found);
+    }
+    store.keep_eyes_beside_girths(&eyes)
+}
+
+/// A region's mean over its poses.
+fn means(standings: Vec<(RegionId, i8)>) -> Vec<(RegionId, f64)> {
+    let mut by_region: BTreeMap<RegionId, Vec<f64>> = BTreeMap::new();
+    for (region, value) in standings {
+        by_region.entry(region).or_default().push(f64::from(value));
+    }
+    by_region.into_iter().map(|(region, all)| (region, all.iter().sum::<f64>() / all.len() as f64)).collect()
+}

@@ -1,0 +1,1 @@
+DROP TABLE eye_beside_girths;
