@@ -64,6 +64,10 @@ pub enum ApiError {
     },
     /// The rules of the job forbid it.
     Refused(String),
+    /// Too much of the same person waits already.
+    Busy(String),
+    /// A body took too long.
+    Slow(String),
     /// No room is left on the disk.
     Full(String),
     /// An upload is no picture to work with.
@@ -166,6 +170,8 @@ impl ApiError {
             | Self::Malformed(detail)
             | Self::NotFound(detail)
             | Self::Refused(detail)
+            | Self::Busy(detail)
+            | Self::Slow(detail)
             | Self::Full(detail) => of(detail),
             Self::Photo(error) => of(&error.to_string()),
             Self::Invalid(problems) => {
@@ -194,6 +200,8 @@ impl ResponseError for ApiError {
             Self::Photo(PhotoError::TooHeavy) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Invalid(_) | Self::Photo(_) => StatusCode::UNPROCESSABLE_ENTITY,
             Self::Refused(_) => StatusCode::FORBIDDEN,
+            Self::Busy(_) => StatusCode::TOO_MANY_REQUESTS,
+            Self::Slow(_) => StatusCode::REQUEST_TIMEOUT,
             Self::Full(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::NotFound(_) => StatusCode::NOT_FOUND,
             Self::Conflict { .. } => StatusCode::CONFLICT,

@@ -91,6 +91,11 @@ impl<V> Kept<V> {
         self.turns[place(of)].lock().unwrap_or_else(PoisonError::into_inner)
     }
 
+    /// Forgets everything.
+    pub fn clear(&self) {
+        self.shelf().clear();
+    }
+
     fn shelf(&self) -> MutexGuard<'_, Shelf<V>> {
         self.shelf.lock().unwrap_or_else(PoisonError::into_inner)
     }

@@ -5,6 +5,7 @@
 mod app;
 mod assets;
 mod auth;
+mod budget;
 mod dto;
 mod error;
 mod feed;
@@ -20,6 +21,7 @@ mod roster;
 mod routes;
 mod security;
 mod since;
+mod spool;
 mod standin;
 mod state;
 mod taking;

@@ -1,5 +1,7 @@
 //! What every handler shares.
 
+use crate::auth::Noted;
+use crate::budget::Budget;
 use crate::dto::ClientSummary;
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
@@ -27,8 +29,10 @@ use store::{Stamp, Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 use vision::{Ingested, PhotoError, ingest};
 
-/// Uploads read at once; more wait with their bytes on the way.
+/// Uploads read at once; more wait in files.
 const UPLOADS_AT_ONCE: usize = 2;
+/// Searches, exports and the like at once: each has threads of its own.
+const WORK_AT_ONCE: usize = 2;
 
 /// Knowledge as a practice's stored settings have it. They were checked before they were stored.
 fn set(shipped: &Knowledge, practice: &PracticeEntry) -> Result<Knowledge, ServeError> {
@@ -99,9 +103,14 @@ pub struct AppState {
     /// Grows whenever the practice's settings change.
     settings: Arc<AtomicU64>,
     prover: Arc<Semaphore>,
-    uploads: Arc<Semaphore>,
+    /// Taking in pictures and clients.
+    pub(crate) taking: Budget,
+    /// Searching, drawing, and writing whole clients out.
+    pub(crate) working: Budget,
     darkroom: Arc<ThreadPool>,
     figure: Arc<OnceLock<Figure>>,
+    /// What was noted in this hour.
+    pub(crate) noted: Noted,
 }
 
 impl AppState {
@@ -143,9 +152,11 @@ impl AppState {
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
             shipped: knowledge,
-            uploads: Arc::new(Semaphore::new(UPLOADS_AT_ONCE)),
+            taking: Budget::new(UPLOADS_AT_ONCE),
+            working: Budget::new(WORK_AT_ONCE),
             darkroom,
             figure: Arc::new(OnceLock::new()),
+            noted: Noted::default(),
             store,
         })
     }
@@ -243,6 +254,16 @@ impl AppState {
         Ok((kept == Mark { all, ..mark }).then(|| body.as_ref().clone()))
     }
 
+    /// Forgets what was worked out of clients: nothing of one who was erased stays.
+    pub(crate) fn forget(&self) {
+        self.client_days.clear();
+        self.summaries.clear();
+        self.pages.clear();
+        self.arrivals.clear();
+        self.moved.clear();
+        self.instead.clear();
+    }
+
     /// Every client's part of the queue.
     pub(crate) fn days(
         &self,
@@ -254,6 +275,10 @@ impl AppState {
         for (client_id, stamp) in store.stamps()? {
             let worked_out = self.client_days.get_soon(&client_id, self.mark(stamp, stamp.log, day), || {
                 let record = store.client(&knowledge.atlas, &client_id)?;
+                // Who was put away asks for nothing until they are back.
+                if record.put_away_on.is_some() {
+                    return Ok(ClientDay::default());
+                }
                 client_day(store, knowledge, &record, day)
             });
             match worked_out {
@@ -263,11 +288,6 @@ impl AppState {
             }
         }
         Ok(days)
-    }
-
-    /// Waits until a picture may be taken in; the turn ends when what is given is dropped.
-    pub(crate) async fn upload_turn(&self) -> Result<OwnedSemaphorePermit, ApiError> {
-        self.uploads.clone().acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))
     }
 
     /// Waits until a proof may be made; the turn ends when what is given is dropped.

@@ -7,31 +7,10 @@ use crate::schema::account;
 use diesel::prelude::*;
 use diesel::result::DatabaseErrorKind;
 use jiff::Timestamp;
+use roles::Role;
 
-/// What an account may do.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
-pub enum Role {
-    /// The practice's owner.
-    Owner,
-    /// A coach.
-    Coach,
-    /// Photographs and tapes for a coach.
-    Assistant,
-}
-
-impl Role {
-    fn as_str(self) -> &'static str {
-        match self {
-            Self::Owner => "owner",
-            Self::Coach => "coach",
-            Self::Assistant => "assistant",
-        }
-    }
-
-    fn parse(text: &str) -> Option<Self> {
-        [Self::Owner, Self::Coach, Self::Assistant].into_iter().find(|role| role.as_str() == text)
-    }
-}
+/// Stands for the password's hash of those who came in with a client: no password has it.
+pub(crate) const NO_WAY_IN: &str = "none";
 
 /// An account to be made.
 #[derive(Clone, Debug)]
@@ -104,6 +83,19 @@ fn insert(connection: &mut SqliteConnection, id: &str, new: &NewAccount) -> Resu
     Ok(())
 }
 
+/// Refuses a name that somebody who can sign in has already, in any case of letters: people are told apart by it.
+fn name_is_free(connection: &mut SqliteConnection, id: &str, name: &str) -> Result<(), StoreError> {
+    let others: Vec<String> = account::table
+        .filter(account::id.ne(id))
+        .filter(account::password_hash.ne(NO_WAY_IN))
+        .select(account::name)
+        .load(connection)?;
+    if others.iter().any(|other| other.to_lowercase() == name.to_lowercase()) {
+        return Err(StoreError::Exists(format!("somebody is called {name:?} here already: choose another name")));
+    }
+    Ok(())
+}
+
 /// Refuses when no owner but `id` is left.
 fn keeps_an_owner(connection: &mut SqliteConnection, id: &str) -> Result<(), StoreError> {
     let others = account::table.filter(account::role.eq(Role::Owner.as_str())).filter(account::id.ne(id));
@@ -148,13 +140,14 @@ impl Store {
     /// Adds someone to a practice that has its owner.
     ///
     /// # Errors
-    /// [`StoreError::Exists`] when the login is taken.
+    /// [`StoreError::Exists`] when the login or the name is taken.
     pub fn add_account(&self, new: &NewAccount) -> Result<Account, StoreError> {
         let id = new_id();
         self.connect()?.immediate_transaction(|connection| {
             if account::table.filter(account::login.eq(&new.login)).count().get_result::<i64>(connection)? > 0 {
                 return Err(StoreError::Exists(format!("the login {:?} is taken: choose another", new.login)));
             }
+            name_is_free(connection, &id, &new.name)?;
             insert(connection, &id, new)
         })?;
         self.account(&id)
@@ -163,7 +156,7 @@ impl Store {
     /// Changes what is named of an account.
     ///
     /// # Errors
-    /// [`StoreError::Exists`] when the practice would be left without an owner.
+    /// [`StoreError::Exists`] when the name is taken, or the practice would be left without an owner.
     pub fn change_account(&self, id: &str, change: &ChangedAccount) -> Result<Account, StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             if change.role.is_some_and(|role| role != Role::Owner) {
@@ -177,6 +170,7 @@ impl Store {
                 diesel::update(found).set(account::role.eq(role.as_str())).execute(connection)?;
             }
             if let Some(name) = &change.name {
+                name_is_free(connection, id, name)?;
                 diesel::update(found).set(account::name.eq(name)).execute(connection)?;
             }
             if let Some(hash) = &change.password_hash {

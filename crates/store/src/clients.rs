@@ -10,6 +10,7 @@ use casefile::ClientEntry;
 use diesel::prelude::*;
 use icu_normalizer::DecomposingNormalizerBorrowed;
 use jiff::Timestamp;
+use jiff::civil::Date;
 use std::collections::HashMap;
 use std::ops::RangeInclusive;
 
@@ -25,6 +26,8 @@ pub struct ClientRecord {
     pub client: Client,
     /// Grows by one with every save.
     pub revision: i32,
+    /// The day they were put away; none while they are in the lists.
+    pub put_away_on: Option<Date>,
 }
 
 /// A slice of a list.
@@ -42,6 +45,7 @@ struct Row {
     id: String,
     brief_json: String,
     revision: i32,
+    put_away_on: Option<String>,
 }
 
 impl Row {
@@ -51,7 +55,9 @@ impl Row {
         let entry: ClientEntry = serde_json::from_str(&self.brief_json).map_err(|error| corrupt(error.to_string()))?;
         let client = casefile::stored_client(atlas, &entry)
             .map_err(|problems| corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")))?;
-        Ok(ClientRecord { id: self.id, client, revision: self.revision })
+        let day = |text: &String| text.parse().map_err(|_| corrupt(format!("{text:?} is no date")));
+        let put_away_on = self.put_away_on.as_ref().map(day).transpose()?;
+        Ok(ClientRecord { id: self.id, client, revision: self.revision, put_away_on })
     }
 }
 
@@ -87,7 +93,7 @@ impl Store {
         find(&mut *self.connect()?, atlas, id)
     }
 
-    /// Clients by name, those whose name contains `find` when given, letters of any case, with or without their accents; and how
+    /// All clients by name, put away or not, those whose name contains `find` when given, letters of any case, with or without their accents; and how
     /// many there are in all.
     pub fn clients(
         &self,
@@ -95,17 +101,31 @@ impl Store {
         find: Option<&str>,
         page: Page,
     ) -> Result<(Vec<ClientRecord>, u32), StoreError> {
-        let (ids, total) = self.client_ids(find, page)?;
+        let (ids, total) = self.listed(find, None, page)?;
         let mut found: HashMap<String, ClientRecord> =
             self.clients_by_id(atlas, &ids)?.into_iter().map(|record| (record.id.clone(), record)).collect();
         Ok((ids.iter().filter_map(|id| found.remove(id)).collect(), total))
     }
 
-    /// Ids of clients as [`Store::clients`] lists them.
-    pub fn client_ids(&self, find: Option<&str>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
-        let all: Vec<(String, String)> = client::table.select((client::id, client::name)).load(&mut self.connect()?)?;
+    /// Ids of clients in the order of [`Store::clients`]: of those in the lists, or of those put away.
+    pub fn client_ids(&self, find: Option<&str>, away: bool, page: Page) -> Result<(Vec<String>, u32), StoreError> {
+        self.listed(find, Some(away), page)
+    }
+
+    /// Puts a client away on a day, or back into the lists. Nothing else of them changes.
+    pub fn put_away(&self, id: &str, on: Option<Date>) -> Result<(), StoreError> {
+        let changed = diesel::update(client::table.find(id))
+            .set(client::put_away_on.eq(on.map(|on| on.to_string())))
+            .execute(&mut self.connect()?)?;
+        if changed == 0 { Err(StoreError::not_found("client", id)) } else { Ok(()) }
+    }
+
+    fn listed(&self, find: Option<&str>, away: Option<bool>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
+        let all: Vec<(String, String, Option<String>)> =
+            client::table.select((client::id, client::name, client::put_away_on)).load(&mut self.connect()?)?;
         let wanted = plain(find.unwrap_or_default());
-        let named = all.into_iter().map(|(id, name)| (plain(&name), name, id));
+        let here = all.into_iter().filter(|(.., on)| away.is_none_or(|away| away == on.is_some()));
+        let named = here.map(|(id, name, _)| (plain(&name), name, id));
         let mut found: Vec<(String, String, String)> = named.filter(|(key, ..)| key.contains(&wanted)).collect();
         found.sort_unstable();
         let total = u32::try_from(found.len()).unwrap_or(u32::MAX);

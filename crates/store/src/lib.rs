@@ -5,6 +5,7 @@
 
 mod accounts;
 mod archive;
+mod audit;
 mod browser_sessions;
 mod choices;
 mod clients;
@@ -31,8 +32,9 @@ mod tape;
 mod tests;
 mod usual_week;
 
-pub use accounts::{Account, ChangedAccount, NewAccount, Role};
+pub use accounts::{Account, ChangedAccount, NewAccount};
 pub use archive::{Belongings, Finding, Imported, TABLE_NAMES, backup, restore};
+pub use audit::{Deed, NewDeed};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
 pub use error::{Kind, StoreError};

@@ -3,7 +3,7 @@
 use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
-use crate::schema::{client, round};
+use crate::schema::{client, issued_plan, photo, round};
 use crate::{choices, folds, log, new_id, photos, ratings, tape, tests, usual_week};
 use assess::{
     BesideGirths, Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry,
@@ -89,6 +89,45 @@ impl TryFrom<Row> for RoundRecord {
 }
 
 impl Store {
+    /// Gives a round another day.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when the client has another round on that day.
+    pub fn redate_round(&self, id: &str, taken_on: Date) -> Result<RoundRecord, StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let own = find(connection, id)?;
+            let same_day = round::table
+                .filter(round::client_id.eq(&own.client_id))
+                .filter(round::id.ne(id))
+                .filter(round::taken_on.eq(taken_on.to_string()));
+            if same_day.count().get_result::<i64>(connection)? > 0 {
+                return Err(StoreError::Exists(format!("there is another round on {taken_on}: nothing was changed")));
+            }
+            diesel::update(round::table.find(id)).set(round::taken_on.eq(taken_on.to_string())).execute(connection)?;
+            Ok(())
+        })?;
+        self.round(id)
+    }
+
+    /// Removes a round with its sheet, ratings, pictures and weeks.
+    ///
+    /// # Errors
+    /// [`StoreError::Exists`] when a week was given from it: what the client trained hangs on that.
+    pub fn delete_round(&self, id: &str) -> Result<(), StoreError> {
+        let pictures: Vec<String> = self.connect()?.immediate_transaction(|connection| {
+            find(connection, id)?;
+            let given = issued_plan::table.filter(issued_plan::round_id.eq(id));
+            if given.count().get_result::<i64>(connection)? > 0 {
+                let says = "a week was given from this round, and what was trained hangs on it: the round stays";
+                return Err(StoreError::Exists(says.to_owned()));
+            }
+            let pictures = photo::table.filter(photo::round_id.eq(id)).select(photo::id).load(connection)?;
+            diesel::delete(round::table.find(id)).execute(connection)?;
+            Ok(pictures)
+        })?;
+        pictures.iter().try_for_each(|photo| self.files().remove(photo))
+    }
+
     /// Opens a round.
     ///
     /// # Errors

@@ -36,6 +36,7 @@ diesel::table! {
         updated_at -> Text,
         usual_week_json -> Nullable<Text>,
         usual_week_revision -> Integer,
+        put_away_on -> Nullable<Text>,
     }
 }
 
@@ -316,6 +317,17 @@ diesel::table! {
 }
 
 diesel::table! {
+    deed (id) {
+        id -> Integer,
+        at -> Text,
+        account_id -> Nullable<Text>,
+        name -> Text,
+        act -> Text,
+        client_id -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
     half_imported (client_id) {
         client_id -> Text,
     }
@@ -331,3 +343,4 @@ diesel::allow_tables_to_appear_in_same_query!(client, issued_plan);
 diesel::joinable!(eye_answer -> eye_sitting (sitting_id));
 diesel::allow_tables_to_appear_in_same_query!(eye_sitting, eye_answer);
 diesel::allow_tables_to_appear_in_same_query!(rating, tape_reading);
+diesel::allow_tables_to_appear_in_same_query!(client, deed);

@@ -85,7 +85,8 @@ export interface paths {
         /** Saves a brief. */
         put: operations["save_client"];
         post?: never;
-        delete?: never;
+        /** Removes a client for good, with everything about them. */
+        delete: operations["erase_client"];
         options?: never;
         head?: never;
         patch?: never;
@@ -100,6 +101,40 @@ export interface paths {
         };
         /** Everything about a client: case file, every table, pictures. */
         get: operations["export_client"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a client away, out of the lists, or back. */
+        put: operations["put_away"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/belongings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What of a client would go with them. */
+        get: operations["show_belongings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -725,6 +760,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/deeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who did what kind of thing, newest first. */
+        get: operations["show_deeds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice/measurers": {
         parameters: {
             query?: never;
@@ -856,9 +908,11 @@ export interface paths {
         };
         /** A round with its steps. */
         get: operations["show_round"];
-        put?: never;
+        /** Gives a round another day. */
+        put: operations["save_round"];
         post?: never;
-        delete?: never;
+        /** Removes a round from which no week was given. */
+        delete: operations["delete_round"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1281,6 +1335,20 @@ export interface components {
             /** @description Everybody who works here, by name. */
             raters: components["schemas"]["RaterView"][];
         };
+        /**
+         * @description A kind of thing to do.
+         * @enum {string}
+         */
+        Act: "see" | "sign-in" | "own-account" | "practise" | "measure" | "photograph" | "log" | "brief" | "judge" | "plan" | "give" | "link" | "withdraw" | "take-out" | "take-in" | "put-away" | "erase" | "settings" | "people" | "take-all-out" | "audit";
+        /** @description A line of the table of who may do what. */
+        ActView: {
+            /** @description What is done. */
+            act: components["schemas"]["Act"];
+            /** @description Who may. */
+            roles: components["schemas"]["Role"][];
+            /** @description In words that follow "may". */
+            says: string;
+        };
         /** @description What may be added to a week: everything but this. */
         AddableView: {
             /** @description What is not for this client, with the reason. */
@@ -1652,6 +1720,21 @@ export interface components {
             screen_below_deg: {
                 [key: string]: number;
             };
+        };
+        /** @description What of a client would go with them. */
+        BelongingsView: {
+            /** @description Private links. */
+            links: number;
+            /** @description Log entries. */
+            log_entries: number;
+            /** @description Display name. */
+            name: string;
+            /** @description Pictures. */
+            pictures: number;
+            /** @description Weeks given. */
+            plans: number;
+            /** @description Rounds. */
+            rounds: number;
         };
         /** @description A week of the block. */
         BlockWeekEntry: {
@@ -2072,6 +2155,8 @@ export interface components {
             brief: components["schemas"]["ClientEntry"];
             /** @description Random id. */
             id: string;
+            /** @description The day they were put away; none while they are in the lists. */
+            put_away_on?: string | null;
             /**
              * Format: int32
              * @description Grows with every save.
@@ -2213,6 +2298,17 @@ export interface components {
          * @enum {string}
          */
         Decision: "keep" | "adhere" | "release" | "raise" | "rest-then-change" | "swap" | "grow";
+        /** @description Something that was done, by whom and for whom; at most one line an hour for the same. */
+        DeedView: {
+            /** @description What kind of thing. */
+            act: components["schemas"]["Act"];
+            /** @description When, RFC 3339. */
+            at: string;
+            /** @description The client it was for, while they are here. */
+            client_name?: string | null;
+            /** @description The person's name then; empty for a client by their link. */
+            name: string;
+        };
         /**
          * @description A device of the assessment hour.
          * @enum {string}
@@ -3405,7 +3501,7 @@ export interface components {
             /** @description At least ten characters. */
             password: string;
             /** @description What they may do. */
-            role: components["schemas"]["PersonRole"];
+            role: components["schemas"]["Role"];
         };
         /** @description A round to be opened. */
         NewRoundRequest: {
@@ -3599,11 +3695,6 @@ export interface components {
             /** @description Differences of a step or more whose direction was named rightly. */
             right: number;
         };
-        /**
-         * @description What someone may do.
-         * @enum {string}
-         */
-        PersonRole: "owner" | "coach" | "assistant";
         /** @description Someone who may sign in. */
         PersonView: {
             /** @description Random id. */
@@ -3613,7 +3704,7 @@ export interface components {
             /** @description What others see. */
             name: string;
             /** @description What they may do. */
-            role: components["schemas"]["PersonRole"];
+            role: components["schemas"]["Role"];
             /** @description Whether it is whoever asks. */
             you: boolean;
         };
@@ -3957,6 +4048,8 @@ export interface components {
         };
         /** @description What the practice sets, beside what ships. */
         PracticeView: {
+            /** @description Who may do what. */
+            acts: components["schemas"]["ActView"][];
             /** @description Whether whoever is signed in may change it. */
             may_change: boolean;
             /** @description Every number that may be changed. */
@@ -4067,6 +4160,11 @@ export interface components {
              * @description Time spent, s.
              */
             seconds: number;
+        };
+        /** @description Whether a client is put away. */
+        PutAway: {
+            /** @description Away, or back in the lists. */
+            away: boolean;
         };
         /**
          * @description What an estimate is of.
@@ -4453,6 +4551,11 @@ export interface components {
              */
             weeks: number;
         };
+        /**
+         * @description What an account is in the practice.
+         * @enum {string}
+         */
+        Role: "owner" | "coach" | "assistant";
         /** @description A round in a list. */
         RoundSummary: {
             /** @description The day it was taken. */
@@ -4531,7 +4634,7 @@ export interface components {
             old_password?: string | null;
             /** @description At least ten characters. */
             password?: string | null;
-            role?: components["schemas"]["PersonRole"] | null;
+            role?: components["schemas"]["Role"] | null;
         };
         /** @description What a coach says of a picture. */
         SavePhoto: {
@@ -4617,6 +4720,11 @@ export interface components {
              * @description The revision they were read at.
              */
             revision: number;
+        };
+        /** @description A round's day, put right. */
+        SaveRound: {
+            /** @description YYYY-MM-DD. */
+            date: string;
         };
         /** @description A sheet to be saved. */
         SaveTape: {
@@ -4898,6 +5006,8 @@ export interface components {
         SessionState: "ahead" | "due" | "begun" | "finished";
         /** @description How this browser stands, and as whom. */
         SessionView: {
+            /** @description What they may do. */
+            acts: components["schemas"]["Act"][];
             /** @description Who is signed in. */
             name?: string | null;
             /** @description How it stands. */
@@ -5985,6 +6095,8 @@ export interface operations {
             query?: {
                 /** @description Part of a name. */
                 find?: string | null;
+                /** @description Those put away instead of those in the lists. */
+                away?: boolean;
                 /** @description From 1. */
                 page?: number;
                 /** @description 1 to 100. */
@@ -6162,6 +6274,41 @@ export interface operations {
             };
         };
     };
+    erase_client: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     export_client: {
         parameters: {
             query?: never;
@@ -6180,6 +6327,68 @@ export interface operations {
                 };
                 content: {
                     "application/zip": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutAway"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_belongings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BelongingsView"];
                 };
             };
             404: {
@@ -7555,6 +7764,36 @@ export interface operations {
             };
         };
     };
+    show_deeds: {
+        parameters: {
+            query?: {
+                /** @description How many newer ones are left out. */
+                skip?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeedView"][];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_measurers: {
         parameters: {
             query?: never;
@@ -7928,6 +8167,88 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRound"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    delete_round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

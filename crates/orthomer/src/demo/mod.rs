@@ -14,9 +14,10 @@ use assess::{Choices, Knowledge, PhotoPurpose};
 use casefile::{ClientEntry, ConsentEntry, ReadinessEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
+use roles::Role;
 use server::hash_password;
 use std::collections::HashMap;
-use store::{NewAccount, NewRound, Role, SavedTape, Store};
+use store::{NewAccount, NewRound, SavedTape, Store};
 use stories::{RoundStory, Story};
 use units::Mass;
 

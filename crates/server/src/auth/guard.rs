@@ -1,5 +1,6 @@
 //! The guard before every route that needs someone to be signed in, and the limit on sign-in attempts.
 
+use crate::auth::acts::{Doer, allowed, client_of, note, route};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_governor::governor::clock::QuantaInstant;
@@ -11,6 +12,7 @@ use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode};
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, HttpResponseBuilder, ResponseError, web};
+use roles::Act;
 use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
 use std::net::IpAddr;
@@ -33,20 +35,49 @@ impl FromRequest for SignedIn {
     }
 }
 
-/// Lets a request pass only when its session names an account that still exists.
+/// Lets a request pass only when its session names an account that still exists and may do what the route does; notes what was
+/// done.
 ///
 /// A refusal is an answer, not an error, so that it carries the same headers as every other answer.
 pub(crate) async fn require_sign_in<B: MessageBody + 'static>(
     request: ServiceRequest,
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
-    match signed_in(&request).await {
-        Ok(account) => {
-            request.extensions_mut().insert(SignedIn(account));
-            Ok(next.call(request).await?.map_into_left_body())
-        }
-        Err(refusal) => Ok(request.into_response(refusal.error_response()).map_into_right_body()),
+    let (account, done) = match entered(&request).await {
+        Ok(entered) => entered,
+        Err(refusal) => return Ok(request.into_response(refusal.error_response()).map_into_right_body()),
+    };
+    let state = request.app_data::<web::Data<AppState>>().cloned();
+    request.extensions_mut().insert(SignedIn(account.clone()));
+    let response = next.call(request).await?;
+    if let Some((state, (act, client))) = state.zip(done)
+        && response.status().is_success()
+    {
+        note(&state, Doer::of(&account), act, client).await;
     }
+    Ok(response.map_into_left_body())
+}
+
+/// What is to be noted once it is done: what, and for which client.
+type Done = Option<(Act, Option<String>)>;
+
+/// Who it is, and what is to be noted; a refusal when nobody is signed in or they may not.
+async fn entered(request: &ServiceRequest) -> Result<(Account, Done), ApiError> {
+    let account = signed_in(request).await?;
+    let (method, path) = (request.method(), request.path());
+    let route =
+        route(method.as_str(), path).ok_or_else(|| ApiError::NotFound(format!("there is no {method} {path}")))?;
+    allowed(&account, route.act)?;
+    if !route.is_noted() {
+        return Ok((account, None));
+    }
+    // Before it is done: what is removed has no client any more.
+    let state = request.app_data::<web::Data<AppState>>().cloned();
+    let client = match route.names(request.path()).zip(state) {
+        Some(((place, id), state)) => state.run(move |store, _| Ok(client_of(store, (place, &id))?)).await?,
+        None => None,
+    };
+    Ok((account, Some((route.act, client))))
 }
 
 async fn signed_in(request: &ServiceRequest) -> Result<Account, ApiError> {

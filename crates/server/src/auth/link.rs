@@ -1,13 +1,16 @@
 //! The guard before a client's own page: the token of a private link, scoped to that client, and nothing else.
 
+use crate::auth::acts::{Doer, note};
 use crate::error::ApiError;
 use crate::state::AppState;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
+use actix_web::http::Method;
 use actix_web::http::header::AUTHORIZATION;
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, ResponseError, web};
 use rand::Rng;
+use roles::Act;
 use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
 
@@ -55,8 +58,17 @@ pub(crate) async fn require_link<B: MessageBody + 'static>(
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
     match linked(&request).await {
         Ok(client) => {
+            let act = if request.path().ends_with("/photos") { Act::Photograph } else { Act::Log };
+            let writes = request.method() != Method::GET;
+            let state = request.app_data::<web::Data<AppState>>().cloned().filter(|_| writes);
+            let client_id = client.client_id.clone();
             request.extensions_mut().insert(client);
-            Ok(next.call(request).await?.map_into_left_body())
+            let response = next.call(request).await?;
+            if let Some(state) = state.filter(|_| response.status().is_success()) {
+                let doer = Doer { account_id: None, name: String::new() };
+                note(&state, doer, act, Some(client_id)).await;
+            }
+            Ok(response.map_into_left_body())
         }
         Err(refusal) => Ok(request.into_response(refusal.error_response()).map_into_right_body()),
     }

@@ -1,10 +1,12 @@
 //! Who is signed in: passwords, sessions kept on the server, and the guard before every other route.
 
+mod acts;
 mod guard;
 mod link;
 mod password;
 mod session_store;
 
+pub(crate) use acts::{Doer, Noted, allowed, note};
 pub(crate) use guard::{Opened, SignedIn, open_session, require_sign_in, sign_in_limit};
 pub(crate) use link::{LinkedClient, new_token, require_link};
 pub(crate) use password::verify_password;

@@ -204,6 +204,49 @@ pub struct ClientView {
     pub brief: ClientEntry,
     /// Rounds, newest first.
     pub rounds: Vec<RoundSummary>,
+    /// The day they were put away; none while they are in the lists.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub put_away_on: Option<String>,
+}
+
+/// A round's day, put right.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SaveRound {
+    /// YYYY-MM-DD.
+    pub date: String,
+}
+
+/// Whether a client is put away.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PutAway {
+    /// Away, or back in the lists.
+    pub away: bool,
+}
+
+/// What of a client would go with them.
+#[derive(Serialize, ToSchema)]
+pub struct BelongingsView {
+    /// Display name.
+    pub name: String,
+    /// Rounds.
+    pub rounds: usize,
+    /// Pictures.
+    pub pictures: usize,
+    /// Weeks given.
+    pub plans: usize,
+    /// Log entries.
+    pub log_entries: usize,
+    /// Private links.
+    pub links: usize,
+}
+
+impl From<store::Belongings> for BelongingsView {
+    fn from(all: store::Belongings) -> Self {
+        let store::Belongings { name, rounds, pictures, plans, log_entries, links } = all;
+        Self { name, rounds, pictures, plans, log_entries, links }
+    }
 }
 
 /// What a client trained lately, as told.

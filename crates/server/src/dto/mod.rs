@@ -15,8 +15,8 @@ mod tests;
 
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
-    AreaMark, ClientPage, ClientSummary, ClientView, RoundSummary, SaveClient, SaveUsualWeek, UsualWeekView,
-    VerdictSummary,
+    AreaMark, BelongingsView, ClientPage, ClientSummary, ClientView, PutAway, RoundSummary, SaveClient, SaveRound,
+    SaveUsualWeek, UsualWeekView, VerdictSummary,
 };
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,
@@ -39,8 +39,8 @@ pub(crate) use plan::{
     PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };
 pub(crate) use practice::{
-    AccuracyView, ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView,
-    RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ActView, DeedView, ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView,
+    PracticeView, RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
     AreaReviewView, Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView,

@@ -4,9 +4,9 @@ use super::AgreementView;
 use assess::Calibration;
 use atlas::{Exercise, Setting};
 use casefile::PracticeEntry;
+use roles::{Act, Role, Row};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use store::Role;
 use units::{RegionId, SiteId};
 use utoipa::ToSchema;
 
@@ -28,6 +28,8 @@ pub struct PracticeView {
     pub shipped_schools: BTreeMap<String, String>,
     /// The shares of girths that ship.
     pub shipped_composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
+    /// Who may do what.
+    pub acts: Vec<ActView>,
 }
 
 /// A number of the evidence model.
@@ -52,36 +54,36 @@ pub struct SavePractice {
     pub settings: PracticeEntry,
 }
 
-/// What someone may do.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "lowercase")]
-pub enum PersonRole {
-    /// Everything, and settings and people.
-    Owner,
-    /// Everything about clients.
-    Coach,
-    /// Everything about clients, for a coach.
-    Assistant,
+/// A line of the table of who may do what.
+#[derive(Serialize, ToSchema)]
+pub struct ActView {
+    /// What is done.
+    pub act: Act,
+    /// In words that follow "may".
+    pub says: String,
+    /// Who may.
+    pub roles: Vec<Role>,
 }
 
-impl From<Role> for PersonRole {
-    fn from(role: Role) -> Self {
-        match role {
-            Role::Owner => Self::Owner,
-            Role::Coach => Self::Coach,
-            Role::Assistant => Self::Assistant,
-        }
+impl From<&Row> for ActView {
+    fn from(row: &Row) -> Self {
+        let roles = Role::ALL.into_iter().filter(|role| role.may(row.act)).collect();
+        Self { act: row.act, says: row.says.to_owned(), roles }
     }
 }
 
-impl From<PersonRole> for Role {
-    fn from(role: PersonRole) -> Self {
-        match role {
-            PersonRole::Owner => Self::Owner,
-            PersonRole::Coach => Self::Coach,
-            PersonRole::Assistant => Self::Assistant,
-        }
-    }
+/// Something that was done, by whom and for whom; at most one line an hour for the same.
+#[derive(Serialize, ToSchema)]
+pub struct DeedView {
+    /// When, RFC 3339.
+    pub at: String,
+    /// The person's name then; empty for a client by their link.
+    pub name: String,
+    /// What kind of thing.
+    pub act: Act,
+    /// The client it was for, while they are here.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub client_name: Option<String>,
 }
 
 /// Someone who may sign in.
@@ -94,7 +96,7 @@ pub struct PersonView {
     /// What others see.
     pub name: String,
     /// What they may do.
-    pub role: PersonRole,
+    pub role: Role,
     /// Whether it is whoever asks.
     pub you: bool,
 }
@@ -108,7 +110,7 @@ pub struct NewPerson {
     /// What others see.
     pub name: String,
     /// What they may do.
-    pub role: PersonRole,
+    pub role: Role,
     /// At least ten characters.
     pub password: String,
 }
@@ -122,7 +124,7 @@ pub struct SavePerson {
     pub name: Option<String>,
     /// What they may do.
     #[serde(default)]
-    pub role: Option<PersonRole>,
+    pub role: Option<Role>,
     /// At least ten characters.
     #[serde(default)]
     pub password: Option<String>,

@@ -1,5 +1,6 @@
 //! Signing in.
 
+use roles::Act;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -23,6 +24,8 @@ pub struct SessionView {
     /// Who is signed in.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
+    /// What they may do.
+    pub acts: Vec<Act>,
 }
 
 /// A try to sign in.

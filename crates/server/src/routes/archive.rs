@@ -3,16 +3,20 @@
 use crate::auth::SignedIn;
 use crate::dto::ImportedView;
 use crate::error::{ApiError, ProblemDetails};
+use crate::spool::{Limits, spool};
 use crate::state::AppState;
 use actix_files::NamedFile;
 use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::{HttpResponse, get, post, web};
 use std::fs::File;
-use std::io::Cursor;
-use store::{Role, TABLE_NAMES, backup};
+use std::io::{BufReader, Seek, SeekFrom};
+use std::time::Duration;
+use store::{TABLE_NAMES, backup};
 
 /// Largest archive of a client that is taken in through the browser: years of pictures.
 const ARCHIVE_BYTES: usize = 512 * 1024 * 1024;
+const AN_ARCHIVE: Limits =
+    Limits { most: ARCHIVE_BYTES, idle: Duration::from_secs(20), whole: Duration::from_mins(30) };
 
 fn attachment(name: String) -> ContentDisposition {
     ContentDisposition { disposition: DispositionType::Attachment, parameters: vec![DispositionParam::Filename(name)] }
@@ -22,44 +26,60 @@ fn attachment(name: String) -> ContentDisposition {
 #[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
     content_type = "application/zip"), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/archive")]
-pub(crate) async fn export_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn export_client(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    id: web::Path<String>,
+) -> Result<NamedFile, ApiError> {
     let name = format!("client-{id}.zip");
-    let written = state.read(move |store, knowledge| {
-        let mut bytes = Cursor::new(Vec::new());
-        store.export_client(&knowledge.atlas, &id, &mut bytes)?;
-        Ok(bytes.into_inner())
+    let turn = state.working.turn(&who.0.id).await?;
+    let written = state.run(move |store, knowledge| {
+        let _turn = turn;
+        // Written whole before anything of it is sent: what fails is said, and years of pictures are not kept in memory.
+        let mut file =
+            tempfile::tempfile_in(store.directory()).map_err(|error| ApiError::Internal(error.to_string()))?;
+        store.export_client(&knowledge.atlas, &id, &mut file)?;
+        file.seek(SeekFrom::Start(0)).map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok(file)
     });
-    let bytes = written.await?;
-    Ok(HttpResponse::Ok().content_type("application/zip").insert_header(attachment(name)).body(bytes))
+    sent(written.await?, name)
+}
+
+fn sent(file: File, name: String) -> Result<NamedFile, ApiError> {
+    let file = NamedFile::from_file(file, &name).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(file.set_content_disposition(attachment(name)))
 }
 
 /// Takes in a client that was exported: the body is the archive.
 #[utoipa::path(tag = "archive", request_body(content = Vec<u8>, content_type = "application/zip"), responses(
     (status = 201, body = ImportedView), (status = 400, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[post("/clients/archive")]
-pub(crate) async fn import_client(state: web::Data<AppState>, body: web::Payload) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn import_client(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    body: web::Payload,
+) -> Result<HttpResponse, ApiError> {
     let too_heavy =
-        |_| ApiError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into());
-    let bytes = body.to_bytes_limited(ARCHIVE_BYTES).await.map_err(too_heavy)??;
+        || ApiError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into());
+    let own = state.taking.own_turn(&who.0.id).await?;
+    let body = spool(state.store.directory(), body, AN_ARCHIVE, too_heavy).await?;
+    let turn = own.and_shared().await?;
     let taken = state.read(move |store, knowledge| {
-        let taken = store.import_client(&knowledge.atlas, Cursor::new(bytes))?;
+        let _turn = turn;
+        let taken = store.import_client(&knowledge.atlas, BufReader::new(body.into_file()))?;
         Ok(ImportedView::from(taken))
     });
     Ok(HttpResponse::Created().json(taken.await?))
-}
-
-fn owner(signed_in: &SignedIn) -> Result<(), ApiError> {
-    let says = "Only an owner takes the whole practice out.";
-    if signed_in.0.role == Role::Owner { Ok(()) } else { Err(ApiError::Refused(says.to_owned())) }
 }
 
 /// One moment of the whole practice, while others go on.
 #[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
     content_type = "application/zip"), (status = 403, body = ProblemDetails)))]
 #[get("/practice/backup")]
-pub(crate) async fn show_backup(state: web::Data<AppState>, signed_in: SignedIn) -> Result<NamedFile, ApiError> {
-    owner(&signed_in)?;
+pub(crate) async fn show_backup(state: web::Data<AppState>, who: SignedIn) -> Result<NamedFile, ApiError> {
+    let turn = state.working.turn(&who.0.id).await?;
     let written = state.run(move |store, _| {
+        let _turn = turn;
         let path = store.directory().join(format!("backup-{}.zip", rand::random::<u64>()));
         backup(store, &path)?;
         let open = File::open(&path);
@@ -68,8 +88,7 @@ pub(crate) async fn show_backup(state: web::Data<AppState>, signed_in: SignedIn)
         open.map_err(|error| ApiError::Internal(error.to_string()))
     });
     let name = format!("orthomer-{}.zip", AppState::today());
-    let file = NamedFile::from_file(written.await?, &name).map_err(|error| ApiError::Internal(error.to_string()))?;
-    Ok(file.set_content_disposition(attachment(name)))
+    sent(written.await?, name)
 }
 
 /// Names of the tables that can be had.
@@ -83,12 +102,7 @@ pub(crate) async fn list_tables() -> web::Json<Vec<String>> {
 #[utoipa::path(tag = "archive", responses((status = 200, description = "CSV", content_type = "text/csv"),
     (status = 403, body = ProblemDetails), (status = 404, body = ProblemDetails)))]
 #[get("/practice/tables/{table}")]
-pub(crate) async fn show_table(
-    state: web::Data<AppState>,
-    signed_in: SignedIn,
-    table: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
-    owner(&signed_in)?;
+pub(crate) async fn show_table(state: web::Data<AppState>, table: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let name = format!("{table}.csv");
     let text = state.read(move |store, _| store.table_csv(&table)).await?;
     Ok(HttpResponse::Ok().content_type("text/csv; charset=utf-8").insert_header(attachment(name)).body(text))

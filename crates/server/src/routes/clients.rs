@@ -1,11 +1,14 @@
 //! Clients: list, one, new, saved.
 
-use crate::dto::{ClientPage, ClientSummary, ClientView, NewRoundRequest, RoundSummary, SaveClient, VerdictSummary};
+use crate::dto::{
+    BelongingsView, ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient,
+    VerdictSummary,
+};
 use crate::error::{ApiError, ProblemDetails};
 use crate::kept::Mark;
 use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
-use actix_web::{HttpResponse, get, post, put, web};
+use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Case, Client, Knowledge, assess_each};
 use casefile::{ClientEntry, Problem, check_client, is_one_line};
 use jiff::civil::Date;
@@ -22,6 +25,9 @@ use utoipa::IntoParams;
 pub(crate) struct ListQuery {
     /// Part of a name.
     find: Option<String>,
+    /// Those put away instead of those in the lists.
+    #[serde(default)]
+    away: bool,
     /// From 1.
     #[serde(default = "first_page")]
     page: u32,
@@ -47,12 +53,12 @@ pub(crate) async fn list_clients(
     query: web::Query<ListQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let page = Page { number: query.page.max(1), size: query.per_page.clamp(1, 100) };
-    let find = query.into_inner().find;
+    let ListQuery { find, away, .. } = query.into_inner();
     let shared = state.clone();
     let (number, size) = (page.number, page.size);
     let searched = find.is_some();
     let view = move |store: &Store, knowledge: &Knowledge| {
-        let (ids, total) = store.client_ids(find.as_deref(), page)?;
+        let (ids, total) = store.client_ids(find.as_deref(), away, page)?;
         let items = summaries(&shared, store, knowledge, &ids)?;
         Ok(ClientPage { items, total, page: number, per_page: size })
     };
@@ -60,7 +66,7 @@ pub(crate) async fn list_clients(
         // Too many different ones to keep.
         return Ok(HttpResponse::Ok().json(state.run(view).await?));
     }
-    let name = format!("clients {number} {size}");
+    let name = format!("clients {number} {size} {away}");
     state.page(name, PageOf::Practice, move |store, knowledge, _| view(store, knowledge)).await
 }
 
@@ -123,7 +129,51 @@ fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {
         revision: record.revision,
         brief: ClientEntry::from(&record.client),
         rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
+        put_away_on: record.put_away_on.map(|on| on.to_string()),
     })
+}
+
+/// What of a client would go with them.
+#[utoipa::path(tag = "clients", responses((status = 200, body = BelongingsView), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}/belongings")]
+pub(crate) async fn show_belongings(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<web::Json<BelongingsView>, ApiError> {
+    let all = state.run(move |store, knowledge| Ok(store.belongings(&knowledge.atlas, &id)?.into()));
+    all.await.map(web::Json)
+}
+
+/// Puts a client away, out of the lists, or back.
+#[utoipa::path(tag = "clients", request_body = PutAway, responses(
+    (status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
+#[put("/clients/{client_id}/away")]
+pub(crate) async fn put_away(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<PutAway>,
+) -> Result<web::Json<ClientView>, ApiError> {
+    let put = state.run(move |store, knowledge| {
+        store.put_away(&id, body.away.then(AppState::today))?;
+        view(store, &store.client(&knowledge.atlas, &id)?)
+    });
+    put.await.map(web::Json)
+}
+
+/// Removes a client for good, with everything about them.
+#[utoipa::path(tag = "clients", responses((status = 204), (status = 403, body = ProblemDetails),
+    (status = 404, body = ProblemDetails)))]
+#[delete("/clients/{client_id}")]
+pub(crate) async fn erase_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let shared = state.clone();
+    let erased = state.run(move |store, knowledge| {
+        store.client(&knowledge.atlas, &id)?;
+        store.erase_client(&id)?;
+        shared.forget();
+        Ok(())
+    });
+    erased.await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 /// A client with brief and rounds.
@@ -191,24 +241,37 @@ pub(crate) async fn open_round(
 ) -> Result<HttpResponse, ApiError> {
     let new = checked_round(&body, AppState::today())?;
     let opened = state.run(move |store, knowledge| {
-        let born = store.client(&knowledge.atlas, &id)?.client.birth_date;
-        if new.taken_on < born {
-            let says = format!("{} is before the client was born, on {born}", new.taken_on);
-            return Err(ApiError::Invalid(vec![Problem { pointer: "/date".to_owned(), says }]));
-        }
+        not_before_birth(&store.client(&knowledge.atlas, &id)?, new.taken_on)?;
         Ok(RoundSummary::from(&store.add_round(&id, &new)?))
     });
     Ok(HttpResponse::Created().json(opened.await?))
 }
 
+/// A round of a day on which the client was there.
+pub(crate) fn not_before_birth(record: &ClientRecord, day: Date) -> Result<(), ApiError> {
+    let born = record.client.birth_date;
+    if day >= born {
+        return Ok(());
+    }
+    let says = format!("{day} is before the client was born, on {born}");
+    Err(ApiError::Invalid(vec![Problem { pointer: "/date".to_owned(), says }]))
+}
+
+/// A day that is over or today, from what was typed.
+pub(crate) fn past_day(text: &str, today: Date) -> Result<Date, String> {
+    match text.parse::<Date>() {
+        Err(_) => Err(format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD")),
+        Ok(date) if date > today => Err(format!("{date} is in the future: today is {today}")),
+        Ok(date) => Ok(date),
+    }
+}
+
 fn checked_round(request: &NewRoundRequest, today: Date) -> Result<NewRound, ApiError> {
     let mut problems = Vec::new();
     let mut fail = |pointer: &str, says: String| problems.push(Problem { pointer: pointer.to_owned(), says });
-    let date = request.date.parse::<Date>();
-    match date {
-        Err(_) => fail("/date", format!("{:?} is not a date of the calendar: expected YYYY-MM-DD", request.date)),
-        Ok(date) if date > today => fail("/date", format!("{date} is in the future: today is {today}")),
-        Ok(_) => {}
+    let date = past_day(&request.date, today);
+    if let Err(says) = &date {
+        fail("/date", says.clone());
     }
     if request.measured_by.trim().is_empty() || !is_one_line(request.measured_by.trim()) {
         fail("/measured_by", "who holds the tape is needed: expected initials or a name".to_owned());

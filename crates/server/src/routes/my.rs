@@ -8,6 +8,8 @@ use crate::dto::{
 use crate::error::{ApiError, ProblemDetails};
 use crate::receiving::receive;
 use crate::roster::Assessor;
+use crate::routes::photos::A_PICTURE;
+use crate::spool::spool;
 use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, web};
@@ -15,7 +17,7 @@ use assess::{Assessment, Case, Client, Knowledge, PhotoPurpose, RegionVerdict, S
 use jiff::ToSpan;
 use jiff::civil::Date;
 use store::{PhotoFile, RoundRecord, Store};
-use vision::{MAX_BYTES, PhotoError, PhotoPose};
+use vision::{PhotoError, PhotoPose};
 
 /// Pictures go to the newest round when it is no older than this, days: the same look, the same light.
 const SAME_ROUND_DAYS: i64 = 14;
@@ -221,12 +223,13 @@ pub(crate) async fn send_my_photo(
         Ok((round.id, client.name))
     });
     let (round_id, name) = admitted.await?;
-    let turn = state.upload_turn().await?;
-    let bytes = body.to_bytes_limited(MAX_BYTES).await.map_err(|_| PhotoError::TooHeavy)??;
+    let own = state.taking.own_turn(&who.client_id).await?;
+    let body = spool(state.store.directory(), body, A_PICTURE, || PhotoError::TooHeavy.into()).await?;
+    let turn = own.and_shared().await?;
     let shared = state.clone();
     let added = state.run(move |_, _| {
         let _turn = turn;
-        shared.take_in(&round_id, &query, &name, &bytes)
+        shared.take_in(&round_id, &query, &name, &body.read()?)
     });
     added.await?;
     Ok(HttpResponse::NoContent().finish())

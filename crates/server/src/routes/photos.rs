@@ -7,12 +7,14 @@ use crate::dto::{
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::looking::{client_of, measured_again};
+use crate::spool::{Limits, spool};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::Knowledge;
 use casefile::Problem;
 use lighttable::{lay_over, questions, width_changes};
+use std::time::Duration;
 use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
 use units::PoseId;
 use vision::{Landmark, MAX_BYTES, Photo, PhotoError, Plane, contours};
@@ -69,6 +71,10 @@ fn light_table(
     })
 }
 
+/// What a picture's upload may take.
+pub(crate) const A_PICTURE: Limits =
+    Limits { most: MAX_BYTES, idle: Duration::from_secs(20), whole: Duration::from_mins(5) };
+
 /// Takes a picture in: the body is the file as it is. It is looked at afterwards, in turn.
 #[utoipa::path(tag = "photos", params(NewPhotoQuery),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
@@ -85,13 +91,14 @@ pub(crate) async fn add_photo(
     check_distance("/distance_m", query.distance_m)?;
     let round = id.clone();
     state.read(move |store, knowledge| store.photo_admission(&knowledge.atlas, &round)).await?;
-    // Before the body is read: those who wait for a turn keep their bytes on the way.
-    let turn = state.upload_turn().await?;
-    let bytes = body.to_bytes_limited(MAX_BYTES).await.map_err(|_| PhotoError::TooHeavy)??;
+    // Of one person one at a time, and none takes a turn before it is whole: who sends slowly waits for nobody but themselves.
+    let own = state.taking.own_turn(&who.0.id).await?;
+    let body = spool(state.store.directory(), body, A_PICTURE, || PhotoError::TooHeavy.into()).await?;
+    let turn = own.and_shared().await?;
     let shared = state.clone();
     let added = state.run(move |_, _| {
         let _turn = turn;
-        shared.take_in(&id, &query, &who.0.name, &bytes)
+        shared.take_in(&id, &query, &who.0.name, &body.read()?)
     });
     Ok(HttpResponse::Created().json(added.await?))
 }
@@ -106,7 +113,7 @@ pub(crate) async fn use_booth(
     id: web::Path<String>,
     query: web::Query<BoothQuery>,
 ) -> Result<HttpResponse, ApiError> {
-    let turn = state.upload_turn().await?;
+    let turn = state.taking.turn(&who.0.id).await?;
     let shared = state.clone();
     let added = state.run(move |_, _| {
         let _turn = turn;

@@ -143,10 +143,13 @@ pub(crate) async fn show_addable(
 #[post("/rounds/{round_id}/plan/solve")]
 pub(crate) async fn solve_plan(
     state: web::Data<AppState>,
+    who: SignedIn,
     id: web::Path<String>,
     body: web::Json<SolvePlan>,
 ) -> Result<web::Json<SolvedPlan>, ApiError> {
+    let turn = state.working.turn(&who.0.id).await?;
     let solved = state.run(move |store, knowledge| {
+        let _turn = turn;
         let SolvePlan { days, mut week, seed } = body.into_inner();
         if let Some(days) = days.filter(|days| !(1..=7).contains(days)) {
             return Err(invalid("/days", format!("{days} days a week is out of range: expected 1 to 7")));
@@ -167,10 +170,13 @@ pub(crate) async fn solve_plan(
 #[post("/rounds/{round_id}/plan/swaps")]
 pub(crate) async fn show_swaps(
     state: web::Data<AppState>,
+    who: SignedIn,
     id: web::Path<String>,
     body: web::Json<AskSwaps>,
 ) -> Result<web::Json<SwapsView>, ApiError> {
+    let turn = state.working.turn(&who.0.id).await?;
     let found = state.run(move |store, knowledge| {
+        let _turn = turn;
         let Planned { problem, draft, .. } = Planning::read(store, knowledge, &id)?.of("/week", &body.week)?;
         let found = swaps(&problem, &draft, body.session, body.place);
         let none = || ApiError::NotFound(format!("there is no card {} on day {}", body.place, body.session));

@@ -1,9 +1,9 @@
 //! The practice: what it sets, who works in it, how well each of them measures, how they like their sheets.
 
-use crate::auth::{SignedIn, hash_password, open_session, verify_password};
+use crate::auth::{SignedIn, allowed, hash_password, open_session, verify_password};
 use crate::dto::{
-    AccuracyView, AgreementView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView, PracticeView,
-    RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ActView, AgreementView, DeedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView,
+    PracticeView, RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::{AppState, PageOf};
@@ -12,15 +12,11 @@ use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Calibration, Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
 use casefile::{PracticeEntry, Problem, check_practice, is_one_line};
+use roles::{Act, TABLE};
+use serde::Deserialize;
 use serde_json::{json, to_value};
-use store::{Account, ChangedAccount, NewAccount, Role, Store};
-
-fn owner_only(account: &Account) -> Result<(), ApiError> {
-    if account.role == Role::Owner {
-        return Ok(());
-    }
-    Err(ApiError::Refused("Only the practice's owner changes settings and people.".to_owned()))
-}
+use store::{Account, ChangedAccount, Deed, NewAccount, Store};
+use utoipa::IntoParams;
 
 fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<PracticeView, ApiError> {
     let record = store.practice()?;
@@ -33,11 +29,12 @@ fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<Practic
     Ok(PracticeView {
         revision: record.revision,
         saved_by: record.saved_by,
-        may_change: account.role == Role::Owner,
+        may_change: account.role.may(Act::Settings),
         numbers: atlas.settings().iter().map(setting).collect(),
         shipped_schools: atlas.schools().iter().map(|school| (school.id.clone(), school.default.clone())).collect(),
         shipped_composition: atlas.evidence().composition.clone(),
         settings: record.settings,
+        acts: TABLE.iter().map(ActView::from).collect(),
     })
 }
 
@@ -63,7 +60,6 @@ pub(crate) async fn save_practice(
     signed_in: SignedIn,
     body: web::Json<SavePractice>,
 ) -> Result<web::Json<PracticeView>, ApiError> {
-    owner_only(&signed_in.0)?;
     let shared = state.clone();
     let saved = state.run(move |store, _| {
         let shipped = shared.shipped();
@@ -161,7 +157,6 @@ pub(crate) async fn add_person(
     signed_in: SignedIn,
     body: web::Json<NewPerson>,
 ) -> Result<HttpResponse, ApiError> {
-    owner_only(&signed_in.0)?;
     let added = state.run(move |store, _| {
         let hash = hashed(&body.password);
         let wrong = [named("/name", &body.name), named("/login", &body.login), hash.clone().err()];
@@ -199,7 +194,7 @@ pub(crate) async fn save_person(
     let own = signed_in.0.id == *id;
     let renewed = body.password.is_some();
     if !own || body.role.is_some() {
-        owner_only(&signed_in.0)?;
+        allowed(&signed_in.0, Act::People)?;
     }
     let had = signed_in.0.password_hash.clone();
     let saved = state.run(move |store, _| {
@@ -215,7 +210,7 @@ pub(crate) async fn save_person(
         let hash = body.password.as_deref().map(hashed).transpose();
         let change = ChangedAccount {
             name: body.name.as_ref().map(|name| name.trim().to_owned()),
-            role: body.role.map(Role::from),
+            role: body.role,
             password_hash: hash.map_err(|problem| ApiError::Invalid(vec![problem]))?,
         };
         Ok(store.change_account(&id, &change)?)
@@ -232,14 +227,39 @@ pub(crate) async fn save_person(
 #[utoipa::path(tag = "practice", responses((status = 204), (status = 403, body = ProblemDetails),
     (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[delete("/practice/people/{account_id}")]
-pub(crate) async fn remove_person(
-    state: web::Data<AppState>,
-    signed_in: SignedIn,
-    id: web::Path<String>,
-) -> Result<HttpResponse, ApiError> {
-    owner_only(&signed_in.0)?;
+pub(crate) async fn remove_person(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     state.run(move |store, _| Ok(store.remove_account(&id)?)).await?;
     Ok(HttpResponse::NoContent().finish())
+}
+
+/// Deeds on one page.
+const DEEDS_A_PAGE: u32 = 100;
+
+/// Which page of deeds.
+#[derive(Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct DeedsQuery {
+    /// How many newer ones are left out.
+    #[serde(default)]
+    skip: u32,
+}
+
+/// Who did what kind of thing, newest first.
+#[utoipa::path(tag = "practice", params(DeedsQuery), responses((status = 200, body = Vec<DeedView>),
+    (status = 403, body = ProblemDetails)))]
+#[get("/practice/deeds")]
+pub(crate) async fn show_deeds(
+    state: web::Data<AppState>,
+    query: web::Query<DeedsQuery>,
+) -> Result<web::Json<Vec<DeedView>>, ApiError> {
+    let read = state.run(move |store, _| {
+        let view = |deed: Deed| {
+            let act = Act::parse(&deed.act).ok_or_else(|| ApiError::Internal(format!("{:?} is no act", deed.act)))?;
+            Ok(DeedView { at: deed.at, name: deed.name, act, client_name: deed.client_name })
+        };
+        store.deeds(query.skip, DEEDS_A_PAGE)?.into_iter().map(view).collect()
+    });
+    read.await.map(web::Json)
 }
 
 /// What was learned of everyone who held a tape, from all rounds.

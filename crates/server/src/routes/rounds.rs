@@ -1,15 +1,46 @@
 //! A round: its steps, its verdict, the choices made on it, its case file.
 
+use crate::dto::SaveRound;
 use crate::dto::{RoundSummary, RoundView, SaveChoices, VerdictView};
+use crate::error::invalid;
 use crate::error::{ApiError, ProblemDetails};
 use crate::roster::Assessor;
+use crate::routes::clients::{not_before_birth, past_day};
 use crate::routes::steps::{Afterwards, steps};
 use crate::state::{AppState, PageOf};
-use actix_web::{HttpResponse, get, put, web};
+use actix_web::{HttpResponse, delete, get, put, web};
 use assess::Knowledge;
 use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices};
 use store::Store;
 use units::Mass;
+
+/// Gives a round another day.
+#[utoipa::path(tag = "rounds", request_body = SaveRound, responses((status = 204), (status = 404, body = ProblemDetails),
+    (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/rounds/{round_id}")]
+pub(crate) async fn save_round(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    body: web::Json<SaveRound>,
+) -> Result<HttpResponse, ApiError> {
+    let day = past_day(&body.date, AppState::today()).map_err(|says| invalid("/date", says))?;
+    let saved = state.run(move |store, knowledge| {
+        let client_id = store.round(&id)?.client_id;
+        not_before_birth(&store.client(&knowledge.atlas, &client_id)?, day)?;
+        Ok(store.redate_round(&id, day)?)
+    });
+    saved.await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Removes a round from which no week was given.
+#[utoipa::path(tag = "rounds", responses((status = 204), (status = 404, body = ProblemDetails),
+    (status = 409, body = ProblemDetails)))]
+#[delete("/rounds/{round_id}")]
+pub(crate) async fn delete_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    state.run(move |store, _| Ok(store.delete_round(&id)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
 
 /// A round with its steps.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]

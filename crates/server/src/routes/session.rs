@@ -1,16 +1,18 @@
 //! Signing in and out, and the owner's account at the first start.
 
-use crate::auth::{Opened, PasswordError, hash_password, open_session, verify_password};
+use crate::auth::{Doer, Opened, PasswordError, hash_password, note, open_session, verify_password};
 use crate::dto::{NewOwner, SessionStanding, SessionView, SignIn};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_session::Session;
 use actix_web::{HttpResponse, delete, get, post, web};
 use casefile::{Problem, is_one_line};
-use store::{Account, NewAccount, Role};
+use roles::{Act, Role};
+use store::{Account, NewAccount};
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
-    SessionView { standing, name: account.map(|account| account.name.clone()) }
+    let acts = account.map(|account| account.role.acts()).unwrap_or_default();
+    SessionView { standing, name: account.map(|account| account.name.clone()), acts }
 }
 
 /// How this browser stands.
@@ -52,6 +54,7 @@ pub(crate) async fn sign_in(
         })
         .await?;
     open_session(&session, &account)?;
+    note(&state, Doer::of(&account), Act::SignIn, None).await;
     Ok(web::Json(standing(SessionStanding::SignedIn, Some(&account))))
 }
 

@@ -5,7 +5,9 @@
 mod api;
 mod eye;
 mod hour;
+mod leaving;
 mod photos;
 mod plans;
+mod roles;
 mod support;
 mod training;

@@ -506,3 +506,13 @@ async fn an_exercise_that_hurt_leaves_the_next_week_and_marks_its_card_until_it_
     let after = browser.get(&plan).await.body;
     assert!(!after["plan"]["broken"].to_string().contains("hurt 4/10"), "{}", after["plan"]["broken"]);
 }
+
+#[actix_web::test]
+async fn a_round_from_which_a_week_was_given_stays() {
+    trained!(practice, app, browser, _client, round, _week);
+    let path = format!("/api/v1/rounds/{round}");
+    let refused = browser.delete(&path).await;
+    assert_eq!(refused.status, StatusCode::CONFLICT, "{}", refused.body);
+    assert!(refused.body["detail"].as_str().unwrap().contains("the round stays"), "{}", refused.body);
+    assert_eq!(browser.get(&path).await.status, StatusCode::OK);
+}

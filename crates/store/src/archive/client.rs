@@ -2,17 +2,19 @@
 
 use super::rows::{Row, add, columns, count, csv, read};
 use super::tables::{TABLES, Table};
-use super::{MANIFEST, Manifest, VERSION, failed, manifest, put, text, unusable};
+use super::{MANIFEST, Manifest, VERSION, capped, failed, manifest, put, text, unusable};
+use crate::accounts::NO_WAY_IN;
 use crate::connection::Store;
 use crate::error::StoreError;
+use crate::new_id;
 use crate::photo_files::PhotoFile;
-use crate::schema::{half_imported, photo};
+use crate::schema::{deed, half_imported, photo};
 use atlas::Atlas;
 use casefile::{CaseFile, case_file};
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
 use serde_json::{Value, json};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use std::io::{Read, Seek, Write};
 use zip::{ZipArchive, ZipWriter};
 
@@ -85,7 +87,7 @@ impl Store {
             let id = photo.get("id").and_then(Value::as_str).unwrap_or_default();
             for file in PhotoFile::ALL {
                 match self.files().read(id, file) {
-                    Ok(bytes) => put(&mut zip, &format!("pictures/{id}.{}", file.ending()), &bytes)?,
+                    Ok(bytes) => put(&mut zip, &picture_name(id, file), &bytes)?,
                     // A picture that nobody has looked at yet has no mask.
                     Err(StoreError::NotFound { .. }) => {}
                     Err(other) => return Err(other),
@@ -107,7 +109,7 @@ impl Store {
         let tables: Tables = serde_json::from_str(&text(&mut zip, ROWS)?)
             .map_err(|error| unusable(format!("{ROWS} does not have its shape: {error}")))?;
         checked(&tables, &client_id)?;
-        let pictures = pictures(&mut zip, &tables)?;
+        let pictures = picture_ids(&mut zip, &tables)?;
         // Files first: those that no row knows are swept at the next start, which waits for this lock. The rows come in one
         // transaction with the note that they were not read yet: until that is gone, a start removes the client again.
         let _writing = self.writing()?;
@@ -117,7 +119,7 @@ impl Store {
         if let Some(id) = self.known_pictures(&pictures)?.first() {
             return Err(unusable(format!("picture {id} belongs to somebody else here: nothing was changed")));
         }
-        let kept = self.keep_pictures(&pictures).and_then(|()| self.take_rows_in(&tables, &client_id));
+        let kept = self.keep_pictures(&mut zip, &pictures).and_then(|()| self.take_rows_in(&tables, &client_id));
         if let Err(why) = kept {
             self.forget_strangers(&pictures)?;
             return Err(why);
@@ -159,6 +161,9 @@ impl Store {
     pub fn erase_client(&self, client_id: &str) -> Result<(), StoreError> {
         let _writing = self.writing()?;
         self.forget_client(client_id)?;
+        diesel::update(deed::table.filter(deed::client_id.eq(client_id)))
+            .set(deed::client_id.eq(None::<String>))
+            .execute(&mut self.connect()?)?;
         self.connect()?.batch_execute("VACUUM; PRAGMA wal_checkpoint(TRUNCATE)")?;
         Ok(())
     }
@@ -168,23 +173,30 @@ impl Store {
     }
 
     /// Those of the pictures that this practice has a row of.
-    fn known_pictures(&self, pictures: &Pictures) -> Result<Vec<String>, StoreError> {
-        let ids: Vec<&String> = pictures.keys().collect();
+    fn known_pictures(&self, ids: &[String]) -> Result<Vec<String>, StoreError> {
         let known = photo::table.filter(photo::id.eq_any(ids)).select(photo::id);
         Ok(known.load(&mut self.connect()?)?)
     }
 
     /// Removes files of pictures that no row knows.
-    fn forget_strangers(&self, pictures: &Pictures) -> Result<(), StoreError> {
-        let known = self.known_pictures(pictures)?;
-        pictures.keys().filter(|id| !known.contains(id)).try_for_each(|id| self.files().remove(id))
+    fn forget_strangers(&self, ids: &[String]) -> Result<(), StoreError> {
+        let known = self.known_pictures(ids)?;
+        ids.iter().filter(|id| !known.contains(id)).try_for_each(|id| self.files().remove(id))
     }
 
-    fn keep_pictures(&self, pictures: &Pictures) -> Result<(), StoreError> {
-        pictures.iter().try_for_each(|(id, files)| {
+    /// Keeps the files of an archive's pictures, one picture in memory at a time.
+    fn keep_pictures<R: Read + Seek>(&self, zip: &mut ZipArchive<R>, ids: &[String]) -> Result<(), StoreError> {
+        for id in ids {
+            let mut files: Vec<(PhotoFile, Vec<u8>)> = Vec::new();
+            for file in PhotoFile::ALL {
+                if let Ok(entry) = zip.by_name(&picture_name(id, file)) {
+                    files.push((file, capped(entry, PICTURE_BYTES)?));
+                }
+            }
             let files: Vec<(PhotoFile, &[u8])> = files.iter().map(|(file, bytes)| (*file, bytes.as_slice())).collect();
-            self.files().keep(id, &files)
-        })
+            self.files().keep(id, &files)?;
+        }
+        Ok(())
     }
 
     fn take_rows_in(&self, tables: &Tables, client_id: &str) -> Result<(), StoreError> {
@@ -192,6 +204,7 @@ impl Store {
             if count(connection, "client", "id = ?", client_id)? > 0 {
                 return Err(here_already());
             }
+            let tables = strangers(connection, tables)?;
             for table in &TABLES {
                 for (place, row) in tables.get(table.name).into_iter().flatten().enumerate() {
                     take_in(connection, table, row).map_err(|why| placed(why, table.name, place))?;
@@ -325,7 +338,7 @@ fn take_in(connection: &mut SqliteConnection, table: &Table, row: &Row) -> Resul
     add(connection, table.name, &known, row)
 }
 
-/// Who judged and is not known here is added by name, without a way in: their judgements stay theirs.
+/// Who judged is added by name, without a way in: their judgements stay theirs.
 fn person(connection: &mut SqliteConnection, row: &Row) -> Result<(), StoreError> {
     let text = |column: &str| row.get(column).and_then(Value::as_str).unwrap_or_default().to_owned();
     let (id, login) = (text("id"), text("login"));
@@ -337,30 +350,57 @@ fn person(connection: &mut SqliteConnection, row: &Row) -> Result<(), StoreError
         added.insert("login".to_owned(), json!(format!("{login}-{id}")));
     }
     added.insert("role".to_owned(), json!("assistant"));
-    added.insert("password_hash".to_owned(), json!("none"));
+    added.insert("password_hash".to_owned(), json!(NO_WAY_IN));
     let known = columns(connection, "account")?;
     add(connection, "account", &known, &added)
 }
 
-type Pictures = BTreeMap<String, Vec<(PhotoFile, Vec<u8>)>>;
+/// The same rows with every person who can sign in here under another id: whoever wrote the file says whose judgements they are,
+/// and nobody here answers for that.
+fn strangers(connection: &mut SqliteConnection, tables: &Tables) -> Result<Tables, StoreError> {
+    let mut known = HashMap::new();
+    for id in tables["account"].iter().filter_map(|row| row.get("id").and_then(Value::as_str)) {
+        if count(connection, "account", &format!("password_hash <> '{NO_WAY_IN}' AND id = ?"), id)? > 0 {
+            known.insert(id.to_owned(), new_id());
+        }
+    }
+    let mut tables = tables.clone();
+    let columns = [("account", "id"), ("rating", "rated_by"), ("rating_repeat", "rated_by")];
+    for (table, column) in columns {
+        for row in tables.get_mut(table).into_iter().flatten() {
+            let stranger = row.get(column).and_then(Value::as_str).and_then(|id| known.get(id));
+            if let Some(stranger) = stranger {
+                row.insert(column.to_owned(), json!(stranger));
+            }
+        }
+    }
+    Ok(tables)
+}
 
-fn pictures<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Result<Pictures, StoreError> {
-    let mut pictures = Pictures::new();
+/// The ids of an archive's pictures, each with all its files in it and none larger than a picture's.
+fn picture_ids<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Result<Vec<String>, StoreError> {
+    let mut ids = Vec::new();
     for photo in &tables["photo"] {
         let Some(id) = photo.get("id").and_then(Value::as_str).filter(|id| uuid::Uuid::try_parse(id).is_ok()) else {
             return Err(unusable(format!("{ROWS}: a picture has no id")));
         };
-        let mut files = Vec::new();
+        let mut files = 0;
         for file in PhotoFile::ALL {
-            let Ok(entry) = zip.by_name(&format!("pictures/{id}.{}", file.ending())) else { continue };
-            let mut bytes = Vec::new();
-            entry.take(PICTURE_BYTES).read_to_end(&mut bytes).map_err(StoreError::File)?;
-            files.push((file, bytes));
+            let name = picture_name(id, file);
+            let Ok(entry) = zip.by_name(&name) else { continue };
+            if entry.size() > PICTURE_BYTES {
+                return Err(unusable(format!("{name} is larger than a picture can be")));
+            }
+            files += 1;
         }
-        if files.len() < 3 {
+        if files < 3 {
             return Err(unusable(format!("pictures/{id}: the picture's files are not all in this archive")));
         }
-        pictures.insert(id.to_owned(), files);
+        ids.push(id.to_owned());
     }
-    Ok(pictures)
+    Ok(ids)
+}
+
+fn picture_name(id: &str, file: PhotoFile) -> String {
+    format!("pictures/{id}.{}", file.ending())
 }

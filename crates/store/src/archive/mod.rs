@@ -15,6 +15,7 @@ use crate::error::StoreError;
 use crate::photo_files::PhotoFile;
 use serde::{Deserialize, Serialize};
 use std::io::{Read, Seek, Write};
+use zip::read::ZipFile;
 use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, DateTime, ZipArchive, ZipWriter};
 
@@ -62,10 +63,23 @@ fn failed(error: zip::result::ZipError) -> StoreError {
 }
 
 fn text<R: Read + Seek>(zip: &mut ZipArchive<R>, name: &str) -> Result<String, StoreError> {
-    let mut text = String::new();
-    let mut file = zip.by_name(name).map_err(|_| unusable(format!("there is no {name} in this archive")))?;
-    file.read_to_string(&mut text).map_err(|_| unusable(format!("{name} in this archive is no text")))?;
-    Ok(text)
+    let file = zip.by_name(name).map_err(|_| unusable(format!("there is no {name} in this archive")))?;
+    String::from_utf8(capped(file, TEXT_BYTES)?).map_err(|_| unusable(format!("{name} in this archive is no text")))
+}
+
+/// Decades of a client's rows stay under this.
+const TEXT_BYTES: u64 = 64 * 1024 * 1024;
+
+/// An entry's bytes, as long as both what it says of itself and what it holds stay under a limit.
+fn capped<R: Read>(entry: ZipFile<'_, R>, most: u64) -> Result<Vec<u8>, StoreError> {
+    let name = entry.name().map_err(failed)?.into_owned();
+    let too_large = || unusable(format!("{name} in this archive is larger than {} MB", most / 1024 / 1024));
+    if entry.size() > most {
+        return Err(too_large());
+    }
+    let mut bytes = Vec::new();
+    entry.take(most + 1).read_to_end(&mut bytes).map_err(|_| unusable(format!("{name} in this archive is broken")))?;
+    if bytes.len() as u64 > most { Err(too_large()) } else { Ok(bytes) }
 }
 
 /// The manifest of an archive of one format, made by a version that this one knows.

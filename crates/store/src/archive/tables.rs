@@ -52,7 +52,7 @@ pub(super) const TABLES: [Table; 18] = [
 ];
 
 /// Every table that can be had as CSV; accounts only without their passwords.
-pub const TABLE_NAMES: [&str; 17] = [
+pub const TABLE_NAMES: [&str; 18] = [
     "client",
     "round",
     "tape_reading",
@@ -70,4 +70,5 @@ pub const TABLE_NAMES: [&str; 17] = [
     "target_overrule",
     "seen_to",
     "practice",
+    "deed",
 ];

@@ -4,9 +4,10 @@ use assess::{Choices, Override, Shared, Skinfolds, Standing, TapeMeasure, Test};
 use atlas::Atlas;
 use casefile::{CaseFile, PracticeEntry, UsualExercise, UsualWeek};
 use jiff::civil::date;
+use roles::Role;
 use rstest::{fixture, rstest};
 use std::collections::{BTreeMap, BTreeSet};
-use store::{ChangedAccount, Kind, NewAccount, NewRound, Page, Role, SavedTape, Store};
+use store::{ChangedAccount, Kind, NewAccount, NewRound, Page, SavedTape, Store};
 use tempfile::TempDir;
 use units::{Length, Mass, Side, Skinfold};
 

@@ -5,8 +5,9 @@ use atlas::Atlas;
 use casefile::{ClientEntry, check_client};
 use jiff::Timestamp;
 use jiff::civil::Date;
+use roles::Role;
 use rstest::rstest;
-use store::{NewAccount, NewRound, RatingKind, RatingPlace, Role, Stamp, Store};
+use store::{NewAccount, NewRound, RatingKind, RatingPlace, Stamp, Store};
 use tempfile::TempDir;
 
 struct Practice {

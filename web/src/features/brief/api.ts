@@ -35,6 +35,25 @@ export function useWithdrawConsent() {
   return $api.useMutation("post", "/api/v1/clients/{client_id}/consent/withdraw", { onSuccess: changed });
 }
 
+export function usePutAway() {
+  const changed = useRoundChanged();
+  return $api.useMutation("put", "/api/v1/clients/{client_id}/away", { onSuccess: changed });
+}
+
+/** What of a client would go with them. */
+export function useBelongings(clientId: string) {
+  return $api.useQuery("get", "/api/v1/clients/{client_id}/belongings", clientInit(clientId));
+}
+
+export function useErase() {
+  const client = useQueryClient();
+  return $api.useMutation("delete", "/api/v1/clients/{client_id}", {
+    // Nothing of them stays in this browser either.
+    onSuccess: () =>
+      client.removeQueries({ predicate: ({ queryKey }) => !String(queryKey[1]).endsWith("/session") }),
+  });
+}
+
 export function useUsualWeek(clientId: string) {
   return $api.useQuery("get", "/api/v1/clients/{client_id}/usual-week", clientInit(clientId));
 }

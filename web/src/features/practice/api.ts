@@ -21,6 +21,11 @@ export function useSendPractice() {
     saving.mutateAsync({ body: { revision, settings } });
 }
 
+/** Who did what, newest first; `skip` leaves out newer ones. */
+export function useDeeds(skip: number) {
+  return $api.useQuery("get", "/api/v1/practice/deeds", { params: { query: { skip } } });
+}
+
 function usePeopleChanged() {
   const queries = useQueryClient();
   const { queryKey } = $api.queryOptions("get", "/api/v1/practice/people");
@@ -42,8 +47,8 @@ export function useRemovePerson() {
 }
 
 /** Names of the tables that can be had. */
-export function useTables() {
-  return $api.useQuery("get", "/api/v1/practice/tables");
+export function useTables(enabled: boolean) {
+  return $api.useQuery("get", "/api/v1/practice/tables", {}, { enabled });
 }
 
 /** Takes in a client from an archive: what was taken, what went wrong, and the act itself. */

@@ -3,6 +3,9 @@ import dayjs from "dayjs";
 /** A calendar day, as in "2 Mar 2026". */
 export const day = (iso: string): string => dayjs(iso).format("D MMM YYYY");
 
+/** A moment, as in "2 Mar 2026, 14:05". */
+export const moment = (iso: string): string => dayjs(iso).format("D MMM YYYY, HH:mm");
+
 /** A calendar day without the year, where the year is clear. */
 export const shortDay = (iso: string): string => dayjs(iso).format("D MMM");
 

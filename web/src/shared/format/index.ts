@@ -1,2 +1,2 @@
-export { day, dayName, shortDay, today } from "./dates";
+export { day, dayName, moment, shortDay, today } from "./dates";
 export { chance, cm, degrees, kg, mm, parseNumber, percent, sd, sets, signed } from "./numbers";

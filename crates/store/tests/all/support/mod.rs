@@ -3,7 +3,8 @@
 use atlas::Atlas;
 use casefile::CaseFile;
 use jiff::civil::date;
-use store::{NewAccount, NewRound, Role, Store};
+use roles::Role;
+use store::{NewAccount, NewRound, Store};
 use tempfile::TempDir;
 
 /// A store in a directory that goes with it.

@@ -2,6 +2,7 @@ import { App, Button, Checkbox, Form, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
+import { useMay } from "../../../shared/api/may";
 import { today } from "../../../shared/format";
 import { Dialog } from "../../../shared/ui";
 import { useWithdrawConsent } from "../api";
@@ -22,6 +23,7 @@ function isMinor(birth: string | undefined): boolean {
 export function ConsentField({ client }: { client?: Schemas["ClientView"] }) {
   const { t } = useTranslation();
   const { message } = App.useApp();
+  const may = useMay();
   const form = Form.useFormInstance();
   const birth = Form.useWatch("birth_date", form) as string | undefined;
   const given = Form.useWatch("photo_consent", form) as Schemas["ConsentEntry"] | null | undefined;
@@ -69,12 +71,14 @@ export function ConsentField({ client }: { client?: Schemas["ClientView"] }) {
               }))}
             />
           </Form.Item>
-          <Button
-            className={styles.add}
-            onClick={() => (stored ? setAsking(true) : form.setFieldValue("photo_consent", undefined))}
-          >
-            {t("consent.withdraw")}
-          </Button>
+          {may("withdraw") && (
+            <Button
+              className={styles.add}
+              onClick={() => (stored ? setAsking(true) : form.setFieldValue("photo_consent", undefined))}
+            >
+              {t("consent.withdraw")}
+            </Button>
+          )}
         </>
       ) : (
         <>

@@ -3,6 +3,7 @@ import { useAtlas } from "../../../shared/api/atlas";
 import { ErrorNote } from "../../../shared/ui";
 import { useBrief, useUsualWeek } from "../api";
 import { KeptBrief } from "../components/KeptBrief";
+import { Leaving } from "../components/Leaving";
 import { UsualWeekSection } from "../components/UsualWeekSection";
 
 /** The brief as a step of a round. */
@@ -29,6 +30,7 @@ export function BriefPage() {
         stored={week.data}
         refetch={async () => (await week.refetch()).data}
       />
+      <Leaving client={client.data} />
     </>
   );
 }

@@ -2,6 +2,7 @@ import { Button, Input, type InputRef, Pagination } from "antd";
 import { useDeferredValue, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
+import { useMay } from "../../../shared/api/may";
 import { ErrorNote } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { PER_PAGE, useClients } from "../api";
@@ -17,7 +18,9 @@ export function ClientsPage() {
   const [find, setFind] = useState("");
   const [page, setPage] = useState(1);
   const [picked, setPicked] = useState(-1);
-  const clients = useClients(useDeferredValue(find.trim()), page);
+  const [away, setAway] = useState(false);
+  const may = useMay();
+  const clients = useClients(useDeferredValue(find.trim()), page, away);
   const items = clients.data?.items ?? [];
   const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
   const open = () => {
@@ -29,7 +32,7 @@ export function ClientsPage() {
   return (
     <main className={styles.page}>
       <div className={styles.head}>
-        <h1>{t("clients.title")}</h1>
+        <h1>{t(away ? "clients.away" : "clients.title")}</h1>
         <span className="quiet">{clients.data && t("clients.count", { count: clients.data.total })}</span>
         <Input
           ref={search}
@@ -45,12 +48,16 @@ export function ClientsPage() {
             setPicked(-1);
           }}
         />
-        <Button type="primary" onClick={() => navigate("/clients/new")}>
-          {t("clients.add")}
-        </Button>
+        {may("brief") && (
+          <Button type="primary" onClick={() => navigate("/clients/new")}>
+            {t("clients.add")}
+          </Button>
+        )}
       </div>
       {clients.data && items.length === 0 && (
-        <p className="quiet">{find ? t("clients.noneFound", { find }) : t("clients.none")}</p>
+        <p className="quiet">
+          {find ? t("clients.noneFound", { find }) : t(away ? "clients.noneAway" : "clients.none")}
+        </p>
       )}
       {items.length > 0 && (
         <table className={styles.list}>
@@ -82,6 +89,17 @@ export function ClientsPage() {
           className={styles.pages}
         />
       )}
+      <button
+        type="button"
+        className="text-button"
+        onClick={() => {
+          setAway(!away);
+          setPage(1);
+          setPicked(-1);
+        }}
+      >
+        {t(away ? "clients.showHere" : "clients.showAway")}
+      </button>
     </main>
   );
 }

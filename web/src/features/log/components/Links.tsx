@@ -2,6 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
+import { useMay } from "../../../shared/api/may";
 import { day, today } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useLinks, useMakeLink, useRevokeLink } from "../api";
@@ -15,6 +16,7 @@ const addressOf = (token: string) => `${window.location.origin}/my#${token}`;
 /** The client's private links: made, shown once, taken back. */
 export function Links({ clientId }: { clientId: string }) {
   const { t } = useTranslation();
+  const may = useMay();
   const links = useLinks(clientId);
   const make = useMakeLink(clientId);
   const revoke = useRevokeLink(clientId);
@@ -62,7 +64,7 @@ export function Links({ clientId }: { clientId: string }) {
                 {link.used_on ? t("log.links.used", { date: day(link.used_on) }) : t("log.links.unused")}
               </span>
             </span>
-            {!link.revoked_on && link.expires_on >= today() && (
+            {may("link") && !link.revoked_on && link.expires_on >= today() && (
               <button
                 type="button"
                 className="text-button"
@@ -74,14 +76,16 @@ export function Links({ clientId }: { clientId: string }) {
           </li>
         ))}
       </ul>
-      <Button
-        onClick={() => {
-          setCopied(false);
-          make.mutate({ ...init, body: { days: LINK_DAYS } });
-        }}
-      >
-        {t("log.links.make")}
-      </Button>
+      {may("link") && (
+        <Button
+          onClick={() => {
+            setCopied(false);
+            make.mutate({ ...init, body: { days: LINK_DAYS } });
+          }}
+        >
+          {t("log.links.make")}
+        </Button>
+      )}
     </section>
   );
 }

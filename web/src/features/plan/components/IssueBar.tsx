@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
+import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
 import { Dialog, ErrorNote } from "../../../shared/ui";
 import { useIssue, useIssued } from "../api";
@@ -25,6 +26,7 @@ const FILES = ["pdf", "ics", "csv"] as const;
 /** What the client has, whether it is this week, and giving it to them. */
 export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
   const { t } = useTranslation();
+  const may = useMay();
   const [giving, setGiving] = useState(false);
   const [comparing, setComparing] = useState<string>();
   const issue = useIssue(roundId);
@@ -62,13 +64,15 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
         </>
       )}
       {!last && !view.draft_because && <Link to={`${base}/plan/print`}>{t("plan.print")}</Link>}
-      <Button
-        type={view.is_issued ? "default" : "primary"}
-        disabled={!!view.draft_because}
-        onClick={() => setGiving(true)}
-      >
-        {t(view.is_issued ? "plan.giveAgain" : "plan.give")}
-      </Button>
+      {may("give") && (
+        <Button
+          type={view.is_issued ? "default" : "primary"}
+          disabled={!!view.draft_because}
+          onClick={() => setGiving(true)}
+        >
+          {t(view.is_issued ? "plan.giveAgain" : "plan.give")}
+        </Button>
+      )}
       <Dialog
         open={giving}
         title={t("plan.giveTitle", { name: view.client_name })}

@@ -2,19 +2,22 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { problemOf } from "../../../shared/api/client";
+import { useMay } from "../../../shared/api/may";
 import { useImport, useTables } from "../api";
 import styles from "./DataSection.module.css";
 
-/** The practice's data out and in: a backup, every table, a client from an archive. */
-export function DataSection({ mayChange }: { mayChange: boolean }) {
+/** The practice's data out and in, as far as whoever is signed in may: a backup, every table, a client from an archive. */
+export function DataSection() {
   const { t } = useTranslation();
-  const tables = useTables();
+  const may = useMay();
+  const whole = may("take-all-out");
+  const tables = useTables(whole);
   const [taken, failure, take] = useImport();
   const [table, setTable] = useState("log_entry");
   return (
     <section aria-label={t("practice.data")} className={styles.data}>
       <h2>{t("practice.data")}</h2>
-      {mayChange && (
+      {whole && (
         <>
           <p>
             <a className={styles.button} href="/api/v1/practice/backup" download>
@@ -35,22 +38,24 @@ export function DataSection({ mayChange }: { mayChange: boolean }) {
           </p>
         </>
       )}
-      <p>
-        <label className={styles.button}>
-          {t("practice.takeIn")}
-          <input
-            type="file"
-            accept=".zip"
-            className="sr-only"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void take(file);
-              event.target.value = "";
-            }}
-          />
-        </label>{" "}
-        <span className="quiet">{t("practice.takeInHint")}</span>
-      </p>
+      {may("take-in") && (
+        <p>
+          <label className={styles.button}>
+            {t("practice.takeIn")}
+            <input
+              type="file"
+              accept=".zip"
+              className="sr-only"
+              onChange={(event) => {
+                const file = event.target.files?.[0];
+                if (file) void take(file);
+                event.target.value = "";
+              }}
+            />
+          </label>{" "}
+          <span className="quiet">{t("practice.takeInHint")}</span>
+        </p>
+      )}
       {taken && (
         <p>
           {t("practice.takenIn", { name: taken.name, rounds: taken.rounds, entries: taken.log_entries })}{" "}

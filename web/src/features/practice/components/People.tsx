@@ -6,12 +6,18 @@ import { useAddPerson, useRemovePerson, useSavePerson } from "../api";
 import styles from "./Practice.module.css";
 
 type Person = Schemas["PersonView"];
-type Role = Schemas["PersonRole"];
+type Role = Schemas["Role"];
 
 const ROLES: Role[] = ["owner", "coach", "assistant"];
 
+interface Props {
+  people: Person[];
+  acts: Schemas["ActView"][];
+  mayChange: boolean;
+}
+
 /** Who may sign in, and what they may do. */
-export function People({ people, mayChange }: { people: Person[]; mayChange: boolean }) {
+export function People({ people, acts, mayChange }: Props) {
   const { t } = useTranslation();
   return (
     <section aria-label={t("practice.people")}>
@@ -21,7 +27,38 @@ export function People({ people, mayChange }: { people: Person[]; mayChange: boo
         <PersonLine key={person.id} person={person} mayChange={mayChange} />
       ))}
       {mayChange && <NewPerson />}
+      <Roles acts={acts} />
     </section>
+  );
+}
+
+/** Who may do what, by role. */
+function Roles({ acts }: { acts: Props["acts"] }) {
+  const { t } = useTranslation();
+  return (
+    <details className={styles.roles}>
+      <summary>{t("practice.whoMay")}</summary>
+      <table>
+        <thead>
+          <tr>
+            <th>{t("practice.may")}</th>
+            {ROLES.map((role) => (
+              <th key={role}>{t(`practice.roles.${role}`)}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {acts.map(({ act, says, roles }) => (
+            <tr key={act}>
+              <td>{says}</td>
+              {ROLES.map((role) => (
+                <td key={role}>{t(roles.includes(role) ? "practice.yes" : "practice.no")}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }
 

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
 import { atlas, show } from "../../../test/render";
 import type { PracticeView, Settings } from "../model";
+import { Deeds } from "./Deeds";
 import { People } from "./People";
 import { SettingsForm } from "./SettingsForm";
 
@@ -18,6 +19,11 @@ const people = [
   { id: "j", name: "Jo", login: "jo", role: "assistant" },
 ] as Schemas["PersonView"][];
 
+const acts = [
+  { act: "measure", says: "open rounds, tape and test", roles: ["owner", "coach", "assistant"] },
+  { act: "erase", says: "erase a client", roles: ["owner"] },
+] as Schemas["ActView"][];
+
 const answers = (data: unknown) => (async () => ({ data, response: new Response() })) as never;
 const refuses = (error: object) =>
   (async () => ({ error, response: new Response(null, { status: 422 }) })) as never;
@@ -25,7 +31,7 @@ const refuses = (error: object) =>
 const list = (mayChange = true) =>
   show(
     <App>
-      <People people={people} mayChange={mayChange} />
+      <People people={people} acts={acts} mayChange={mayChange} />
     </App>,
   );
 
@@ -39,7 +45,11 @@ test("everyone changes their own password, by the one they have", async () => {
   const put = vi.spyOn(fetchClient, "PUT").mockImplementation(answers(people[1]));
   show(
     <App>
-      <People people={people.map((person) => ({ ...person, you: person.id === "j" }))} mayChange={false} />
+      <People
+        people={people.map((person) => ({ ...person, you: person.id === "j" }))}
+        acts={acts}
+        mayChange={false}
+      />
     </App>,
   );
   expect(screen.getAllByRole("button")).toHaveLength(1);
@@ -176,4 +186,26 @@ test("who may not change settings reads them", () => {
   expect(screen.getByText("Only the owner changes settings and people.")).toBeTruthy();
   expect(screen.queryByRole("status")).toBeNull();
   expect(screen.getAllByRole("group")[0]?.hasAttribute("disabled")).toBe(true);
+});
+
+test("who may do what stands in one table", () => {
+  list();
+  const cells = within(screen.getByRole("row", { name: /^erase a client/ })).getAllByRole("cell");
+  expect(cells.map((cell) => cell.textContent)).toEqual(["erase a client", "yes", "–", "–"]);
+});
+
+test("who did what is told by person, kind and client, the newest first", async () => {
+  const deeds = [
+    { at: "2026-03-02T14:05:00Z", name: "", act: "log", client_name: "Ada" },
+    { at: "2026-03-02T13:00:00Z", name: "Jo", act: "measure" },
+  ];
+  const get = vi.spyOn(fetchClient, "GET").mockImplementation(answers(deeds));
+  show(<Deeds />);
+  const rows = await screen.findAllByRole("row", { hidden: true });
+  expect(rows.map((row) => row.textContent)).toEqual([
+    expect.stringMatching(/2 Mar 2026, \d\d:05client, by linkwrote in the logAda/),
+    expect.stringMatching(/Jomeasured$/),
+  ]);
+  expect(screen.getByRole("button", { name: "Newer", hidden: true })).toHaveProperty("disabled", true);
+  expect(get.mock.calls[0]?.[1]).toMatchObject({ params: { query: { skip: 0 } } });
 });

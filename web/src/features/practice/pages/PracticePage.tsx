@@ -1,9 +1,11 @@
 import { useTranslation } from "react-i18next";
 import { useAtlas } from "../../../shared/api/atlas";
+import { useMay } from "../../../shared/api/may";
 import { ErrorNote } from "../../../shared/ui";
 import { useAccuracy, useMeasurers, usePeople, usePractice } from "../api";
 import { Accuracy } from "../components/Accuracy";
 import { DataSection } from "../components/DataSection";
+import { Deeds } from "../components/Deeds";
 import { Measurers } from "../components/Measurers";
 import { People } from "../components/People";
 import { SettingsForm } from "../components/SettingsForm";
@@ -12,6 +14,7 @@ import styles from "./PracticePage.module.css";
 /** The practice: who measures how well, who works here, and what it sets for all its clients. */
 export function PracticePage() {
   const { t } = useTranslation();
+  const may = useMay();
   const atlas = useAtlas();
   const practice = usePractice();
   const people = usePeople();
@@ -27,8 +30,9 @@ export function PracticePage() {
         <div>
           <Measurers measurers={measurers.data} />
           <Accuracy accuracy={accuracy.data} />
-          <People people={people.data} mayChange={practice.data.may_change} />
-          <DataSection mayChange={practice.data.may_change} />
+          <People people={people.data} acts={practice.data.acts} mayChange={practice.data.may_change} />
+          <DataSection />
+          {may("audit") && <Deeds />}
         </div>
         <SettingsForm
           atlas={atlas.data}

@@ -1,11 +1,13 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useRound } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
+import { RoundDialog } from "../components/RoundDialog";
 import { StepBar } from "../components/StepBar";
 import { neighbours, STEP_KEYS, STEPS } from "../model";
 import styles from "./RoundPage.module.css";
@@ -17,6 +19,8 @@ export function RoundPage() {
   const navigate = useNavigate();
   const step = useLocation().pathname.split("/")[5] ?? "verdict";
   const [opening, setOpening] = useState(false);
+  const [changing, setChanging] = useState(false);
+  const may = useMay();
   const round = useRound(roundId);
   const base = `/clients/${clientId}/rounds`;
   const { older, newer } = neighbours(round.data?.rounds ?? [], roundId);
@@ -42,10 +46,19 @@ export function RoundPage() {
           <RoundLink target={newer && `${base}/${newer.id}/${step}`} label={t("round.newer")} sign="›" />
         </nav>
         <div className={styles.tools}>
-          <a href={`/api/v1/clients/${clientId}/archive`} download>
-            {t("round.archive")}
-          </a>
-          <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
+          {may("take-out") && (
+            <>
+              <a href={`/api/v1/clients/${clientId}/archive`} download>
+                {t("round.archive")}
+              </a>
+              <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
+            </>
+          )}
+          {may("put-away") && (
+            <button type="button" className="text-button" onClick={() => setChanging(true)}>
+              {t("round.changeDay")}
+            </button>
+          )}
           <button type="button" className="text-button" onClick={() => setOpening(true)}>
             {t("round.new")}
           </button>
@@ -53,6 +66,14 @@ export function RoundPage() {
       </div>
       <StepBar steps={round.data.steps} base={`${base}/${roundId}`} />
       <Outlet />
+      <RoundDialog
+        key={`${roundId} ${round.data.date}`}
+        clientId={clientId}
+        roundId={roundId}
+        date={round.data.date}
+        open={changing}
+        onClose={() => setChanging(false)}
+      />
       <NewRoundDialog
         clientId={clientId}
         open={opening}

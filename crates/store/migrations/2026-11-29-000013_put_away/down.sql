@@ -1,0 +1,1 @@
+ALTER TABLE client DROP COLUMN put_away_on;
