@@ -25,11 +25,14 @@ test.describe("signed out", () => {
     const binary = process.env.ORTHOMER ?? "../target/debug/orthomer";
     const server = spawn(binary, ["serve", "--data", data, "--port", "8131"], { stdio: ["ignore", "pipe", "ignore"] });
     try {
-      await new Promise((ready) => server.stdout.once("data", ready));
+      let printed = "";
+      const code = () => /the code (\d{8})/.exec(printed)?.[1];
+      await new Promise<void>((ready) => server.stdout.on("data", (text) => (printed += text, code() && ready())));
       await page.goto("http://127.0.0.1:8131/");
       await page.getByLabel("Your name").fill("Mara");
       await page.getByLabel("Login").fill("mara");
       await page.getByLabel("Password", { exact: true }).fill("short");
+      await page.getByLabel("Code").fill(code() ?? "");
       await page.getByRole("button", { name: "Make the account" }).click();
       await expect(page.getByText("a password needs at least 10 characters")).toBeVisible();
       await page.getByLabel("Password", { exact: true }).fill("long enough to keep");

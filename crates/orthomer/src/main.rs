@@ -7,7 +7,10 @@ mod failure;
 mod pictures;
 mod serve;
 
+use crate::serve::Door;
 use clap::{Parser, Subcommand};
+use server::Certificate;
+use std::net::IpAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -44,6 +47,15 @@ enum Command {
         /// A proxy before it speaks HTTPS to browsers: cookies go over HTTPS alone, and browsers are told to use nothing else.
         #[arg(long)]
         behind_https: bool,
+        /// The address of a proxy whose X-Forwarded-For is believed; may be given more than once.
+        #[arg(long)]
+        trust_proxy: Vec<IpAddr>,
+        /// Speak HTTPS with this certificate (PEM, with those that vouch for it).
+        #[arg(long, requires = "key", conflicts_with = "behind_https")]
+        cert: Option<PathBuf>,
+        /// The certificate's private key (PEM).
+        #[arg(long, requires = "cert")]
+        key: Option<PathBuf>,
     },
     /// Serve fresh demo data from a directory of its own.
     Demo {
@@ -180,7 +192,10 @@ enum Command {
 
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
-        Command::Serve { data, host, port, name, behind_https } => serve::serve(&data, &host, port, name, behind_https),
+        Command::Serve { data, host, port, name, behind_https, trust_proxy, cert, key } => {
+            let certificate = cert.zip(key).map(|(chain, key)| Certificate { chain, key });
+            serve::serve(&data, Door { host, port, names: name, behind_https, proxies: trust_proxy, certificate })
+        }
         Command::Demo { host, port, clients, no_pictures, data } => {
             serve::serve_demo(&host, port, usize::from(clients), !no_pictures, data.as_deref())
         }

@@ -3,18 +3,44 @@
 use crate::demo;
 use crate::failure::Failure;
 use assess::Knowledge;
-use server::AppState;
+use rand::RngExt;
+use server::{AppState, Certificate};
 use std::io::Write as _;
+use std::net::IpAddr;
 use std::path::Path;
 use std::sync::Arc;
 use store::Store;
 use tracing_subscriber::EnvFilter;
 
-/// Serves the practice under `data`, called by `names` beside its addresses.
-pub fn serve(data: &Path, host: &str, port: u16, names: Vec<String>, https: bool) -> Result<(), Failure> {
+/// How browsers reach the practice.
+pub struct Door {
+    /// Address to listen on.
+    pub host: String,
+    /// Port to listen on.
+    pub port: u16,
+    /// Names beside addresses.
+    pub names: Vec<String>,
+    /// Whether a proxy before it speaks HTTPS.
+    pub behind_https: bool,
+    /// Proxies whose word on a caller's address is taken.
+    pub proxies: Vec<IpAddr>,
+    /// For HTTPS by the program itself.
+    pub certificate: Option<Certificate>,
+}
+
+/// Digits of the code that the first owner is asked for.
+const CODE_BELOW: u32 = 100_000_000;
+
+/// Serves the practice under `data`.
+pub fn serve(data: &Path, door: Door) -> Result<(), Failure> {
     log("info");
-    let state = state(data)?.called(names).behind_https(https);
-    run(&state, host, port, "")
+    let state = state(data)?;
+    let new = state.store.is_new().map_err(Failure::other)?;
+    let code = new.then(|| format!("{:08}", rand::rng().random_range(0..CODE_BELOW)));
+    let says = code.as_ref().map(|code| format!("The first start: the owner is asked for the code {code}.\n"));
+    let https = door.behind_https || door.certificate.is_some();
+    let state = state.called(door.names).behind_https(https).behind_proxies(door.proxies).asking_for(code);
+    run(&state, &door.host, door.port, door.certificate.as_ref(), &says.unwrap_or_default())
 }
 
 /// Serves fresh demo data from a directory of its own, which goes when the server stops; or from `data`, where it stays.
@@ -35,7 +61,7 @@ pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool, data: O
         });
     }
     let sign_in = format!("Sign in as {} with the password {}.\n", demo::LOGIN, demo::PASSWORD);
-    run(&state, host, port, &sign_in)
+    run(&state, host, port, None, &sign_in)
 }
 
 /// Prints the OpenAPI document of the server's own routes.
@@ -55,11 +81,20 @@ fn knowledge() -> Result<Arc<Knowledge>, Failure> {
     Knowledge::load().map(Arc::new).map_err(Failure::other)
 }
 
-fn run(state: &AppState, host: &str, port: u16, sign_in: &str) -> Result<(), Failure> {
+fn run(
+    state: &AppState,
+    host: &str,
+    port: u16,
+    certificate: Option<&Certificate>,
+    sign_in: &str,
+) -> Result<(), Failure> {
+    let scheme = if certificate.is_some() { "https" } else { "http" };
     // Nobody need read it: a server whose output was closed goes on serving.
     let ready =
-        || drop(writeln!(std::io::stdout(), "Orthomer is at http://{host}:{port}\n{sign_in}Stop it with Ctrl-C."));
-    actix_web::rt::System::new().block_on(server::serve(state.clone(), host, port, ready)).map_err(Failure::other)
+        || drop(writeln!(std::io::stdout(), "Orthomer is at {scheme}://{host}:{port}\n{sign_in}Stop it with Ctrl-C."));
+    actix_web::rt::System::new()
+        .block_on(server::serve(state.clone(), host, port, certificate, ready))
+        .map_err(Failure::other)
 }
 
 /// Structured logs on standard error, at `level` unless `ORTHOMER_LOG` says otherwise.

@@ -11,6 +11,7 @@ use crate::routes::{
 };
 use crate::security;
 use crate::state::AppState;
+use crate::tls::Certificate;
 use actix_web::body::MessageBody;
 use actix_web::cookie::Key;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
@@ -241,16 +242,28 @@ pub fn application(
     .wrap(TracingLogger::<Impersonal>::new())
 }
 
-/// Serves the application until it is told to stop.
+/// Serves the application until it is told to stop, over HTTPS when there is a certificate.
 ///
 /// # Errors
-/// A sentence when the address cannot be listened on or the store cannot be read.
-pub async fn serve(state: AppState, host: &str, port: u16, ready: impl FnOnce()) -> Result<(), ServeError> {
+/// A sentence when the address cannot be listened on, the certificate cannot be used or the store cannot be read.
+pub async fn serve(
+    state: AppState,
+    host: &str,
+    port: u16,
+    certificate: Option<&Certificate>,
+    ready: impl FnOnce(),
+) -> Result<(), ServeError> {
+    let tls = certificate.map(Certificate::config).transpose()?;
+
     let key = cookie_key(&state.store)?;
     let (store, knowledge) = (state.store.clone(), state.knowledge());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
     let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true);
-    let server = server.bind((host, port)).map_err(|why| {
+    let bound = match tls {
+        Some(tls) => server.bind_rustls_0_23((host, port), tls),
+        None => server.bind((host, port)),
+    };
+    let server = bound.map_err(|why| {
         let host = host.to_owned();
         match why.kind() {
             std::io::ErrorKind::AddrInUse => ServeError::PortInUse { host, port },

@@ -4,6 +4,7 @@ use actix_web::http::StatusCode;
 use actix_web::{HttpResponse, ResponseError};
 use casefile::Problem;
 use serde::{Deserialize, Serialize};
+use std::path::PathBuf;
 use store::{Kind, StoreError};
 use utoipa::ToSchema;
 use vision::PhotoError;
@@ -28,6 +29,14 @@ pub enum ServeError {
         port: u16,
         /// Why not.
         why: std::io::Error,
+    },
+    /// A certificate or its key cannot be used.
+    #[error("{} cannot be used for HTTPS: {why}", path.display())]
+    Certificate {
+        /// The file.
+        path: PathBuf,
+        /// Why not.
+        why: String,
     },
     /// The practice's stored settings do not fit this version.
     #[error("the practice's stored settings cannot be used: {0}")]
@@ -66,6 +75,8 @@ pub enum ApiError {
     Refused(String),
     /// Too much of the same person waits already.
     Busy(String),
+    /// A login may be tried again after so many seconds.
+    TooOften(u64),
     /// A body took too long.
     Slow(String),
     /// No room is left on the disk.
@@ -165,6 +176,7 @@ impl ApiError {
         let of = |detail: &str| ProblemDetails::new(self.status_code(), detail);
         match self {
             Self::SignInNeeded => of("Sign in first."),
+            Self::TooOften(seconds) => of(&format!("Too many wrong passwords: try again in {seconds} s.")),
             Self::SignInFailed => of("Login and password do not match."),
             Self::LinkShut(detail)
             | Self::Malformed(detail)
@@ -200,7 +212,7 @@ impl ResponseError for ApiError {
             Self::Photo(PhotoError::TooHeavy) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Invalid(_) | Self::Photo(_) => StatusCode::UNPROCESSABLE_ENTITY,
             Self::Refused(_) => StatusCode::FORBIDDEN,
-            Self::Busy(_) => StatusCode::TOO_MANY_REQUESTS,
+            Self::TooOften(_) | Self::Busy(_) => StatusCode::TOO_MANY_REQUESTS,
             Self::Slow(_) => StatusCode::REQUEST_TIMEOUT,
             Self::Full(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::NotFound(_) => StatusCode::NOT_FOUND,

@@ -65,9 +65,9 @@ pub enum Message {
 /// Messages held for a slow listener before it misses some.
 const HELD: usize = 64;
 
-/// The feed of the whole practice; everyone hears their own part of it.
+/// The feed of the whole practice; everyone hears their own part of it. No message is the end of it for an account.
 #[derive(Clone)]
-pub(crate) struct Feed(broadcast::Sender<(String, Message)>);
+pub(crate) struct Feed(broadcast::Sender<(String, Option<Message>)>);
 
 impl Default for Feed {
     fn default() -> Self {
@@ -79,7 +79,12 @@ impl Feed {
     /// Sends a message to everything that `account` has open.
     pub fn send(&self, account: &str, message: Message) {
         // Nobody listening is no error: the device was read with no sheet open.
-        let _ = self.0.send((account.to_owned(), message));
+        let _ = self.0.send((account.to_owned(), Some(message)));
+    }
+
+    /// Ends everything that `account` listens to.
+    pub fn close(&self, account: &str) {
+        let _ = self.0.send((account.to_owned(), None));
     }
 
     /// Listens from now on.
@@ -91,15 +96,15 @@ impl Feed {
 /// One listener's ear.
 pub(crate) struct Listener {
     account: String,
-    receiver: broadcast::Receiver<(String, Message)>,
+    receiver: broadcast::Receiver<(String, Option<Message>)>,
 }
 
 impl Listener {
-    /// The next message for this account; `None` when the server ends.
+    /// The next message for this account; `None` when the server ends, or the account's way in.
     pub async fn next(&mut self) -> Option<Message> {
         loop {
             match self.receiver.recv().await {
-                Ok((account, message)) if account == self.account => return Some(message),
+                Ok((account, message)) if account == self.account => return message,
                 Ok(_) | Err(broadcast::error::RecvError::Lagged(_)) => {}
                 Err(broadcast::error::RecvError::Closed) => return None,
             }

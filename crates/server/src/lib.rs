@@ -25,6 +25,7 @@ mod spool;
 mod standin;
 mod state;
 mod taking;
+mod tls;
 mod training;
 
 pub use app::{application, openapi, serve};
@@ -32,3 +33,4 @@ pub use auth::{PasswordError, hash_password};
 pub use error::ServeError;
 pub use learning::learn_eyes;
 pub use state::AppState;
+pub use tls::Certificate;

@@ -1,6 +1,6 @@
 //! What every handler shares.
 
-use crate::auth::Noted;
+use crate::auth::{Attempts, Noted};
 use crate::budget::Budget;
 use crate::dto::ClientSummary;
 use crate::error::{ApiError, ServeError};
@@ -23,6 +23,7 @@ use jiff::civil::Date;
 use lighttable::Frames;
 use rayon::{ThreadPool, ThreadPoolBuilder};
 use serde::Serialize;
+use std::net::IpAddr;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, RwLock};
 use store::{Stamp, Store, StoreError};
@@ -70,6 +71,12 @@ pub struct AppState {
     pub store: Store,
     /// Names by which the practice is called beside its addresses.
     pub(crate) names: Arc<[String]>,
+    /// Proxies whose word on a caller's address is taken.
+    pub(crate) proxies: Arc<[IpAddr]>,
+    /// What the first owner is asked for.
+    pub(crate) first_code: Option<Arc<str>>,
+    /// Sign-ins that failed lately.
+    pub(crate) attempts: Attempts,
     /// Whether browsers reach it over HTTPS alone, by a proxy that speaks it.
     pub(crate) https: bool,
     /// What ships with the product.
@@ -114,6 +121,16 @@ pub struct AppState {
 }
 
 impl AppState {
+    /// The same, told callers' addresses by these proxies.
+    pub fn behind_proxies(self, proxies: impl Into<Arc<[IpAddr]>>) -> Self {
+        Self { proxies: proxies.into(), ..self }
+    }
+
+    /// The same, whose first owner shows that they see what the program prints by a code.
+    pub fn asking_for(self, code: Option<String>) -> Self {
+        Self { first_code: code.map(Into::into), ..self }
+    }
+
     /// The same, called by names too.
     pub fn called(self, names: impl Into<Arc<[String]>>) -> Self {
         Self { names: names.into(), ..self }
@@ -135,6 +152,9 @@ impl AppState {
         let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
             names: Arc::default(),
+            proxies: Arc::default(),
+            first_code: None,
+            attempts: Attempts::default(),
             https: false,
             known,
             feed: Feed::default(),

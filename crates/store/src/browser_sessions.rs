@@ -30,9 +30,17 @@ impl Store {
         Ok(())
     }
 
-    /// Lengthens a session.
-    pub fn lengthen_browser_session(&self, key: &str, lifetime_s: i64) -> Result<(), StoreError> {
+    /// Lengthens a session to `lifetime_s` from now; where less than `step_s` would be won, nothing is written.
+    pub fn lengthen_browser_session(&self, key: &str, lifetime_s: i64, step_s: i64) -> Result<(), StoreError> {
         let until = Timestamp::now().as_second() + lifetime_s;
+        let ends: Option<i64> = browser_session::table
+            .find(key)
+            .select(browser_session::expires_at_s)
+            .first(&mut self.connect()?)
+            .optional()?;
+        if ends.is_none_or(|ends| until - ends < step_s) {
+            return Ok(());
+        }
         diesel::update(browser_session::table.find(key))
             .set(browser_session::expires_at_s.eq(until))
             .execute(&mut self.connect()?)?;

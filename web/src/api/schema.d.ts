@@ -3485,6 +3485,8 @@ export interface components {
         };
         /** @description The owner's account, made at the first start. */
         NewOwner: {
+            /** @description What the program printed when it started, where it asks for that. */
+            code?: string;
             /** @description What is typed to sign in. */
             login: string;
             /** @description What others see. */
@@ -5008,6 +5010,8 @@ export interface components {
         SessionView: {
             /** @description What they may do. */
             acts: components["schemas"]["Act"][];
+            /** @description Whether the first owner is asked for the code that the program printed. */
+            asks_for_code: boolean;
             /** @description Who is signed in. */
             name?: string | null;
             /** @description How it stands. */

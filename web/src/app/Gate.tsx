@@ -7,7 +7,7 @@ export function Gate() {
   const session = useSession();
   if (session.error) return <ErrorNote error={session.error} onRetry={() => session.refetch()} />;
   if (!session.data) return null;
-  if (session.data.standing === "new") return <OwnerForm />;
+  if (session.data.standing === "new") return <OwnerForm asksForCode={session.data.asks_for_code} />;
   if (session.data.standing === "signed-out") return <SignInForm />;
   return <Outlet />;
 }

@@ -1,22 +1,19 @@
-import { App as AntApp } from "antd";
-import { use, useEffect, useState } from "react";
+import { use, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { useSession, useSignOut } from "../features/signin";
-import { problemOf } from "../shared/api/client";
+import { useSession } from "../features/signin";
 import { PlumbMark } from "../shared/ui";
 import { useKeys } from "../shared/ui/keys";
 import { KeysDialog } from "./KeysDialog";
 import styles from "./Shell.module.css";
+import { SignOut } from "./SignOut";
 import { ThemeChoice } from "./themeChoice";
 
 /** The frame of every page: wordmark, places, who is signed in. */
 export function Shell() {
   const { t } = useTranslation();
   const navigate = useNavigate();
-  const { message } = AntApp.useApp();
   const session = useSession();
-  const signOut = useSignOut();
   const { theme, toggle } = use(ThemeChoice);
   const [keysShown, setKeysShown] = useState(false);
   useKeys({
@@ -27,9 +24,6 @@ export function Shell() {
     "g e": () => navigate("/eye"),
     "g s": () => navigate("/practice"),
   });
-  useEffect(() => {
-    if (signOut.error) message.error(problemOf(signOut.error)?.detail ?? t("error.unknown"));
-  }, [signOut.error, message, t]);
   return (
     <div className={styles.frame}>
       <a className="sr-only" href="#content">
@@ -55,9 +49,7 @@ export function Shell() {
           <button type="button" onClick={() => setKeysShown(true)} aria-keyshortcuts="?">
             {t("app.keys")} <kbd>?</kbd>
           </button>
-          <button type="button" onClick={() => signOut.mutate({})}>
-            {t("app.signOut")}
-          </button>
+          <SignOut />
         </div>
       </header>
       <div id="content" className={styles.content}>

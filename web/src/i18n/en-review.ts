@@ -139,6 +139,13 @@ export const my = {
   takeOf: "Take the picture: {{pose}}",
   sending: "Sending …",
   photoNotSent: "The picture was not sent: there is no line. Try again when there is one.",
+  forget: "Forget this link on this phone",
+  forgetHint:
+    "The week and the log on this phone go; your coach keeps what was sent. The link opens again from its message.",
+  forgetUnsent_one: "One entry was not sent yet and would be lost.",
+  forgetUnsent_other: "{{count}} entries were not sent yet and would be lost.",
+  forgetNow: "Forget it",
+  keep: "Keep it",
   nothingShared: "Your coach shares nothing here yet.",
   sharedOf: "From {{date}}",
   priorities: "What you bring up now",

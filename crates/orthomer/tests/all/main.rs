@@ -4,3 +4,4 @@
 
 mod command_line;
 mod data;
+mod https;

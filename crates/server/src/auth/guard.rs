@@ -12,6 +12,7 @@ use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode};
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, HttpResponseBuilder, ResponseError, web};
+use jiff::Timestamp;
 use roles::Act;
 use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
@@ -22,6 +23,9 @@ use store::{Account, Kind, Store, StoreError};
 /// Keys in a session: the account's id, and the mark of the password it was opened with.
 const ACCOUNT: &str = "account";
 const PASSWORD: &str = "password";
+/// When it was opened, s since 1970: however much it is used, it ends some day.
+const BEGUN: &str = "begun";
+const LONGEST_S: i64 = 30 * 24 * 60 * 60;
 
 /// Whoever is signed in; present on every request that passed [`require_sign_in`].
 #[derive(Clone)]
@@ -91,16 +95,21 @@ async fn signed_in(request: &ServiceRequest) -> Result<Account, ApiError> {
 pub(crate) struct Opened {
     account_id: String,
     password: String,
+    begun_s: i64,
 }
 
 impl Opened {
     pub fn of(session: &Session) -> Option<Self> {
         let kept = |key| session.get(key).unwrap_or_default();
-        Some(Self { account_id: kept(ACCOUNT)?, password: kept(PASSWORD)? })
+        let begun_s = session.get(BEGUN).unwrap_or_default()?;
+        Some(Self { account_id: kept(ACCOUNT)?, password: kept(PASSWORD)?, begun_s })
     }
 
     /// Whose session it is, while it holds.
     pub fn account(&self, store: &Store) -> Result<Option<Account>, StoreError> {
+        if Timestamp::now().as_second() - self.begun_s > LONGEST_S {
+            return Ok(None);
+        }
         match store.account(&self.account_id) {
             Err(error) if error.kind() == Kind::NotFound => Ok(None),
             other => Ok(Some(other?).filter(|account| mark(account) == self.password)),
@@ -112,12 +121,26 @@ impl Opened {
 pub(crate) fn open_session(session: &Session, account: &Account) -> Result<(), ApiError> {
     session.renew();
     let inserted = session.insert(ACCOUNT, &account.id).and_then(|()| session.insert(PASSWORD, mark(account)));
+    let inserted = inserted.and_then(|()| session.insert(BEGUN, Timestamp::now().as_second()));
     inserted.map_err(|error| ApiError::Internal(error.to_string()))
 }
 
 /// Tells passwords of an account apart without saying anything about them.
 fn mark(account: &Account) -> String {
     hex::encode(Sha256::digest(account.password_hash.as_bytes()))
+}
+
+/// The caller's address: the other end of the line, or what a proxy that is trusted says of it. A proxy adds who called it at the
+/// end of `X-Forwarded-For`; what stands before that anybody can have written.
+fn caller(request: &ServiceRequest) -> Option<IpAddr> {
+    let peer = request.peer_addr()?.ip();
+    let proxies = request.app_data::<web::Data<AppState>>().map(|state| state.proxies.clone()).unwrap_or_default();
+    if !proxies.contains(&peer) {
+        return Some(peer);
+    }
+    let said = request.headers().get_all("X-Forwarded-For").last().and_then(|value| value.to_str().ok());
+    let named = said.and_then(|said| said.rsplit(',').next()?.trim().parse().ok());
+    Some(named.unwrap_or(peer))
 }
 
 /// Attempts are counted per address of the caller.
@@ -130,7 +153,7 @@ impl KeyExtractor for ByAddress {
 
     fn extract(&self, request: &ServiceRequest) -> Result<Self::Key, Self::KeyExtractionError> {
         let unknown = || SimpleKeyExtractionError::new("the caller has no address");
-        request.peer_addr().map(|address| address.ip()).ok_or_else(unknown)
+        caller(request).ok_or_else(unknown)
     }
 
     fn exceed_rate_limit_response(

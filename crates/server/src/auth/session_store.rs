@@ -1,7 +1,7 @@
 //! Sessions of signed-in browsers in the store, behind the session middleware.
 
 use actix_session::SessionMiddleware;
-use actix_session::config::{CookieContentSecurity, PersistentSession};
+use actix_session::config::{CookieContentSecurity, PersistentSession, TtlExtensionPolicy};
 use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError, generate_session_key};
 use actix_web::cookie::time::Duration;
 use actix_web::cookie::{Key, SameSite};
@@ -19,7 +19,10 @@ pub(crate) struct SqliteSessions(pub Store);
 const COOKIE: &str = "orthomer-session";
 /// Behind HTTPS: a browser takes it over HTTPS alone, and from this host alone.
 const HOST_COOKIE: &str = "__Host-orthomer-session";
-const LIFETIME: Duration = Duration::days(30);
+/// A session that nobody used for so long is over.
+const IDLE: Duration = Duration::days(14);
+/// What is kept of a session's use is this much off: not every request writes.
+const IDLE_STEP: Duration = Duration::days(1);
 
 /// The middleware: an HttpOnly, SameSite=Strict cookie that names a session on the server.
 pub(crate) fn middleware(store: &Store, key: &Key, https: bool) -> SessionMiddleware<SqliteSessions> {
@@ -30,7 +33,11 @@ pub(crate) fn middleware(store: &Store, key: &Key, https: bool) -> SessionMiddle
         // The studio's own network may speak plain HTTP.
         .cookie_secure(https)
         .cookie_content_security(CookieContentSecurity::Signed)
-        .session_lifecycle(PersistentSession::default().session_ttl(LIFETIME))
+        .session_lifecycle(
+            PersistentSession::default()
+                .session_ttl(IDLE)
+                .session_ttl_extension_policy(TtlExtensionPolicy::OnEveryRequest),
+        )
         .build()
 }
 
@@ -81,7 +88,7 @@ impl SessionStore for SqliteSessions {
 
     async fn update_ttl(&self, session_key: &SessionKey, ttl: &Duration) -> Result<(), anyhow::Error> {
         let (key, ttl_s) = (hashed(session_key.as_ref()), ttl.whole_seconds());
-        self.run(move |store| store.lengthen_browser_session(&key, ttl_s)).await
+        self.run(move |store| store.lengthen_browser_session(&key, ttl_s, IDLE_STEP.whole_seconds())).await
     }
 
     async fn delete(&self, session_key: &SessionKey) -> Result<(), anyhow::Error> {

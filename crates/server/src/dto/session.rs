@@ -24,6 +24,8 @@ pub struct SessionView {
     /// Who is signed in.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
+    /// Whether the first owner is asked for the code that the program printed.
+    pub asks_for_code: bool,
     /// What they may do.
     pub acts: Vec<Act>,
 }
@@ -48,4 +50,7 @@ pub struct NewOwner {
     pub login: String,
     /// At least ten characters.
     pub password: String,
+    /// What the program printed when it started, where it asks for that.
+    #[serde(default)]
+    pub code: String,
 }

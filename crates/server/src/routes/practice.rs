@@ -216,6 +216,10 @@ pub(crate) async fn save_person(
         Ok(store.change_account(&id, &change)?)
     });
     let saved = saved.await?;
+    if renewed {
+        // Whoever listens with the old password is out.
+        state.feed.close(&saved.id);
+    }
     if own && renewed {
         // A new password ends every session but the one it was typed in.
         open_session(&session, &saved)?;
@@ -228,7 +232,9 @@ pub(crate) async fn save_person(
     (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[delete("/practice/people/{account_id}")]
 pub(crate) async fn remove_person(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let gone = id.clone();
     state.run(move |store, _| Ok(store.remove_account(&id)?)).await?;
+    state.feed.close(&gone);
     Ok(HttpResponse::NoContent().finish())
 }
 

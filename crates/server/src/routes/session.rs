@@ -1,18 +1,22 @@
 //! Signing in and out, and the owner's account at the first start.
 
-use crate::auth::{Doer, Opened, PasswordError, hash_password, note, open_session, verify_password};
+use crate::auth::{
+    Doer, KNOWN_COOKIE, Opened, PasswordError, cookie_key, hash_password, is_known, known_browser, note, open_session,
+    verify_password,
+};
 use crate::dto::{NewOwner, SessionStanding, SessionView, SignIn};
-use crate::error::{ApiError, ProblemDetails};
+use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
 use actix_session::Session;
-use actix_web::{HttpResponse, delete, get, post, web};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, web};
 use casefile::{Problem, is_one_line};
 use roles::{Act, Role};
+use std::time::Instant;
 use store::{Account, NewAccount};
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
     let acts = account.map(|account| account.role.acts()).unwrap_or_default();
-    SessionView { standing, name: account.map(|account| account.name.clone()), acts }
+    SessionView { standing, name: account.map(|account| account.name.clone()), asks_for_code: false, acts }
 }
 
 /// How this browser stands.
@@ -23,9 +27,10 @@ pub(crate) async fn show_session(
     session: Session,
 ) -> Result<web::Json<SessionView>, ApiError> {
     let opened = Opened::of(&session);
+    let asks_for_code = state.first_code.is_some();
     let view = state.read(move |store, _| {
         if store.is_new()? {
-            return Ok(standing(SessionStanding::New, None));
+            return Ok(SessionView { asks_for_code, ..standing(SessionStanding::New, None) });
         }
         let account = opened.map(|opened| opened.account(store)).transpose()?.flatten();
         let how = if account.is_some() { SessionStanding::SignedIn } else { SessionStanding::SignedOut };
@@ -41,21 +46,33 @@ pub(crate) async fn show_session(
 pub(crate) async fn sign_in(
     state: web::Data<AppState>,
     session: Session,
+    request: HttpRequest,
     body: web::Json<SignIn>,
-) -> Result<web::Json<SessionView>, ApiError> {
+) -> Result<HttpResponse, ApiError> {
     let SignIn { login, password } = body.into_inner();
-    let account = state
+    let known = request.cookie(KNOWN_COOKIE);
+    let shared = state.clone();
+    let (account, known) = state
         .run(move |store, _| {
             let account = store.account_by_login(login.trim())?;
+            let key = cookie_key(store)?;
+            let was_here = account.as_ref().is_some_and(|account| is_known(&key, known, &account.id));
+            if !was_here {
+                shared.attempts.admit(&login, Instant::now())?;
+            }
             let hash = account.as_ref().map(|account| account.password_hash.as_str());
             // Verified first and decided after, so that an unknown login takes as long as a wrong password.
             let matches = verify_password(&password, hash);
-            account.filter(|_| matches).ok_or(ApiError::SignInFailed)
+            let found = account.filter(|_| matches);
+            shared.attempts.ended(&login, found.is_some(), Instant::now());
+            let account = found.ok_or(ApiError::SignInFailed)?;
+            let known = known_browser(&key, &account.id, shared.https);
+            Ok((account, known))
         })
         .await?;
     open_session(&session, &account)?;
     note(&state, Doer::of(&account), Act::SignIn, None).await;
-    Ok(web::Json(standing(SessionStanding::SignedIn, Some(&account))))
+    Ok(HttpResponse::Ok().cookie(known).json(standing(SessionStanding::SignedIn, Some(&account))))
 }
 
 /// Makes the owner's account, once, and signs in.
@@ -67,9 +84,17 @@ pub(crate) async fn make_owner(
     session: Session,
     body: web::Json<NewOwner>,
 ) -> Result<HttpResponse, ApiError> {
-    let new = body.into_inner();
+    let (new, first_code) = (body.into_inner(), state.first_code.clone());
     let account = state
         .run(move |store, _| {
+            // Who knows of the address is not yet who stands before the machine.
+            let code = first_code.as_deref().is_none_or(|code| new.code.trim() == code);
+            if !code && store.is_new()? {
+                return Err(invalid(
+                    "/code",
+                    "this is not the code that the program printed when it started".to_owned(),
+                ));
+            }
             let owner = checked(&new)?;
             Ok(store.add_owner(&owner)?)
         })

@@ -1,6 +1,6 @@
 //! The real router on a real SQLite file.
 
-use crate::support::{KNOWLEDGE, PASSWORD, Practice, browser, example, of, practice};
+use crate::support::{Browser, KNOWLEDGE, PASSWORD, Practice, browser, example, of, practice};
 use actix_web::http::{Method, StatusCode};
 use actix_web::test::{TestRequest, call_service, init_service};
 use casefile::{CaseFile, assessment_file};
@@ -10,6 +10,7 @@ use rstest::rstest;
 use serde_json::{Value, json};
 use server::{application, openapi};
 use std::collections::BTreeMap;
+use std::net::{IpAddr, SocketAddr};
 
 #[actix_web::test]
 async fn every_route_but_sign_in_and_health_needs_someone_to_be_signed_in() {
@@ -103,13 +104,78 @@ async fn signing_in_gives_a_cookie_scripts_cannot_read_and_signing_out_ends_it_f
         (StatusCode::UNAUTHORIZED, Some("Login and password do not match."))
     );
     let right = browser.post("/api/v1/session", json!({"login": "Mara ", "password": PASSWORD})).await;
-    let cookie = right.headers.get("Set-Cookie").unwrap().to_str().unwrap();
-    assert!(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), "{cookie}");
+    for cookie in right.headers.get_all("Set-Cookie") {
+        let cookie = cookie.to_str().unwrap();
+        assert!(cookie.contains("HttpOnly") && cookie.contains("SameSite=Strict"), "{cookie}");
+    }
     assert_eq!(browser.get("/api/v1/clients").await.status, StatusCode::OK);
     let kept = browser.cookie.clone();
     assert_eq!(browser.send(Method::DELETE, "/api/v1/session", None).await.status, StatusCode::NO_CONTENT);
     browser.cookie = kept;
     assert_eq!(browser.get("/api/v1/clients").await.status, StatusCode::UNAUTHORIZED);
+}
+
+#[actix_web::test]
+async fn whoever_was_here_before_gets_in_while_others_guess_at_their_login() {
+    let practice = practice();
+    browser!(practice, app);
+    of(&practice, &app).become_owner().await;
+    let right = json!({"login": "mara", "password": PASSWORD});
+    let mut mara = of(&practice, &app);
+    assert_eq!(mara.post("/api/v1/session", right.clone()).await.status, StatusCode::OK);
+    let strangers = |last: u8| SocketAddr::from(([127, 3, 1, last], 40_000));
+    for last in 0..6 {
+        let mut stranger = Browser { app: &app, peer: strangers(last), cookie: None };
+        stranger.post("/api/v1/session", json!({"login": "mara", "password": "a guess of theirs"})).await;
+    }
+    let mut stranger = Browser { app: &app, peer: strangers(9), cookie: None };
+    let refused = stranger.post("/api/v1/session", right.clone()).await;
+    assert_eq!(refused.status, StatusCode::TOO_MANY_REQUESTS, "{}", refused.body);
+    assert!(refused.body["detail"].as_str().unwrap().starts_with("Too many wrong passwords"), "{}", refused.body);
+    assert_eq!(mara.post("/api/v1/session", right).await.status, StatusCode::OK);
+}
+
+#[rstest]
+#[case::the_line_s_other_end(&[], "8.8.8.8", true)]
+#[case::a_proxy_that_is_trusted(&["127.0.0.9"], "8.8.8.8", false)]
+#[case::a_proxy_that_is_not(&["127.0.0.8"], "8.8.8.8", true)]
+#[case::what_callers_write_before_it(&["127.0.0.9"], "1.1.1.1, 8.8.8.8", false)]
+#[actix_web::test]
+async fn tries_are_counted_by_the_address_that_is_believed(
+    #[case] proxies: &[&str],
+    #[case] forwarded: &str,
+    #[case] together: bool,
+) {
+    let practice = practice();
+    let proxies: Vec<IpAddr> = proxies.iter().map(|proxy| proxy.parse().unwrap()).collect();
+    let app = init_service(application(practice.state.clone().behind_proxies(proxies), &practice.key)).await;
+    let send = async |forwarded: &str| {
+        let request = TestRequest::post().uri("/api/v1/session").peer_addr("127.0.0.9:40000".parse().unwrap());
+        let request = request.insert_header(("X-Forwarded-For", forwarded));
+        let body = json!({"login": forwarded, "password": "y"});
+        call_service(&app, request.set_json(body).to_request()).await.status()
+    };
+    for _ in 0..12 {
+        send(forwarded).await;
+    }
+    let other = send("9.9.9.9").await;
+    assert_eq!(other == StatusCode::TOO_MANY_REQUESTS, together);
+}
+
+#[rstest]
+#[case::that_was_printed("12345678", StatusCode::CREATED)]
+#[case::that_was_guessed("12345679", StatusCode::UNPROCESSABLE_ENTITY)]
+#[case::that_is_none("", StatusCode::UNPROCESSABLE_ENTITY)]
+#[actix_web::test]
+async fn the_first_owner_shows_the_code(#[case] code: &str, #[case] status: StatusCode) {
+    let practice = practice();
+    let state = practice.state.clone().asking_for(Some("12345678".to_owned()));
+    let app = init_service(application(state, &practice.key)).await;
+    let mut browser = of(&practice, &app);
+    assert_eq!(browser.get("/api/v1/session").await.body["asks_for_code"], true);
+    let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD, "code": code});
+    let made = browser.post("/api/v1/session/owner", owner).await;
+    assert_eq!(made.status, status, "{}", made.body);
 }
 
 #[actix_web::test]

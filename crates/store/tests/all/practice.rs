@@ -280,6 +280,19 @@ fn the_first_start_makes_one_owner(practice: Practice) {
 }
 
 #[rstest]
+fn a_session_is_lengthened_by_use_but_not_at_every_request(practice: Practice) {
+    let store = &practice.store;
+    store.keep_browser_session("used", "{}", 1).unwrap();
+    store.lengthen_browser_session("used", 30, 60).unwrap();
+    std::thread::sleep(std::time::Duration::from_millis(2100));
+    assert!(store.browser_session("used").unwrap().is_none(), "less than a step is not written");
+    store.keep_browser_session("used", "{}", 1).unwrap();
+    store.lengthen_browser_session("used", 90, 60).unwrap();
+    std::thread::sleep(std::time::Duration::from_millis(2100));
+    assert!(store.browser_session("used").unwrap().is_some());
+}
+
+#[rstest]
 fn an_expired_browser_session_is_none(practice: Practice) {
     practice.store.keep_browser_session("alive", "{}", 60).unwrap();
     practice.store.keep_browser_session("gone", "{}", -1).unwrap();

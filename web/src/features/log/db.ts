@@ -40,6 +40,20 @@ export async function keptWeek(source: string): Promise<{ week: Week; seen_at: s
   return (await db()).get("weeks", source);
 }
 
+/** Forgets what was kept for sources: the week as last seen and what was written. */
+export async function forgetSources(which: (source: string) => boolean): Promise<void> {
+  const store = await db();
+  for (const key of await store.getAllKeys("weeks")) if (which(key)) await store.delete("weeks", key);
+  for (const { source, order } of await store.getAll("entries"))
+    if (order !== undefined && which(source)) await store.delete("entries", order);
+}
+
+/** Entries that the server does not have yet. */
+export async function queuedCount(which: (source: string) => boolean): Promise<number> {
+  const all = await (await db()).getAll("entries");
+  return all.filter(({ source, state }) => state === "queued" && which(source)).length;
+}
+
 /** In the order written. */
 export async function localEntries(source: string): Promise<LocalEntry[]> {
   return (await db()).getAllFromIndex("entries", "source", source);

@@ -1,4 +1,5 @@
 export { TrainingLog } from "./components/TrainingLog";
+export { forgetSources, queuedCount } from "./db";
 export { goOffline } from "./offline";
 export { LogPage } from "./pages/LogPage";
 export { TrainPage } from "./pages/TrainPage";

@@ -1,6 +1,11 @@
 // The private link: its token stands behind the # of the address, which no server sees, and is kept on this phone.
 const KEY = "orthomer-link";
 
+/** Forgets the link on this phone. */
+export function forgetToken(): void {
+  localStorage.removeItem(KEY);
+}
+
 /** The token of the address, else the one kept before. The address is cleaned, so that it is not shown or copied along. */
 export function linkToken(): string | undefined {
   const given = window.location.hash.slice(1);

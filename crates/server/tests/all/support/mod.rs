@@ -72,11 +72,21 @@ where
         }
         let response = call_service(self.app, request.to_request()).await;
         let (status, headers) = (response.status(), response.headers().clone());
-        if let Some(set) = headers.get("Set-Cookie") {
-            self.cookie = set.to_str().unwrap().split(';').next().map(ToOwned::to_owned);
+        for set in headers.get_all("Set-Cookie") {
+            self.keep_cookie(set.to_str().unwrap());
         }
         let body = read_body(response).await;
         Answer { status, headers, body: serde_json::from_slice(&body).unwrap_or(Value::Null) }
+    }
+
+    /// Keeps a cookie beside others, in place of one of the same name.
+    fn keep_cookie(&mut self, set: &str) {
+        let cookie = set.split(';').next().unwrap();
+        let name = cookie.split('=').next().unwrap();
+        let others = self.cookie.iter().flat_map(|all| all.split("; "));
+        let mut all: Vec<&str> = others.filter(|other| other.split('=').next() != Some(name)).collect();
+        all.push(cookie);
+        self.cookie = Some(all.join("; "));
     }
 
     /// Sends bytes as they are; gives status, headers and the bytes of the answer.

@@ -162,7 +162,9 @@ const link = (id: string, change: object = {}) =>
   ({ id, made_on: "2026-01-05", expires_on: "2999-01-05", ...change }) as unknown as Schemas["LinkView"];
 
 function links(all: Schemas["LinkView"][]) {
-  vi.spyOn(fetchClient, "GET").mockImplementation((async () => answer(all)) as never);
+  const session = { standing: "signed-in", acts: ["link"] };
+  const get = async (path: string) => answer(path.endsWith("/session") ? session : all);
+  vi.spyOn(fetchClient, "GET").mockImplementation(get as never);
   show(<Links clientId="c" />);
 }
 

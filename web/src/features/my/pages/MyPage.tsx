@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
 import { goOffline, linkSource, TrainingLog } from "../../log";
 import { useMyPage } from "../api";
+import { ForgetLink } from "../components/ForgetLink";
 import { Pictures } from "../components/Pictures";
 import { SharedPart } from "../components/SharedPart";
 import { linkToken } from "../token";
@@ -22,10 +23,10 @@ export function MyPage() {
     return () => window.removeEventListener("hashchange", opened);
   }, []);
   if (!token) return <p className={styles.shut}>{t("my.noLink")}</p>;
-  return <Own key={token} token={token} />;
+  return <Own key={token} token={token} onForgotten={() => setToken(undefined)} />;
 }
 
-function Own({ token }: { token: string }) {
+function Own({ token, onForgotten }: { token: string; onForgotten: () => void }) {
   const { t } = useTranslation();
   const [tab, setTab] = useState<(typeof TABS)[number]>("week");
   const page = useMyPage(token);
@@ -43,6 +44,7 @@ function Own({ token }: { token: string }) {
             <Pictures token={token} wanted={page.data.photos} onSent={() => void page.refetch()} />
           )}
           {page.data && tab === "shared" && <SharedPart token={token} shared={page.data.shared} />}
+          {tab === "shared" && <ForgetLink source={source.key} onForgotten={onForgotten} />}
         </main>
       )}
       <nav className={styles.tabs} aria-label={t("my.places")}>

@@ -8,10 +8,11 @@ interface Owner {
   name: string;
   login: string;
   password: string;
+  code?: string;
 }
 
 /** The first start: the owner's account. */
-export function OwnerForm() {
+export function OwnerForm({ asksForCode }: { asksForCode: boolean }) {
   const { t } = useTranslation();
   const make = useMakeOwner();
   const problem = problemOf(make.error);
@@ -38,6 +39,17 @@ export function OwnerForm() {
         >
           <Input.Password autoComplete="new-password" size="large" />
         </Form.Item>
+        {asksForCode && (
+          <Form.Item
+            name="code"
+            label={t("signIn.code")}
+            extra={t("signIn.codeHint")}
+            rules={[{ required: true }]}
+            {...field("/code")}
+          >
+            <Input autoComplete="off" inputMode="numeric" size="large" />
+          </Form.Item>
+        )}
         {problem && !problem.errors?.length && (
           <div role="alert" style={{ color: "var(--danger)", marginBottom: 16 }}>
             {problem.detail}

@@ -55,7 +55,7 @@ test("an empty form sends nothing", async () => {
 });
 
 function owner(password: string) {
-  show(<OwnerForm />);
+  show(<OwnerForm asksForCode={false} />);
   type("Your name", "Mara");
   type("Login", "mara");
   type("Password", password);
@@ -75,4 +75,15 @@ test("that somebody else was first is said below the form", async () => {
   server(refused(409, "the practice has an owner already"));
   owner("a long enough one");
   expect((await screen.findByRole("alert")).textContent).toBe("the practice has an owner already");
+});
+
+test("the code of the first start is asked for where the program printed one", async () => {
+  const post = server({ data: {}, response: new Response() });
+  show(<OwnerForm asksForCode />);
+  type("Your name", "Mara");
+  type("Login", "mara");
+  type("Password", "a long enough one");
+  type("Code", "12345678");
+  fireEvent.click(screen.getByRole("button", { name: "Make the account" }));
+  await waitFor(() => expect(post.mock.calls[0]?.[1]).toMatchObject({ body: { code: "12345678" } }));
 });

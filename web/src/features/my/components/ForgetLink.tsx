@@ -1,0 +1,34 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { forgetSources, queuedCount } from "../../log";
+import { forgetToken } from "../token";
+
+interface Props {
+  /** Under which the phone keeps the week and what was logged. */
+  source: string;
+  onForgotten: () => void;
+}
+
+/** Forgets the link, the week and the log on this phone; says first what was not sent yet. */
+export function ForgetLink({ source, onForgotten }: Props) {
+  const { t } = useTranslation();
+  const [unsent, setUnsent] = useState<number>();
+  const own = (other: string) => other === source;
+  const forget = async () => {
+    await forgetSources(own);
+    forgetToken();
+    onForgotten();
+  };
+  if (unsent === undefined)
+    return <Button onClick={() => void queuedCount(own).then(setUnsent)}>{t("my.forget")}</Button>;
+  return (
+    <p>
+      {unsent > 0 ? t("my.forgetUnsent", { count: unsent }) : t("my.forgetHint")}{" "}
+      <Button danger onClick={() => void forget()}>
+        {t("my.forgetNow")}
+      </Button>{" "}
+      <Button onClick={() => setUnsent(undefined)}>{t("my.keep")}</Button>
+    </p>
+  );
+}
