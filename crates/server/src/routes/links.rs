@@ -8,6 +8,8 @@ use actix_web::{HttpResponse, delete, get, post, web};
 use jiff::ToSpan;
 use store::NewLink;
 
+/// Links made for a client on one day, at most.
+const A_DAY: usize = 20;
 /// Days a link may open.
 const DAYS: [u16; 2] = [1, 366];
 
@@ -41,6 +43,12 @@ pub(crate) async fn make_link(
     let made = state.run(move |store, _| {
         let (token, hash) = new_token();
         let today = AppState::today();
+        let made = store.links(&id)?.iter().filter(|link| link.made_on == today).count();
+        if made >= A_DAY {
+            let says =
+                format!("{made} links were made for this client today: take one of them, or make another tomorrow");
+            return Err(ApiError::Busy(says));
+        }
         let last = today.checked_add((i64::from(body.days) - 1).days());
         let new = NewLink {
             client_id: &id,

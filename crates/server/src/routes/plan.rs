@@ -15,8 +15,8 @@ use assess::Knowledge;
 use casefile::WeekDraft;
 use futures_util::stream::unfold;
 use handout::{Handout, HandoutError};
-use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
+use jiff::{ToSpan, Unit};
 use plan::{Effort, Proof, prove, swaps};
 use serde::Deserialize;
 use std::time::Instant;
@@ -257,10 +257,17 @@ fn proven(planned: &Planned, proofs: &Proofs, seconds: u32, listener: &mpsc::Sen
     }
 }
 
+/// A week starts within so many years of today.
+const MOST_YEARS: i16 = 5;
+
 /// The Monday of a day's week.
 fn monday(text: &str) -> Result<Date, ApiError> {
     let says = || invalid("/starts_on", format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD"));
     let day: Date = text.parse().ok().filter(|_| text.len() == 10).ok_or_else(says)?;
+    let far = day.since((Unit::Year, AppState::today())).map_or(i16::MAX, |span| span.get_years().abs());
+    if far >= MOST_YEARS {
+        return Err(invalid("/starts_on", format!("{day} is more than {MOST_YEARS} years from today")));
+    }
     day.checked_sub(i64::from(day.weekday().since(Weekday::Monday)).days()).map_err(|_| says())
 }
 

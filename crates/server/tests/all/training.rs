@@ -516,3 +516,31 @@ async fn a_round_from_which_a_week_was_given_stays() {
     assert!(refused.body["detail"].as_str().unwrap().contains("the round stays"), "{}", refused.body);
     assert_eq!(browser.get(&path).await.status, StatusCode::OK);
 }
+
+#[rstest]
+#[case::years_ahead("2040-01-02")]
+#[case::years_ago("2010-01-04")]
+#[actix_web::test]
+async fn a_week_far_from_today_is_not_given(#[case] starts_on: &str) {
+    trained!(practice, app, browser, _client, round, _week);
+    let issue = json!({"revision": 0, "starts_on": starts_on});
+    let refused = browser.post(&format!("/api/v1/rounds/{round}/plan/issue"), issue).await;
+    assert_eq!(refused.status, StatusCode::UNPROCESSABLE_ENTITY, "{}", refused.body);
+    assert!(refused.body["detail"].as_str().unwrap().contains("5 years from today"), "{}", refused.body);
+}
+
+#[actix_web::test]
+async fn links_of_a_client_are_counted_by_the_day() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let client = browser.post("/api/v1/clients", example()["client"].clone()).await;
+    let path = format!("/api/v1/clients/{}/links", client.body["id"].as_str().unwrap());
+    for _ in 0..20 {
+        assert_eq!(browser.post(&path, json!({"days": 30})).await.status, StatusCode::CREATED);
+    }
+    let refused = browser.post(&path, json!({"days": 30})).await;
+    assert_eq!(refused.status, StatusCode::TOO_MANY_REQUESTS, "{}", refused.body);
+    assert!(refused.body["detail"].as_str().unwrap().starts_with("20 links were made"), "{}", refused.body);
+}

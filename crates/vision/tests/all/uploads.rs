@@ -5,6 +5,7 @@
 use image::codecs::jpeg::JpegEncoder;
 use image::{DynamicImage, ExtendedColorType, ImageEncoder, ImageFormat, RgbImage};
 use img_parts::png::{Png, PngChunk};
+use proptest::prelude::*;
 use rstest::rstest;
 use std::io::{Cursor, Write};
 use vision::{Format, PhotoError, THUMB_PX, VIEW_PX, ingest};
@@ -194,4 +195,108 @@ fn an_original_ends_where_its_picture_does_and_has_no_thumbnail() {
     assert!(original.ends_with(&[0xFF, 0xD9]) && holds(b"JFIF\0"));
     assert!(!holds(b"ftyp") && !holds(b"THU"), "nothing of the film or the thumbnails");
     assert_eq!(ingest(&original).unwrap().view, ingest(&plain).unwrap().view, "the pixels are as they were");
+}
+
+/// What is done to a file.
+#[derive(Clone, Debug)]
+enum Harm {
+    /// A byte becomes another one.
+    Byte(usize, u8),
+    /// Four bytes become a number: where that is a length or a size, it is a large one.
+    Number(usize, u32),
+    /// A stretch is cut out.
+    Cut(usize, usize),
+    /// A stretch stands there twice.
+    Double(usize, usize),
+    /// It ends there.
+    End(usize),
+}
+
+impl Harm {
+    fn done_to(&self, bytes: &mut Vec<u8>) {
+        let length = bytes.len().max(1);
+        match *self {
+            Self::Byte(at, value) => {
+                if let Some(byte) = bytes.get_mut(at % length) {
+                    *byte = value;
+                }
+            }
+            Self::Number(at, value) => {
+                let at = at % length;
+                for (byte, new) in bytes[at..].iter_mut().zip(value.to_be_bytes()) {
+                    *byte = new;
+                }
+            }
+            Self::Cut(at, count) => {
+                let at = at % length;
+                let end = (at + count).min(bytes.len());
+                bytes.drain(at..end);
+            }
+            Self::Double(at, count) => {
+                let at = at % length;
+                let end = (at + count).min(bytes.len());
+                let stretch = bytes[at..end].to_vec();
+                bytes.splice(end..end, stretch);
+            }
+            Self::End(at) => bytes.truncate(at % length),
+        }
+    }
+}
+
+fn harm() -> impl Strategy<Value = Harm> {
+    // Heads of files say how large what follows is: half of the harm is done there.
+    let at = || prop_oneof![0..200_usize, 0..100_000_usize];
+    let number = prop_oneof![Just(u32::MAX), Just(0x7FFF_FFFF), Just(0x0001_0000), any::<u32>()];
+    prop_oneof![
+        (at(), any::<u8>()).prop_map(|(at, value)| Harm::Byte(at, value)),
+        (at(), number).prop_map(|(at, value)| Harm::Number(at, value)),
+        (at(), 1..400_usize).prop_map(|(at, count)| Harm::Cut(at, count)),
+        (at(), 1..400_usize).prop_map(|(at, count)| Harm::Double(at, count)),
+        at().prop_map(Harm::End),
+    ]
+}
+
+fn sound() -> impl Strategy<Value = Vec<u8>> {
+    let drawn = || DynamicImage::ImageRgb8(picture(240, 320));
+    prop_oneof![
+        Just(jpeg(240, 320)),
+        Just(cmyk()),
+        Just(animated()),
+        Just(encoded(&drawn(), ImageFormat::Png)),
+        Just(encoded(&drawn(), ImageFormat::WebP)),
+    ]
+}
+
+/// Set for the test's own child, which does the harm itself.
+const CHILD: &str = "ORTHOMER_HARM";
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: if std::env::var_os(CHILD).is_some() { 600 } else { 60 }, ..ProptestConfig::default() })]
+
+    #[test]
+    fn a_harmed_file_is_a_picture_or_a_sentence(mut bytes in sound(), harm in prop::collection::vec(harm(), 1..6)) {
+        for harm in harm {
+            harm.done_to(&mut bytes);
+        }
+        if let Err(refused) = ingest(&bytes) {
+            prop_assert!(!refused.to_string().is_empty());
+        }
+    }
+}
+
+#[test]
+fn harmed_files_need_less_than_half_a_gigabyte_of_addresses() {
+    if std::env::var_os(CHILD).is_some() {
+        return;
+    }
+    let own = std::env::current_exe().unwrap();
+    let harmed = std::process::Command::new("prlimit")
+        .arg("--as=536870912")
+        .arg(own)
+        .args(["uploads::a_harmed_file_is_a_picture_or_a_sentence", "--exact", "--test-threads=1"])
+        .env(CHILD, "1")
+        .output()
+        .unwrap();
+    let says = String::from_utf8_lossy(&harmed.stdout).into_owned();
+    assert!(harmed.status.success() && says.contains("1 passed"), "{says}{}", String::from_utf8_lossy(&harmed.stderr));
 }
