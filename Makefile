@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench load reference schema api screenshots chromium tools figure accuracy calibration weeks clean
+.PHONY: demo build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -90,6 +90,18 @@ weeks: tools $(PYTHON)
 load: build e2e/node_modules/.package-lock.json
 	cargo build --profile quick --locked -p server --example bare
 	cd e2e && node load.mjs ../target/load && node offline.mjs
+
+## faults: the program killed in the middle of every kind of write
+faults: build
+	cd e2e && node faults.mjs
+
+## deb: a Debian package in target/debian, and a try at installing, upgrading and removing it where that is allowed
+deb: tools web/dist/index.html target/tools/bin/cargo-deb
+	target/tools/bin/cargo-deb --locked -p orthomer
+	packaging/try.sh target/debian/orthomer_*.deb
+
+target/tools/bin/cargo-deb:
+	cargo install cargo-deb --version 3.8.0 --locked --root target/tools
 
 ## figure: make the booth's figure file anew from its source
 figure: $(PYTHON)

@@ -92,7 +92,7 @@ console.log(`database ${(statSync(`${DATA}/orthomer.sqlite`).size / 1e6).toFixed
 try {
   const login = { login: "mara", password: "plumb-line-demo" };
   const signed = await ask(PORT, "/api/v1/session", { method: "POST", body: login });
-  const headers = { cookie: signed.headers["set-cookie"][0].split(";")[0] };
+  const headers = { cookie: signed.headers["set-cookie"].map((set) => set.split(";")[0]).join("; ") };
   const get = async (path) => JSON.parse((await ask(PORT, `/api/v1${path}`, { headers })).text());
   const clients = [1, 2].map((page) => get(`/clients?per_page=100&page=${page}`));
   const all = (await Promise.all(clients)).flatMap(({ items }) => items);

@@ -53,7 +53,7 @@ export async function comeBack(binary, port) {
     await answers(address);
     const login = JSON.stringify({ login: "mara", password: "plumb-line-demo" });
     const signed = await fetch(`${address}/api/v1/session`, { method: "POST", body: login, headers: { "Content-Type": "application/json" } });
-    const headers = { cookie: signed.headers.getSetCookie()[0].split(";")[0], "Content-Type": "application/json" };
+    const headers = { cookie: signed.headers.getSetCookie().map((set) => set.split(";")[0]).join("; "), "Content-Type": "application/json" };
     const get = async (path) => (await fetch(`${address}/api/v1${path}`, { headers })).json();
     const client = (await get("/clients?find=Oda")).items[0].id;
     const entries = written(await get(`/clients/${client}/week`));

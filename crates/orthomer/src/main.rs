@@ -9,7 +9,7 @@ mod serve;
 
 use crate::serve::Door;
 use clap::{Parser, Subcommand};
-use server::Certificate;
+use server::{Certificate, Line};
 use std::net::IpAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -56,6 +56,9 @@ enum Command {
         /// The certificate's private key (PEM).
         #[arg(long, requires = "cert")]
         key: Option<PathBuf>,
+        /// A port of this machine alone on which it tells how it does, for Prometheus.
+        #[arg(long)]
+        metrics_port: Option<u16>,
     },
     /// Serve fresh demo data from a directory of its own.
     Demo {
@@ -192,9 +195,19 @@ enum Command {
 
 fn main() -> ExitCode {
     let result = match Arguments::parse().command {
-        Command::Serve { data, host, port, name, behind_https, trust_proxy, cert, key } => {
+        Command::Serve { data, host, port, name, behind_https, trust_proxy, cert, key, metrics_port } => {
             let certificate = cert.zip(key).map(|(chain, key)| Certificate { chain, key });
-            serve::serve(&data, Door { host, port, names: name, behind_https, proxies: trust_proxy, certificate })
+            serve::serve(
+                &data,
+                Door {
+                    host,
+                    port,
+                    names: name,
+                    behind_https,
+                    proxies: trust_proxy,
+                    line: Line { certificate, metrics_port },
+                },
+            )
         }
         Command::Demo { host, port, clients, no_pictures, data } => {
             serve::serve_demo(&host, port, usize::from(clients), !no_pictures, data.as_deref())

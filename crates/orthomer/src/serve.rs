@@ -4,7 +4,7 @@ use crate::demo;
 use crate::failure::Failure;
 use assess::Knowledge;
 use rand::RngExt;
-use server::{AppState, Certificate};
+use server::{AppState, Line};
 use std::io::Write as _;
 use std::net::IpAddr;
 use std::path::Path;
@@ -24,8 +24,8 @@ pub struct Door {
     pub behind_https: bool,
     /// Proxies whose word on a caller's address is taken.
     pub proxies: Vec<IpAddr>,
-    /// For HTTPS by the program itself.
-    pub certificate: Option<Certificate>,
+    /// What it speaks and tells beside the application.
+    pub line: Line,
 }
 
 /// Digits of the code that the first owner is asked for.
@@ -38,9 +38,9 @@ pub fn serve(data: &Path, door: Door) -> Result<(), Failure> {
     let new = state.store.is_new().map_err(Failure::other)?;
     let code = new.then(|| format!("{:08}", rand::rng().random_range(0..CODE_BELOW)));
     let says = code.as_ref().map(|code| format!("The first start: the owner is asked for the code {code}.\n"));
-    let https = door.behind_https || door.certificate.is_some();
+    let https = door.behind_https || door.line.certificate.is_some();
     let state = state.called(door.names).behind_https(https).behind_proxies(door.proxies).asking_for(code);
-    run(&state, &door.host, door.port, door.certificate.as_ref(), &says.unwrap_or_default())
+    run(&state, &door.host, door.port, &door.line, &says.unwrap_or_default())
 }
 
 /// Serves fresh demo data from a directory of its own, which goes when the server stops; or from `data`, where it stays.
@@ -61,7 +61,7 @@ pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool, data: O
         });
     }
     let sign_in = format!("Sign in as {} with the password {}.\n", demo::LOGIN, demo::PASSWORD);
-    run(&state, host, port, None, &sign_in)
+    run(&state, host, port, &Line::default(), &sign_in)
 }
 
 /// Prints the OpenAPI document of the server's own routes.
@@ -81,20 +81,12 @@ fn knowledge() -> Result<Arc<Knowledge>, Failure> {
     Knowledge::load().map(Arc::new).map_err(Failure::other)
 }
 
-fn run(
-    state: &AppState,
-    host: &str,
-    port: u16,
-    certificate: Option<&Certificate>,
-    sign_in: &str,
-) -> Result<(), Failure> {
-    let scheme = if certificate.is_some() { "https" } else { "http" };
+fn run(state: &AppState, host: &str, port: u16, line: &Line, sign_in: &str) -> Result<(), Failure> {
+    let scheme = if line.certificate.is_some() { "https" } else { "http" };
     // Nobody need read it: a server whose output was closed goes on serving.
     let ready =
         || drop(writeln!(std::io::stdout(), "Orthomer is at {scheme}://{host}:{port}\n{sign_in}Stop it with Ctrl-C."));
-    actix_web::rt::System::new()
-        .block_on(server::serve(state.clone(), host, port, certificate, ready))
-        .map_err(Failure::other)
+    actix_web::rt::System::new().block_on(server::serve(state.clone(), host, port, line, ready)).map_err(Failure::other)
 }
 
 /// Structured logs on standard error, at `level` unless `ORTHOMER_LOG` says otherwise.

@@ -5,6 +5,7 @@ use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in
 use crate::error::{ApiError, ServeError};
 use crate::learning;
 use crate::logging::Impersonal;
+use crate::metrics;
 use crate::routes::{
     archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds,
     saved_weeks, session, tape, tests, today, usual_week,
@@ -80,11 +81,8 @@ fn routes(
         .service(clients::show_client)
         .service(clients::save_client)
         .service(clients::open_round)
-        .service(clients::show_belongings)
-        .service(clients::put_away)
-        .service(clients::erase_client)
-        .service(rounds::save_round)
-        .service(rounds::delete_round)
+        .configure(leaving)
+        .configure(second_factor)
         .service(rounds::show_round)
         .service(rounds::show_verdict)
         .service(rounds::save_choices)
@@ -158,6 +156,21 @@ fn routes(
         .service(own)
         .service(guarded)
         .split_for_parts()
+}
+
+/// One's own second factor.
+fn second_factor(config: &mut ServiceConfig) {
+    config.service(practice::offer_factor).service(practice::confirm_factor).service(practice::remove_factor);
+}
+
+/// Clients and rounds put away, put right and removed.
+fn leaving(config: &mut ServiceConfig) {
+    config
+        .service(clients::show_belongings)
+        .service(clients::put_away)
+        .service(clients::erase_client)
+        .service(rounds::save_round)
+        .service(rounds::delete_round);
 }
 
 /// What comes after a plan was given: log, links, review, Today, and data out and in.
@@ -239,7 +252,17 @@ pub fn application(
     .wrap(from_fn(security::from_here))
     .wrap(security::headers(https))
     .wrap(Compress::default())
+    .wrap(from_fn(metrics::counted))
     .wrap(TracingLogger::<Impersonal>::new())
+}
+
+/// What the program speaks and tells beside the application.
+#[derive(Clone, Debug, Default)]
+pub struct Line {
+    /// For HTTPS by the program itself.
+    pub certificate: Option<Certificate>,
+    /// The port of this machine on which it tells how it does.
+    pub metrics_port: Option<u16>,
 }
 
 /// Serves the application until it is told to stop, over HTTPS when there is a certificate.
@@ -250,26 +273,31 @@ pub async fn serve(
     state: AppState,
     host: &str,
     port: u16,
-    certificate: Option<&Certificate>,
+    line: &Line,
     ready: impl FnOnce(),
 ) -> Result<(), ServeError> {
-    let tls = certificate.map(Certificate::config).transpose()?;
+    let tls = line.certificate.as_ref().map(Certificate::config).transpose()?;
 
     let key = cookie_key(&state.store)?;
-    let (store, knowledge) = (state.store.clone(), state.knowledge());
+    let (store, knowledge, told) = (state.store.clone(), state.knowledge(), state.clone());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
     let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true);
     let bound = match tls {
         Some(tls) => server.bind_rustls_0_23((host, port), tls),
         None => server.bind((host, port)),
     };
-    let server = bound.map_err(|why| {
+    let unbound = |host: &str, port: u16, why: std::io::Error| {
         let host = host.to_owned();
         match why.kind() {
             std::io::ErrorKind::AddrInUse => ServeError::PortInUse { host, port },
             _ => ServeError::Address { host, port, why },
         }
-    })?;
+    };
+    let server = bound.map_err(|why| unbound(host, port, why))?;
+    if let Some(port) = line.metrics_port {
+        let metrics = metrics::serve(&told, port).map_err(|why| unbound("127.0.0.1", port, why))?;
+        actix_web::rt::spawn(metrics);
+    }
     // Only now: a program that cannot serve has nothing to tidy.
     store.tidy()?;
     learning::start(store, knowledge);

@@ -75,6 +75,8 @@ pub enum ApiError {
     Refused(String),
     /// Too much of the same person waits already.
     Busy(String),
+    /// The password was right; the code of the second factor is missing or wrong.
+    FactorNeeded(String),
     /// A login may be tried again after so many seconds.
     TooOften(u64),
     /// A body took too long.
@@ -177,6 +179,10 @@ impl ApiError {
         match self {
             Self::SignInNeeded => of("Sign in first."),
             Self::TooOften(seconds) => of(&format!("Too many wrong passwords: try again in {seconds} s.")),
+            Self::FactorNeeded(says) => {
+                let problem = Problem { pointer: "/code".to_owned(), says: says.clone() };
+                ProblemDetails { errors: vec![problem], ..of(says) }
+            }
             Self::SignInFailed => of("Login and password do not match."),
             Self::LinkShut(detail)
             | Self::Malformed(detail)
@@ -207,7 +213,9 @@ impl std::fmt::Display for ApiError {
 impl ResponseError for ApiError {
     fn status_code(&self) -> StatusCode {
         match self {
-            Self::SignInNeeded | Self::SignInFailed | Self::LinkShut(_) => StatusCode::UNAUTHORIZED,
+            Self::SignInNeeded | Self::SignInFailed | Self::FactorNeeded(_) | Self::LinkShut(_) => {
+                StatusCode::UNAUTHORIZED
+            }
             Self::Malformed(_) => StatusCode::BAD_REQUEST,
             Self::Photo(PhotoError::TooHeavy) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Invalid(_) | Self::Photo(_) => StatusCode::UNPROCESSABLE_ENTITY,

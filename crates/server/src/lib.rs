@@ -13,6 +13,7 @@ mod kept;
 mod learning;
 mod logging;
 mod looking;
+mod metrics;
 mod planning;
 mod queue;
 mod receiving;
@@ -28,7 +29,7 @@ mod taking;
 mod tls;
 mod training;
 
-pub use app::{application, openapi, serve};
+pub use app::{Line, application, openapi, serve};
 pub use auth::{PasswordError, hash_password};
 pub use error::ServeError;
 pub use learning::learn_eyes;

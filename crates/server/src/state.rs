@@ -7,6 +7,7 @@ use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
 use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
+use crate::metrics::Metrics;
 use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day};
 use crate::roster::rests_on_all;
@@ -116,6 +117,8 @@ pub struct AppState {
     pub(crate) working: Budget,
     darkroom: Arc<ThreadPool>,
     figure: Arc<OnceLock<Figure>>,
+    /// How the program does.
+    pub(crate) metrics: Metrics,
     /// What was noted in this hour.
     pub(crate) noted: Noted,
 }
@@ -177,6 +180,7 @@ impl AppState {
             darkroom,
             figure: Arc::new(OnceLock::new()),
             noted: Noted::default(),
+            metrics: Metrics::new()?,
             store,
         })
     }

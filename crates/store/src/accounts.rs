@@ -3,7 +3,7 @@
 use crate::connection::Store;
 use crate::error::StoreError;
 use crate::new_id;
-use crate::schema::account;
+use crate::schema::{account, recovery_code};
 use diesel::prelude::*;
 use diesel::result::DatabaseErrorKind;
 use jiff::Timestamp;
@@ -38,6 +38,23 @@ pub struct Account {
     pub role: Role,
     /// The password's hash, in PHC string format.
     pub password_hash: String,
+    /// The second factor, once it is set up.
+    pub factor: Option<Factor>,
+}
+
+/// A second factor by time.
+#[derive(Clone, PartialEq, Eq)]
+pub struct Factor {
+    /// What phone and server share, base32.
+    pub secret: String,
+    /// The last step of time whose code was used: no code is used twice.
+    pub last_step: i64,
+}
+
+impl std::fmt::Debug for Factor {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.write_str("Factor")
+    }
 }
 
 #[derive(Queryable, Selectable)]
@@ -48,13 +65,16 @@ struct Row {
     name: String,
     role: String,
     password_hash: String,
+    factor_secret: Option<String>,
+    factor_step: Option<i64>,
 }
 
 impl TryFrom<Row> for Account {
     type Error = StoreError;
     fn try_from(row: Row) -> Result<Self, StoreError> {
         let role = Role::parse(&row.role).ok_or_else(|| StoreError::corrupt("account", &row.id, "unknown role"))?;
-        Ok(Self { id: row.id, login: row.login, name: row.name, role, password_hash: row.password_hash })
+        let factor = row.factor_secret.map(|secret| Factor { secret, last_step: row.factor_step.unwrap_or_default() });
+        Ok(Self { id: row.id, login: row.login, name: row.name, role, password_hash: row.password_hash, factor })
     }
 }
 
@@ -179,6 +199,39 @@ impl Store {
             Ok(())
         })?;
         self.account(id)
+    }
+
+    /// Sets up a second factor, with the hashes of codes for when it is lost; `None` takes it away.
+    pub fn set_factor(&self, id: &str, factor: Option<&Factor>, codes_sha256: &[String]) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let changed = diesel::update(account::table.find(id))
+                .set((
+                    account::factor_secret.eq(factor.map(|factor| factor.secret.as_str())),
+                    account::factor_step.eq(factor.map(|factor| factor.last_step)),
+                ))
+                .execute(connection)?;
+            if changed == 0 {
+                return Err(StoreError::not_found("account", id));
+            }
+            diesel::delete(recovery_code::table.filter(recovery_code::account_id.eq(id))).execute(connection)?;
+            for code in codes_sha256 {
+                diesel::insert_into(recovery_code::table)
+                    .values((recovery_code::account_id.eq(id), recovery_code::code_sha256.eq(code)))
+                    .execute(connection)?;
+            }
+            Ok(())
+        })
+    }
+
+    /// Uses up a step of time; whether it was later than every one used before.
+    pub fn use_factor_step(&self, id: &str, step: i64) -> Result<bool, StoreError> {
+        let own = account::table.find(id).filter(account::factor_step.lt(step));
+        Ok(diesel::update(own).set(account::factor_step.eq(step)).execute(&mut self.connect()?)? > 0)
+    }
+
+    /// Uses up a recovery code by its hash; whether there was one.
+    pub fn use_recovery_code(&self, id: &str, code_sha256: &str) -> Result<bool, StoreError> {
+        Ok(diesel::delete(recovery_code::table.find((id, code_sha256))).execute(&mut self.connect()?)? > 0)
     }
 
     /// Takes someone's way in away. What they did stays under their name.

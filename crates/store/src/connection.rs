@@ -88,6 +88,14 @@ impl Store {
         self.sweep_photos()
     }
 
+    /// Size of the database's file.
+    ///
+    /// # Errors
+    /// [`StoreError::File`] when it cannot be seen.
+    pub fn database_bytes(&self) -> Result<u64, StoreError> {
+        Ok(std::fs::metadata(self.directory.join(FILE)).map_err(StoreError::File)?.len())
+    }
+
     /// Keeps a starting server from tidying away what is being written.
     pub(crate) fn writing(&self) -> Result<Lock, StoreError> {
         Lock::with_others(&self.directory, WRITTEN).map_err(StoreError::File)

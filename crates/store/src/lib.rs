@@ -32,7 +32,7 @@ mod tape;
 mod tests;
 mod usual_week;
 
-pub use accounts::{Account, ChangedAccount, NewAccount};
+pub use accounts::{Account, ChangedAccount, Factor, NewAccount};
 pub use archive::{Belongings, Finding, Imported, TABLE_NAMES, backup, restore};
 pub use audit::{Deed, NewDeed};
 pub use clients::{ClientRecord, Page};

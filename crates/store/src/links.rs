@@ -42,6 +42,8 @@ pub struct NewLink<'a> {
     pub token_sha256: &'a str,
     /// Who makes it.
     pub made_by: &'a str,
+    /// And by account.
+    pub made_by_id: &'a str,
     /// Today.
     pub made_on: Date,
     /// The last day on which it opens.
@@ -92,6 +94,7 @@ impl Store {
                 client_link::client_id.eq(new.client_id),
                 client_link::token_sha256.eq(new.token_sha256),
                 client_link::made_by.eq(new.made_by),
+                client_link::made_by_id.eq(new.made_by_id),
                 client_link::made_on.eq(new.made_on.to_string()),
                 client_link::expires_on.eq(new.expires_on.to_string()),
             ))

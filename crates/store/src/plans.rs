@@ -30,8 +30,10 @@ pub struct NewIssue {
     pub issued_on: Date,
     /// Monday of its first week.
     pub starts_on: Date,
-    /// Who gives it.
+    /// Who gives it, by name.
     pub issued_by: String,
+    /// And by account.
+    pub issued_by_id: Option<String>,
     /// The week as the coach has it.
     pub week: WeekDraft,
     /// The week in words, as it is given.
@@ -71,6 +73,7 @@ struct Row {
     issued_on: String,
     starts_on: String,
     issued_by: String,
+    issued_by_id: Option<String>,
     week_json: String,
     plan_json: String,
 }
@@ -164,6 +167,7 @@ impl Store {
                 issued_on: new.issued_on.to_string(),
                 starts_on: new.starts_on.to_string(),
                 issued_by: new.issued_by.clone(),
+                issued_by_id: new.issued_by_id.clone(),
                 week_json,
                 plan_json,
             };

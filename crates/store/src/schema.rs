@@ -8,6 +8,8 @@ diesel::table! {
         role -> Text,
         password_hash -> Text,
         created_at -> Text,
+        factor_secret -> Nullable<Text>,
+        factor_step -> Nullable<BigInt>,
     }
 }
 
@@ -204,6 +206,7 @@ diesel::table! {
         issued_by -> Text,
         week_json -> Text,
         plan_json -> Text,
+        issued_by_id -> Nullable<Text>,
     }
 }
 
@@ -254,6 +257,7 @@ diesel::table! {
         expires_on -> Text,
         revoked_on -> Nullable<Text>,
         used_on -> Nullable<Text>,
+        made_by_id -> Nullable<Text>,
     }
 }
 
@@ -324,6 +328,13 @@ diesel::table! {
         name -> Text,
         act -> Text,
         client_id -> Nullable<Text>,
+    }
+}
+
+diesel::table! {
+    recovery_code (account_id, code_sha256) {
+        account_id -> Text,
+        code_sha256 -> Text,
     }
 }
 

@@ -4,6 +4,24 @@
  */
 
 export interface paths {
+    "/api/v1/account/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Sets up a second factor that was offered, once the phone has shown that it makes codes of it. */
+        put: operations["confirm_factor"];
+        /** Offers a second factor for one's own account. */
+        post: operations["offer_factor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/angle": {
         parameters: {
             query?: never;
@@ -825,6 +843,23 @@ export interface paths {
         post?: never;
         /** Takes someone's way in away. */
         delete: operations["remove_person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/people/{account_id}/second-factor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes a second factor away: one's own, or as the owner somebody's who lost their phone. */
+        delete: operations["remove_factor"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2172,6 +2207,15 @@ export interface components {
             /** @description What is missing for an equation, one sentence each. */
             missing: string[];
         };
+        /** @description A second factor set up: the secret that was offered, and a code that the phone made of it. */
+        ConfirmFactor: {
+            /** @description Six digits. */
+            code: string;
+            /** @description The account's password: whoever finds a desk left open sets up nothing. */
+            password: string;
+            /** @description As it was offered. */
+            secret: string;
+        };
         /** @description Two kinds of evidence that contradict each other. */
         ConflictEntry: {
             /** @description `size` or `sides`. */
@@ -2586,6 +2630,13 @@ export interface components {
              * @description The truth in steps of the scale.
              */
             truth_steps?: number | null;
+        };
+        /** @description A second factor that is being set up: nothing is asked for until a code of it was shown. */
+        FactorOffer: {
+            /** @description What a phone's authenticator reads. */
+            address: string;
+            /** @description What phone and server will share, base32. */
+            secret: string;
         };
         /** @description What goes wrong, and what then does the work. */
         Fault: {
@@ -3630,6 +3681,11 @@ export interface components {
             /** @description Why. */
             note: string;
         };
+        /** @description The password of whoever asks. */
+        OwnPassword: {
+            /** @description As it was typed. */
+            password: string;
+        };
         /** @description A painful area. */
         Pain: {
             /** @description `shoulder`, `elbow`, `wrist`, `low-back`, `neck`, `knee`, `hip` or `ankle`. */
@@ -3707,6 +3763,8 @@ export interface components {
             name: string;
             /** @description What they may do. */
             role: components["schemas"]["Role"];
+            /** @description Whether a second factor is set up. */
+            second_factor: boolean;
             /** @description Whether it is whoever asks. */
             you: boolean;
         };
@@ -4269,6 +4327,11 @@ export interface components {
             asks: string;
             /** @description Stable id, such as `heart`. */
             id: string;
+        };
+        /** @description Codes for when the phone is lost, told once. */
+        RecoveryCodes: {
+            /** @description Each opens once. */
+            codes: string[];
         };
         /**
          * @description Signs that a doctor or physiotherapist should look at first.
@@ -5216,6 +5279,8 @@ export interface components {
         };
         /** @description A try to sign in. */
         SignIn: {
+            /** @description The second factor's six digits, or a recovery code, where the account has one. */
+            code?: string;
             /** @description The login. */
             login: string;
             /** @description The password. */
@@ -6036,6 +6101,64 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    confirm_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmFactor"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecoveryCodes"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    offer_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactorOffer"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     measure_angle: {
         parameters: {
             query?: never;
@@ -7990,6 +8113,53 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_factor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPassword"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

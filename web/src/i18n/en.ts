@@ -34,6 +34,7 @@ export const en = {
     lead: "What leans, and what to do about it.",
     login: "Login",
     password: "Password",
+    factor: "Code from your phone",
     submit: "Sign in",
     newLead: "This practice is new. Make the owner's account; others are added by the owner.",
     name: "Your name",

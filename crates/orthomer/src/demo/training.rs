@@ -1,7 +1,7 @@
 //! What the demo's clients were given and trained: plans of the planner's own, and logs that follow the rules of progress with
 //! a scatter, a sore elbow, a numb foot and two phones that did not see each other.
 
-use crate::demo::RoundIds;
+use crate::demo::{LOGIN, RoundIds};
 use crate::failure::Failure;
 use assess::{Knowledge, assess};
 use atlas::{Exercise, Work};
@@ -143,6 +143,7 @@ fn issue(
         issued_on,
         starts_on,
         issued_by: coach.to_owned(),
+        issued_by_id: store.account_by_login(LOGIN).map_err(Failure::other)?.map(|account| account.id),
         week: given.week.clone(),
         plan: given.plan.clone(),
     };

@@ -78,3 +78,22 @@ fn what_cannot_be_used_for_https_is_one_sentence(#[case] file: &str, #[case] tex
     let says = String::from_utf8_lossy(&output.stderr).into_owned();
     assert!(!output.status.success() && says.contains(file) && says.contains("cannot be used for HTTPS"), "{says}");
 }
+
+#[test]
+fn how_the_program_does_is_told_on_a_port_of_this_machine() {
+    let directory = tempfile::tempdir().unwrap();
+    certificate(directory.path());
+    let mut command = command(directory.path(), 8196);
+    let mut server =
+        command.args(["--metrics-port", "8197"]).stdout(Stdio::piped()).stderr(Stdio::null()).spawn().unwrap();
+    let mut prints = BufReader::new(server.stdout.take().unwrap());
+    let mut served = Served { server, line: String::new(), directory };
+    prints.read_line(&mut served.line).unwrap();
+    let mut line = TcpStream::connect("127.0.0.1:8197").unwrap();
+    line.write_all(b"GET /metrics HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\n\r\n").unwrap();
+    let mut answer = String::new();
+    line.read_to_string(&mut answer).unwrap();
+    for told in ["orthomer_database_bytes ", "orthomer_waiting_pictures 0", "orthomer_request_seconds_count 0"] {
+        assert!(answer.contains(told), "{told}: {answer}");
+    }
+}

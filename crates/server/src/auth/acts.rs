@@ -34,6 +34,9 @@ const fn does(method: &'static str, pattern: &'static str, act: Act) -> Route {
 
 /// Every route that asks for somebody signed in.
 const ROUTES: &[Route] = &[
+    works_out("/account/second-factor", Act::OwnAccount),
+    does("PUT", "/account/second-factor", Act::OwnAccount),
+    does("DELETE", "/practice/people/{account_id}/second-factor", Act::OwnAccount),
     reads("/atlas", Act::See),
     reads("/clients", Act::See),
     does("POST", "/clients", Act::Brief),

@@ -88,7 +88,9 @@ pub(crate) fn known_browser(key: &Key, account_id: &str, https: bool) -> Cookie<
 /// Whether a browser's cookie says that it signed in as this account before.
 pub(crate) fn is_known(key: &Key, cookie: Option<Cookie<'static>>, account_id: &str) -> bool {
     let mut jar = CookieJar::new();
-    cookie.into_iter().for_each(|cookie| jar.add_original(cookie));
+    if let Some(cookie) = cookie {
+        jar.add_original(cookie);
+    }
     jar.signed(key).get(KNOWN).is_some_and(|cookie| cookie.value() == account_id)
 }
 

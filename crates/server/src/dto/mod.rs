@@ -39,8 +39,9 @@ pub(crate) use plan::{
     PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };
 pub(crate) use practice::{
-    AccuracyView, ActView, DeedView, ImportedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView,
-    PracticeView, RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ActView, ConfirmFactor, DeedView, FactorOffer, ImportedView, LearnedView, MeasurerView,
+    MeasuringPoint, NewPerson, OwnPassword, PersonView, PracticeView, RaterView, RecoveryCodes, SaveExercise,
+    SavePerson, SavePractice, SettingView, TapeOrder,
 };
 pub(crate) use review::{
     AreaReviewView, Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView,

@@ -86,6 +86,42 @@ pub struct DeedView {
     pub client_name: Option<String>,
 }
 
+/// A second factor that is being set up: nothing is asked for until a code of it was shown.
+#[derive(Serialize, ToSchema)]
+pub struct FactorOffer {
+    /// What phone and server will share, base32.
+    pub secret: String,
+    /// What a phone's authenticator reads.
+    pub address: String,
+}
+
+/// A second factor set up: the secret that was offered, and a code that the phone made of it.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct ConfirmFactor {
+    /// As it was offered.
+    pub secret: String,
+    /// Six digits.
+    pub code: String,
+    /// The account's password: whoever finds a desk left open sets up nothing.
+    pub password: String,
+}
+
+/// The password of whoever asks.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct OwnPassword {
+    /// As it was typed.
+    pub password: String,
+}
+
+/// Codes for when the phone is lost, told once.
+#[derive(Serialize, ToSchema)]
+pub struct RecoveryCodes {
+    /// Each opens once.
+    pub codes: Vec<String>,
+}
+
 /// Someone who may sign in.
 #[derive(Serialize, ToSchema)]
 pub struct PersonView {
@@ -99,6 +135,8 @@ pub struct PersonView {
     pub role: Role,
     /// Whether it is whoever asks.
     pub you: bool,
+    /// Whether a second factor is set up.
+    pub second_factor: bool,
 }
 
 /// Someone to be added.

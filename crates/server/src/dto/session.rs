@@ -38,6 +38,9 @@ pub struct SignIn {
     pub login: String,
     /// The password.
     pub password: String,
+    /// The second factor's six digits, or a recovery code, where the account has one.
+    #[serde(default)]
+    pub code: String,
 }
 
 /// The owner's account, made at the first start.

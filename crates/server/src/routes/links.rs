@@ -54,6 +54,7 @@ pub(crate) async fn make_link(
             client_id: &id,
             token_sha256: &hash,
             made_by: &signed_in.0.name,
+            made_by_id: &signed_in.0.id,
             made_on: today,
             expires_on: last.map_err(|error| ApiError::Internal(error.to_string()))?,
         };

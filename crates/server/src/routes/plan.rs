@@ -300,7 +300,8 @@ pub(crate) async fn issue_plan(
             return Err(ApiError::Refused("The week has no exercise yet: nothing can be given.".to_owned()));
         }
         let issued_on = AppState::today();
-        let new = NewIssue { round_id: id.clone(), issued_on, starts_on, issued_by: signed_in.0.name, week, plan };
+        let (issued_by, issued_by_id) = (signed_in.0.name, Some(signed_in.0.id));
+        let new = NewIssue { round_id: id.clone(), issued_on, starts_on, issued_by, issued_by_id, week, plan };
         Ok(IssuedSummary::from(&store.issue_plan(&new)?))
     });
     Ok(HttpResponse::Created().json(issued.await?))

@@ -1,9 +1,13 @@
 //! The practice: what it sets, who works in it, how well each of them measures, how they like their sheets.
 
-use crate::auth::{SignedIn, allowed, hash_password, open_session, verify_password};
+use crate::auth::{
+    SignedIn, allowed, factor_address, factor_step, hash_password, new_secret, open_session, recovery_codes,
+    recovery_hash, verify_password,
+};
 use crate::dto::{
-    AccuracyView, ActView, AgreementView, DeedView, LearnedView, MeasurerView, MeasuringPoint, NewPerson, PersonView,
-    PracticeView, RaterView, SaveExercise, SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ActView, AgreementView, ConfirmFactor, DeedView, FactorOffer, LearnedView, MeasurerView,
+    MeasuringPoint, NewPerson, OwnPassword, PersonView, PracticeView, RaterView, RecoveryCodes, SaveExercise,
+    SavePerson, SavePractice, SettingView, TapeOrder,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::{AppState, PageOf};
@@ -12,10 +16,11 @@ use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Calibration, Knowledge, MeasurerErrors, Round};
 use atlas::Atlas;
 use casefile::{PracticeEntry, Problem, check_practice, is_one_line};
+use jiff::Timestamp;
 use roles::{Act, TABLE};
 use serde::Deserialize;
 use serde_json::{json, to_value};
-use store::{Account, ChangedAccount, Deed, NewAccount, Store};
+use store::{Account, ChangedAccount, Deed, Factor, NewAccount, Store};
 use utoipa::IntoParams;
 
 fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<PracticeView, ApiError> {
@@ -127,11 +132,12 @@ pub(crate) async fn save_exercise(
 /// `asking` is the id of whoever asks.
 fn person(account: &Account, asking: &str) -> PersonView {
     PersonView {
+        second_factor: account.factor.is_some(),
         you: account.id == asking,
         id: account.id.clone(),
         login: account.login.clone(),
         name: account.name.clone(),
-        role: account.role.into(),
+        role: account.role,
     }
 }
 
@@ -163,7 +169,7 @@ pub(crate) async fn add_person(
         let problems: Vec<Problem> = wrong.into_iter().flatten().collect();
         let (Ok(password_hash), true) = (hash, problems.is_empty()) else { return Err(ApiError::Invalid(problems)) };
         let (name, login) = (body.name.trim().to_owned(), body.login.trim().to_owned());
-        let new = NewAccount { login, name, role: body.role.into(), password_hash };
+        let new = NewAccount { login, name, role: body.role, password_hash };
         Ok(person(&store.add_account(&new)?, &signed_in.0.id))
     });
     Ok(HttpResponse::Created().json(added.await?))
@@ -225,6 +231,65 @@ pub(crate) async fn save_person(
         open_session(&session, &saved)?;
     }
     Ok(web::Json(person(&saved, &signed_in.0.id)))
+}
+
+/// Offers a second factor for one's own account.
+#[utoipa::path(tag = "practice", responses((status = 200, body = FactorOffer),
+    (status = 401, body = ProblemDetails)))]
+#[post("/account/second-factor")]
+pub(crate) async fn offer_factor(signed_in: SignedIn) -> Result<web::Json<FactorOffer>, ApiError> {
+    let secret = new_secret();
+    let address = factor_address(&secret, &signed_in.0.login);
+    let address = address.ok_or_else(|| ApiError::Internal("no address of a second factor".to_owned()))?;
+    Ok(web::Json(FactorOffer { secret, address }))
+}
+
+/// Sets up a second factor that was offered, once the phone has shown that it makes codes of it.
+#[utoipa::path(tag = "practice", request_body = ConfirmFactor, responses(
+    (status = 200, body = RecoveryCodes), (status = 422, body = ProblemDetails)))]
+#[put("/account/second-factor")]
+pub(crate) async fn confirm_factor(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<ConfirmFactor>,
+) -> Result<web::Json<RecoveryCodes>, ApiError> {
+    let set = state.run(move |store, _| {
+        if !verify_password(&body.password, Some(&signed_in.0.password_hash)) {
+            return Err(invalid("/password", "this is not the password you have".to_owned()));
+        }
+        let offered = Factor { secret: body.secret.clone(), last_step: 0 };
+        let now_s = u64::try_from(Timestamp::now().as_second()).unwrap_or_default();
+        let says = "this code does not fit: look at the phone's clock, and type the next one";
+        let last_step = factor_step(&offered, &body.code, now_s).ok_or_else(|| invalid("/code", says.to_owned()))?;
+        let codes = recovery_codes();
+        let hashes: Vec<String> = codes.iter().map(|code| recovery_hash(code)).collect();
+        store.set_factor(&signed_in.0.id, Some(&Factor { last_step, ..offered }), &hashes)?;
+        Ok(RecoveryCodes { codes })
+    });
+    set.await.map(web::Json)
+}
+
+/// Takes a second factor away: one's own, or as the owner somebody's who lost their phone.
+#[utoipa::path(tag = "practice", request_body = OwnPassword, responses((status = 204),
+    (status = 403, body = ProblemDetails), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[delete("/practice/people/{account_id}/second-factor")]
+pub(crate) async fn remove_factor(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<OwnPassword>,
+) -> Result<HttpResponse, ApiError> {
+    if signed_in.0.id != *id {
+        allowed(&signed_in.0, Act::People)?;
+    }
+    let removed = state.run(move |store, _| {
+        if !verify_password(&body.password, Some(&signed_in.0.password_hash)) {
+            return Err(invalid("/password", "this is not the password you have".to_owned()));
+        }
+        Ok(store.set_factor(&id, None, &[])?)
+    });
+    removed.await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 /// Takes someone's way in away.

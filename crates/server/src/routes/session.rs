@@ -1,8 +1,8 @@
 //! Signing in and out, and the owner's account at the first start.
 
 use crate::auth::{
-    Doer, KNOWN_COOKIE, Opened, PasswordError, cookie_key, hash_password, is_known, known_browser, note, open_session,
-    verify_password,
+    Doer, KNOWN_COOKIE, Opened, PasswordError, cookie_key, factor_step, hash_password, is_known, known_browser, note,
+    open_session, recovery_hash, verify_password,
 };
 use crate::dto::{NewOwner, SessionStanding, SessionView, SignIn};
 use crate::error::{ApiError, ProblemDetails, invalid};
@@ -10,9 +10,10 @@ use crate::state::AppState;
 use actix_session::Session;
 use actix_web::{HttpRequest, HttpResponse, delete, get, post, web};
 use casefile::{Problem, is_one_line};
+use jiff::Timestamp;
 use roles::{Act, Role};
 use std::time::Instant;
-use store::{Account, NewAccount};
+use store::{Account, NewAccount, Store};
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
     let acts = account.map(|account| account.role.acts()).unwrap_or_default();
@@ -49,7 +50,7 @@ pub(crate) async fn sign_in(
     request: HttpRequest,
     body: web::Json<SignIn>,
 ) -> Result<HttpResponse, ApiError> {
-    let SignIn { login, password } = body.into_inner();
+    let SignIn { login, password, code } = body.into_inner();
     let known = request.cookie(KNOWN_COOKIE);
     let shared = state.clone();
     let (account, known) = state
@@ -63,9 +64,14 @@ pub(crate) async fn sign_in(
             let hash = account.as_ref().map(|account| account.password_hash.as_str());
             // Verified first and decided after, so that an unknown login takes as long as a wrong password.
             let matches = verify_password(&password, hash);
-            let found = account.filter(|_| matches);
-            shared.attempts.ended(&login, found.is_some(), Instant::now());
-            let account = found.ok_or(ApiError::SignInFailed)?;
+            let found = account.filter(|_| matches).ok_or(ApiError::SignInFailed);
+            let found = found.and_then(|account| second_factor(store, &account, &code).map(|()| account));
+            // Asked for a code, nobody has tried anything yet.
+            let asked = matches!(found, Err(ApiError::FactorNeeded(_))) && code.trim().is_empty();
+            if !asked {
+                shared.attempts.ended(&login, found.is_ok(), Instant::now());
+            }
+            let account = found?;
             let known = known_browser(&key, &account.id, shared.https);
             Ok((account, known))
         })
@@ -73,6 +79,24 @@ pub(crate) async fn sign_in(
     open_session(&session, &account)?;
     note(&state, Doer::of(&account), Act::SignIn, None).await;
     Ok(HttpResponse::Ok().cookie(known).json(standing(SessionStanding::SignedIn, Some(&account))))
+}
+
+/// Lets an account with a second factor pass with its code of this moment, or with a recovery code, each of them once.
+fn second_factor(store: &Store, account: &Account, code: &str) -> Result<(), ApiError> {
+    let Some(factor) = &account.factor else { return Ok(()) };
+    let refuse = |says: &str| Err(ApiError::FactorNeeded(says.to_owned()));
+    if code.trim().is_empty() {
+        return refuse("This account asks for a code too: the six digits on your phone, or a recovery code.");
+    }
+    let now_s = u64::try_from(Timestamp::now().as_second()).unwrap_or_default();
+    let by_time = match factor_step(factor, code, now_s) {
+        Some(step) => store.use_factor_step(&account.id, step)?,
+        None => false,
+    };
+    if by_time || store.use_recovery_code(&account.id, &recovery_hash(code))? {
+        return Ok(());
+    }
+    refuse("This code does not fit, or was used already: wait for the next one.")
 }
 
 /// Makes the owner's account, once, and signs in.

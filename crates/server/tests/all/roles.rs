@@ -7,6 +7,7 @@ use roles::Role;
 use rstest::rstest;
 use serde_json::{Value, json};
 use server::{AppState, application, openapi};
+use totp_rs::{Builder, Secret};
 
 /// What is the coaches' work, by the routes' own names.
 const NOT_FOR_ASSISTANTS: [&str; 25] = [
@@ -166,4 +167,56 @@ async fn people_are_told_apart_by_name() {
     let jo = format!("/api/v1/practice/people/{}", jo.body["id"].as_str().unwrap());
     assert_eq!(owner.put(&jo, json!({"name": "MARA"})).await.status, StatusCode::CONFLICT);
     assert_eq!(owner.put(&jo, json!({"name": "Jo"})).await.status, StatusCode::OK);
+}
+
+/// The code that a phone makes of a secret now.
+fn code(secret: &str) -> String {
+    let secret = Secret::try_from_base32(secret).unwrap();
+    let totp = Builder::new().with_secret(secret).with_account_name("jo").build().unwrap();
+    totp.generate(jiff::Timestamp::now().as_second().try_into().unwrap()).to_string()
+}
+
+#[actix_web::test]
+async fn a_second_factor_is_asked_for_once_it_was_shown_and_opens_once() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut mara = of(&practice, &app);
+    mara.become_owner().await;
+    let own = "/api/v1/account/second-factor";
+    let offer = mara.post(own, json!({})).await.body;
+    let secret = offer["secret"].as_str().unwrap();
+    let confirm = |code: &str, password: &str| json!({"secret": secret, "code": code, "password": password});
+    for (code, password, pointer) in [("000000", PASSWORD, "/code"), (code(secret).as_str(), "not this", "/password")] {
+        let refused = mara.put(own, confirm(code, password)).await;
+        assert_eq!(
+            (refused.status, &refused.body["errors"][0]["pointer"]),
+            (StatusCode::UNPROCESSABLE_ENTITY, &json!(pointer))
+        );
+    }
+    let codes = mara.put(own, confirm(&code(secret), PASSWORD)).await.body["codes"].clone();
+    assert_eq!(codes.as_array().unwrap().len(), 10);
+
+    let mut browser = of(&practice, &app);
+    let sign_in = |code: &Value| json!({"login": "mara", "password": PASSWORD, "code": code});
+    let asked = browser.post("/api/v1/session", sign_in(&json!(""))).await;
+    assert_eq!((asked.status, &asked.body["errors"][0]["pointer"]), (StatusCode::UNAUTHORIZED, &json!("/code")));
+    // The code that was shown when it was set up is used.
+    let used = browser.post("/api/v1/session", sign_in(&json!(code(secret)))).await;
+    assert_eq!(used.status, StatusCode::UNAUTHORIZED, "{}", used.body);
+    let recovered = browser.post("/api/v1/session", sign_in(&codes[0])).await;
+    assert_eq!(recovered.status, StatusCode::OK, "{}", recovered.body);
+    assert_eq!(browser.post("/api/v1/session", sign_in(&codes[0])).await.status, StatusCode::UNAUTHORIZED);
+    let wrong = browser.post("/api/v1/session", json!({"login": "mara", "password": "no", "code": codes[1]})).await;
+    assert_eq!(wrong.body["detail"], "Login and password do not match.");
+
+    let people = mara.get("/api/v1/practice/people").await.body;
+    assert_eq!(people[0]["second_factor"], true);
+    let path = format!("/api/v1/practice/people/{}/second-factor", people[0]["id"].as_str().unwrap());
+    let left_open = mara.send(Method::DELETE, &path, Some(json!({"password": "a guess"}))).await;
+    assert_eq!(left_open.status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(
+        mara.send(Method::DELETE, &path, Some(json!({"password": PASSWORD}))).await.status,
+        StatusCode::NO_CONTENT
+    );
+    assert_eq!(browser.post("/api/v1/session", sign_in(&json!(""))).await.status, StatusCode::OK);
 }

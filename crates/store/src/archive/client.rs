@@ -288,7 +288,8 @@ fn gathered(connection: &mut SqliteConnection, client_id: &str) -> Result<(Table
 }
 
 /// A way in, and what it opens, is never carried along.
-const WAY_IN: [(&str, &str); 2] = [("account", "role"), ("account", "password_hash")];
+const WAY_IN: [(&str, &str); 4] =
+    [("account", "role"), ("account", "password_hash"), ("account", "factor_secret"), ("account", "factor_step")];
 
 /// All tables, no others, and rows of nobody else.
 fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
@@ -358,14 +359,25 @@ fn person(connection: &mut SqliteConnection, row: &Row) -> Result<(), StoreError
 /// The same rows with every person who can sign in here under another id: whoever wrote the file says whose judgements they are,
 /// and nobody here answers for that.
 fn strangers(connection: &mut SqliteConnection, tables: &Tables) -> Result<Tables, StoreError> {
-    let mut known = HashMap::new();
-    for id in tables["account"].iter().filter_map(|row| row.get("id").and_then(Value::as_str)) {
-        if count(connection, "account", &format!("password_hash <> '{NO_WAY_IN}' AND id = ?"), id)? > 0 {
-            known.insert(id.to_owned(), new_id());
+    let mut known: HashMap<String, String> = HashMap::new();
+    let named = |table: &str, column: &str| -> Vec<String> {
+        let rows = tables[table].iter().filter_map(|row| row.get(column).and_then(Value::as_str));
+        rows.map(ToOwned::to_owned).collect()
+    };
+    let ids = [("account", "id"), ("issued_plan", "issued_by_id"), ("client_link", "made_by_id")];
+    for id in ids.iter().flat_map(|(table, column)| named(table, column)) {
+        if count(connection, "account", &format!("password_hash <> '{NO_WAY_IN}' AND id = ?"), &id)? > 0 {
+            known.entry(id).or_insert_with(new_id);
         }
     }
     let mut tables = tables.clone();
-    let columns = [("account", "id"), ("rating", "rated_by"), ("rating_repeat", "rated_by")];
+    let columns = [
+        ("account", "id"),
+        ("rating", "rated_by"),
+        ("rating_repeat", "rated_by"),
+        ("issued_plan", "issued_by_id"),
+        ("client_link", "made_by_id"),
+    ];
     for (table, column) in columns {
         for row in tables.get_mut(table).into_iter().flatten() {
             let stranger = row.get(column).and_then(Value::as_str).and_then(|id| known.get(id));

@@ -39,6 +39,7 @@ fn issue(round: &str, minutes: u16) -> NewIssue {
         issued_on: date(2026, 3, 4),
         starts_on: date(2026, 3, 9),
         issued_by: "Mara".into(),
+        issued_by_id: None,
         week: week(minutes),
         plan: serde_json::from_value::<PlanFile>(plan).unwrap(),
     }
@@ -109,7 +110,14 @@ fn what_is_not_there_is_said_by_its_name(practice: Practice, #[case] act: Act, #
 }
 
 fn link<'a>(client_id: &'a str, token_sha256: &'a str) -> NewLink<'a> {
-    NewLink { client_id, token_sha256, made_by: "Mara", made_on: date(2026, 3, 1), expires_on: date(2026, 3, 31) }
+    NewLink {
+        client_id,
+        token_sha256,
+        made_by: "Mara",
+        made_by_id: "m",
+        made_on: date(2026, 3, 1),
+        expires_on: date(2026, 3, 31),
+    }
 }
 
 #[rstest]

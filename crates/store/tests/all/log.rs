@@ -38,6 +38,7 @@ fn issue(round: &str) -> NewIssue {
         issued_on: date(2026, 3, 2),
         starts_on: date(2026, 3, 2),
         issued_by: "Mara".into(),
+        issued_by_id: None,
         week: WeekDraft { minutes: 60, weeks: 5, bring_up: Vec::new(), sessions: Vec::new() },
         plan: serde_json::from_value(plan).unwrap(),
     }

@@ -46,6 +46,21 @@ export function useRemovePerson() {
   });
 }
 
+export function useOfferFactor() {
+  return $api.useMutation("post", "/api/v1/account/second-factor");
+}
+
+/** The list of people says so only once the codes were read: the dialog would go with them. */
+export function useConfirmFactor() {
+  return $api.useMutation("put", "/api/v1/account/second-factor");
+}
+
+export function useRemoveFactor() {
+  return $api.useMutation("delete", "/api/v1/practice/people/{account_id}/second-factor", {
+    onSuccess: usePeopleChanged(),
+  });
+}
+
 /** Names of the tables that can be had. */
 export function useTables(enabled: boolean) {
   return $api.useQuery("get", "/api/v1/practice/tables", {}, { enabled });

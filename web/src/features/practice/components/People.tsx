@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
 import { useAddPerson, useRemovePerson, useSavePerson } from "../api";
 import styles from "./Practice.module.css";
+import { SecondFactor } from "./SecondFactor";
 
 type Person = Schemas["PersonView"];
 type Role = Schemas["Role"];
@@ -135,6 +136,9 @@ function PersonLine({ person, mayChange }: { person: Person; mayChange: boolean 
                 {t("practice.setPassword")}
               </Button>
             </>
+          )}
+          {!leaving && password === undefined && (person.you || person.second_factor) && (
+            <SecondFactor person={person} />
           )}
           {!mayChange ? null : leaving ? (
             <>

@@ -1,26 +1,41 @@
 import { Button, Form, Input } from "antd";
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
 import { useSignIn } from "../api";
 import { Doorway } from "./Doorway";
 
+interface Fields {
+  login: string;
+  password: string;
+  code?: string;
+}
+
 /** The way in. */
 export function SignInForm() {
   const { t } = useTranslation();
   const signIn = useSignIn();
+  const [asked, setAsked] = useState(false);
+  const send = (body: Fields) =>
+    signIn.mutate(
+      { body },
+      // The password was right: from now on the code is asked for too.
+      { onError: (error) => problemOf(error)?.errors?.[0]?.pointer === "/code" && setAsked(true) },
+    );
   return (
     <Doorway lead={t("signIn.lead")}>
-      <Form
-        layout="vertical"
-        requiredMark={false}
-        onFinish={(body: { login: string; password: string }) => signIn.mutate({ body })}
-      >
+      <Form layout="vertical" requiredMark={false} onFinish={send}>
         <Form.Item name="login" label={t("signIn.login")} rules={[{ required: true }]}>
           <Input autoFocus autoComplete="username" size="large" />
         </Form.Item>
         <Form.Item name="password" label={t("signIn.password")} rules={[{ required: true }]}>
           <Input.Password autoComplete="current-password" size="large" />
         </Form.Item>
+        {asked && (
+          <Form.Item name="code" label={t("signIn.factor")} rules={[{ required: true }]}>
+            <Input autoFocus autoComplete="one-time-code" size="large" />
+          </Form.Item>
+        )}
         <div role="alert" style={{ color: "var(--danger)", minHeight: 28 }}>
           {signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}
         </div>

@@ -87,3 +87,20 @@ test("the code of the first start is asked for where the program printed one", a
   fireEvent.click(screen.getByRole("button", { name: "Make the account" }));
   await waitFor(() => expect(post.mock.calls[0]?.[1]).toMatchObject({ body: { code: "12345678" } }));
 });
+
+test("a code is asked for once the server says so, and sent with the rest", async () => {
+  const says = "This account asks for a code too: the six digits on your phone, or a recovery code.";
+  const post = server(refused(401, says, [{ pointer: "/code", says }]));
+  show(<SignInForm />);
+  expect(screen.queryByLabelText("Code from your phone")).toBeNull();
+  type("Login", "mara");
+  type("Password", "a long enough one");
+  fireEvent.click(screen.getByRole("button", { name: "Sign in" }));
+  await screen.findByLabelText("Code from your phone");
+  type("Code from your phone", "123456");
+  fireEvent.click(screen.getByRole("button", { name: "Sign in" }));
+  await waitFor(() => expect(post).toHaveBeenCalledTimes(2));
+  expect(post.mock.calls[1]?.[1]).toEqual({
+    body: { login: "mara", password: "a long enough one", code: "123456" },
+  });
+});
