@@ -89,7 +89,7 @@ weeks: tools $(PYTHON)
 ## load: the server with 200 clients and three years of logs under 20 readers and 2 writers; a phone that comes back
 load: build e2e/node_modules/.package-lock.json
 	cargo build --profile quick --locked -p server --example bare
-	cd e2e && node load.mjs ../target/load && node offline.mjs
+	cd e2e && node load.mjs ../target/load && node offline.mjs && node crowd.mjs
 
 ## faults: the program killed in the middle of every kind of write
 faults: build

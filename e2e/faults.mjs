@@ -68,7 +68,7 @@ function kinds({ client, round, week, spare }) {
       const sets = [{ number: 1, load_kg: 20, ...(item.seconds ? { seconds: 30 } : { reps: 10 }) }];
       const part = { kind: "exercise", exercise: item.exercise, position: item.order, scheme: item.scheme, sets };
       const at = new Date().toISOString();
-      const entry = { id, follows: [], plan: week.plan.id, week: 200 + number++, day: session.day, trained_on: week.today, at, part };
+      const entry = { id, follows: [], plan: week.plan.id, week: 100 + (number++ % 100), day: session.day, trained_on: week.today, at, part };
       const there = async () => (await (await ask("/practice/tables/log_entry")).text()).includes(id);
       return { sent: json("POST", `/clients/${client}/log`, { sent_at: at, entries: [entry] }), there };
     },

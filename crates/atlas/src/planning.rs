@@ -59,6 +59,8 @@ pub struct PlanningSettings {
     pub floor_lift_price: f64,
     /// Fractional sets a week of a whole part that is brought up, shared by its regions.
     pub part_dose: f64,
+    /// Years without a round after which it is asked whether a client's data is still needed.
+    pub retention_years: f64,
     /// Part of the time under which a session is told to be short.
     pub session_used: f64,
 }

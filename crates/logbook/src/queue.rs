@@ -24,6 +24,8 @@ pub enum QueueKind {
     Lighten,
     /// An exercise stands still.
     Stall,
+    /// Nobody measured them for years: whether what is kept is still needed.
+    Retention,
 }
 
 /// Weeks after which a round is due when no plan says so (common practice, no source).

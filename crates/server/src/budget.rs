@@ -9,6 +9,27 @@ use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 /// Of one person so many may wait; more are sent away with a sentence.
 const WAITING: usize = 16;
 
+/// Requests of one person that are answered at the same time; a browser sends six.
+const AT_ONCE: usize = 48;
+
+/// How many requests of each person are being answered.
+#[derive(Clone, Default)]
+pub(crate) struct Crowd {
+    people: Arc<Mutex<HashMap<String, Arc<AtomicUsize>>>>,
+}
+
+impl Crowd {
+    /// Lets a request in, for as long as what is given lives.
+    ///
+    /// # Errors
+    /// [`ApiError::Busy`] when too many of the same person are in already.
+    pub fn enter(&self, who: &str) -> Result<Place, ApiError> {
+        let mut people = self.people.lock().unwrap_or_else(PoisonError::into_inner);
+        let count = people.entry(who.to_owned()).or_default().clone();
+        Place::of(count, AT_ONCE)
+    }
+}
+
 /// One turn at a time for everybody, and so many for all together. Whoever gives up while waiting gives up their place.
 #[derive(Clone)]
 pub(crate) struct Budget {
@@ -23,7 +44,18 @@ struct Person {
 }
 
 /// A place in a person's own line, given back when it is dropped.
-struct Place(Arc<AtomicUsize>);
+pub(crate) struct Place(Arc<AtomicUsize>);
+
+impl Place {
+    fn of(count: Arc<AtomicUsize>, most: usize) -> Result<Self, ApiError> {
+        if count.fetch_add(1, Ordering::Relaxed) < most {
+            return Ok(Self(count));
+        }
+        count.fetch_sub(1, Ordering::Relaxed);
+        let says = "You have asked for too much at once: wait for what is under way, then ask again.";
+        Err(ApiError::Busy(says.to_owned()))
+    }
+}
 
 impl Drop for Place {
     fn drop(&mut self) {
@@ -55,12 +87,7 @@ impl Budget {
     /// [`ApiError::Busy`] when too much of theirs waits already.
     pub async fn own_turn(&self, who: &str) -> Result<OwnTurn, ApiError> {
         let person = self.person(who);
-        if person.waiting.fetch_add(1, Ordering::Relaxed) >= WAITING {
-            person.waiting.fetch_sub(1, Ordering::Relaxed);
-            let says = "You have asked for too much at once: wait for what is under way, then ask again.";
-            return Err(ApiError::Busy(says.to_owned()));
-        }
-        let place = Place(person.waiting);
+        let place = Place::of(person.waiting, WAITING)?;
         let own = person.turn.acquire_owned().await.map_err(|error| ApiError::Internal(error.to_string()))?;
         drop(place);
         Ok(OwnTurn { _own: own, all: self.all.clone() })
@@ -103,6 +130,16 @@ mod tests {
         assert!(budget.turn("mara").now_or_never().unwrap().is_ok());
         drop(first);
         assert!(second.await.is_ok());
+    }
+
+    #[test]
+    fn of_one_person_so_many_requests_are_answered_at_once() {
+        let crowd = Crowd::default();
+        let mut inside: Vec<Place> = (0..AT_ONCE).map(|_| crowd.enter("jo").unwrap()).collect();
+        assert!(matches!(crowd.enter("jo"), Err(ApiError::Busy(_))));
+        assert!(crowd.enter("mara").is_ok());
+        inside.pop();
+        assert!(crowd.enter("jo").is_ok());
     }
 
     #[actix_web::test]

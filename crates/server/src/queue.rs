@@ -55,6 +55,7 @@ pub(crate) fn client_day(
     if let Some(newest) = rounds.last() {
         photos(&mut asking, store, newest)?;
         round_due(&mut asking, newest, training.plan(), today);
+        retention(&mut asking, knowledge, newest, today);
         to_issue(&mut asking, store, knowledge, newest, &training.plans)?;
     }
     if let Some(says) = training.lighten() {
@@ -64,6 +65,34 @@ pub(crate) fn client_day(
     }
     stalls(&mut asking, &training, &log_place);
     Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
+}
+
+/// What of a client who was put away still needs somebody.
+pub(crate) fn put_away_day(
+    store: &Store,
+    knowledge: &Knowledge,
+    record: &ClientRecord,
+    today: Date,
+) -> Result<ClientDay, ApiError> {
+    let mut asking = Asking { record, seen: store.seen_to(&record.id)?, items: Vec::new() };
+    if let Some(newest) = store.rounds(&record.id)?.last() {
+        retention(&mut asking, knowledge, newest, today);
+    }
+    Ok(ClientDay { items: asking.items, session: None })
+}
+
+/// Whether data of years ago is still needed.
+fn retention(asking: &mut Asking, knowledge: &Knowledge, newest: &RoundRecord, today: Date) {
+    let months = (knowledge.atlas.planning().retention_years * 12.0).round();
+    #[allow(clippy::cast_possible_truncation, reason = "bounds of the setting")]
+    let Ok(until) = newest.taken_on.checked_add((months as i32).months()) else { return };
+    if today < until {
+        return;
+    }
+    let place = format!("/clients/{}/rounds/{}/brief", newest.client_id, newest.id);
+    let says =
+        format!("No round since {}: take them out as a file, erase them, or keep them for a reason.", newest.taken_on);
+    asking.ask(QueueKind::Retention, format!("retention:{}", newest.id), until.to_string(), place, says);
 }
 
 /// What hurts stays until the coach has seen to it, however long ago it was. A pain leads to the card that hurts and what could

@@ -1,7 +1,7 @@
 //! What every handler shares.
 
 use crate::auth::{Attempts, Noted};
-use crate::budget::Budget;
+use crate::budget::{Budget, Crowd};
 use crate::dto::ClientSummary;
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
@@ -9,7 +9,7 @@ use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
 use crate::metrics::Metrics;
 use crate::planning::{Proofs, Solved};
-use crate::queue::{ClientDay, client_day};
+use crate::queue::{ClientDay, client_day, put_away_day};
 use crate::roster::rests_on_all;
 use crate::routes::{Drawn, MeasuredTrends};
 use crate::training::Instead;
@@ -111,6 +111,8 @@ pub struct AppState {
     /// Grows whenever the practice's settings change.
     settings: Arc<AtomicU64>,
     prover: Arc<Semaphore>,
+    /// Requests being answered.
+    pub(crate) crowd: Crowd,
     /// Taking in pictures and clients.
     pub(crate) taking: Budget,
     /// Searching, drawing, and writing whole clients out.
@@ -175,6 +177,7 @@ impl AppState {
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
             shipped: knowledge,
+            crowd: Crowd::default(),
             taking: Budget::new(UPLOADS_AT_ONCE),
             working: Budget::new(WORK_AT_ONCE),
             darkroom,
@@ -299,9 +302,9 @@ impl AppState {
         for (client_id, stamp) in store.stamps()? {
             let worked_out = self.client_days.get_soon(&client_id, self.mark(stamp, stamp.log, day), || {
                 let record = store.client(&knowledge.atlas, &client_id)?;
-                // Who was put away asks for nothing until they are back.
+                // Who was put away asks for nothing but whether they are still needed.
                 if record.put_away_on.is_some() {
-                    return Ok(ClientDay::default());
+                    return put_away_day(store, knowledge, &record, day);
                 }
                 client_day(store, knowledge, &record, day)
             });

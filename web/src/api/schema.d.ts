@@ -4261,7 +4261,7 @@ export interface components {
          * @description Kinds of what needs the coach. The order is the order of pressing.
          * @enum {string}
          */
-        QueueKind: "refer" | "pain" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall";
+        QueueKind: "refer" | "pain" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall" | "retention";
         /** @description What someone's ratings weigh. */
         RaterView: {
             /** @description How far they agree with themselves and with the truth. */

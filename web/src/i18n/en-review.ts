@@ -108,6 +108,7 @@ export const today = {
     "plan-to-issue": "Plan to give",
     lighten: "Lighten",
     stall: "Stands still",
+    retention: "Still needed?",
   },
   go: {
     refer: "Open the log",
@@ -118,6 +119,7 @@ export const today = {
     "plan-to-issue": "To the plan",
     lighten: "Open the log",
     stall: "Open the log",
+    retention: "To the brief",
   },
   state: { ahead: "later", due: "to come", begun: "training", finished: "done" },
 } as const;

@@ -52,6 +52,12 @@ pub(crate) async fn require_sign_in<B: MessageBody + 'static>(
         Err(refusal) => return Ok(request.into_response(refusal.error_response()).map_into_right_body()),
     };
     let state = request.app_data::<web::Data<AppState>>().cloned();
+    // Before its body is read: a flood of one person's requests is turned away at the door.
+    let place = state.as_ref().map(|state| state.crowd.enter(&account.id)).transpose();
+    let _place = match place {
+        Ok(place) => place,
+        Err(refusal) => return Ok(request.into_response(refusal.error_response()).map_into_right_body()),
+    };
     request.extensions_mut().insert(SignedIn(account.clone()));
     let response = next.call(request).await?;
     if let Some((state, (act, client))) = state.zip(done)

@@ -106,3 +106,25 @@ async fn a_round_from_which_no_week_was_given_can_be_removed() {
     assert_eq!(browser.get(&path).await.status, StatusCode::NOT_FOUND);
     assert!(practice.state.store.rounds(&client).unwrap().is_empty());
 }
+
+#[actix_web::test]
+async fn after_years_without_a_round_it_is_asked_whether_a_client_is_still_needed() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let client = browser.post("/api/v1/clients", crate::support::example()["client"].clone()).await;
+    let client = client.body["id"].as_str().unwrap().to_owned();
+    let long_ago = json!({"date": "2015-05-04", "measured_by": "A", "weight_kg": 82.4});
+    assert_eq!(browser.post(&format!("/api/v1/clients/{client}/rounds"), long_ago).await.status, StatusCode::CREATED);
+    for (away, expected) in [(false, vec!["round-due", "retention"]), (true, vec!["retention"])] {
+        browser.put(&format!("/api/v1/clients/{client}/away"), json!({"away": away})).await;
+        let today = browser.get("/api/v1/today").await.body;
+        let kinds: Vec<&str> =
+            today["items"].as_array().unwrap().iter().map(|item| item["kind"].as_str().unwrap()).collect();
+        assert_eq!(kinds, expected);
+    }
+    let recent = json!({"date": "2026-03-02", "measured_by": "A", "weight_kg": 82.4});
+    browser.post(&format!("/api/v1/clients/{client}/rounds"), recent).await;
+    assert_eq!(browser.get("/api/v1/today").await.body["total"], 0);
+}

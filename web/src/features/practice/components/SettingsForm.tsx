@@ -22,7 +22,7 @@ interface Props {
   refetch: () => Promise<PracticeView | undefined>;
 }
 
-const ABOUT = ["verdict", "sides", "weight", "error", "week"] as const;
+const ABOUT = ["verdict", "sides", "weight", "error", "week", "keeping"] as const;
 
 /** What the practice sets for all its clients, each number beside the one that ships; saved on the way. */
 export function SettingsForm({ atlas, practice, refetch }: Props) {
