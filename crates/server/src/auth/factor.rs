@@ -10,8 +10,8 @@ const SECRET_BYTES: usize = 20;
 const RECOVERY_CODES: usize = 10;
 /// Letters and digits that are not mistaken for each other.
 const LETTERS: &[u8] = b"abcdefghjkmnpqrstuvwxyz23456789";
-/// Of a recovery code: 31^12 of them are more than anybody tries.
-const CODE_LETTERS: usize = 12;
+/// Of a recovery code: 119 bits, so that its hash needs no salt.
+const CODE_LETTERS: usize = 24;
 
 /// A new secret, base32.
 pub(crate) fn new_secret() -> String {
