@@ -68,7 +68,7 @@ pub struct VerdictSummary {
     pub areas: Vec<AreaMark>,
     /// The regions with most to say, most certain first.
     pub regions: Vec<RegionMark>,
-    /// Sites whose sides really differ.
+    /// Sites whose sides differ enough to act on.
     pub leans: Vec<LeanMark>,
     /// Outside the reference.
     pub outside: bool,
@@ -152,7 +152,8 @@ impl VerdictSummary {
             sd: region.bulk.sd,
             standing: region.standing(),
         });
-        let leans = assessment.asymmetries.iter().filter(|a| a.belief.verdict != SideVerdict::WithinError);
+        // An arm that is 0.2 % larger on the side where handedness expects 2 % on the other is more than error, and nothing to tell.
+        let leans = assessment.asymmetries.iter().filter(|a| a.belief.verdict == SideVerdict::RealAct);
         Self {
             areas: areas.into_iter().map(|area| AreaMark::of(atlas, area)).collect(),
             regions: marks.collect(),

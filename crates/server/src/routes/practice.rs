@@ -46,13 +46,10 @@ fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<Practic
 /// What the practice sets, beside what ships.
 #[utoipa::path(tag = "practice", responses((status = 200, body = PracticeView), (status = 401, body = ProblemDetails)))]
 #[get("/practice")]
-pub(crate) async fn show_practice(
-    state: web::Data<AppState>,
-    signed_in: SignedIn,
-) -> Result<web::Json<PracticeView>, ApiError> {
+pub(crate) async fn show_practice(state: web::Data<AppState>, signed_in: SignedIn) -> Result<HttpResponse, ApiError> {
     let shared = state.clone();
-    let shown = state.run(move |store, _| view(store, shared.shipped(), &signed_in.0));
-    shown.await.map(web::Json)
+    let name = format!("practice {}", signed_in.0.role.as_str());
+    state.page(name, PageOf::Practice, move |store, _, _| view(store, shared.shipped(), &signed_in.0)).await
 }
 
 /// Saves what the practice sets; every verdict from now on follows it.

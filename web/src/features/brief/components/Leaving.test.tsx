@@ -58,7 +58,7 @@ test("a client is erased once what goes was shown and the name was typed", async
   const { erase } = page(["put-away", "erase"]);
   fireEvent.click(await screen.findByRole("button", { name: "Erase…" }));
   expect(
-    await screen.findByText(/3 rounds, 8 pictures, 2 weeks given, 140 log entries and 1 links/),
+    await screen.findByText(/the brief, 3 rounds, 8 pictures, 2 weeks given, 140 log entries, 1 link\./),
   ).toBeTruthy();
   expect(screen.getByText(/Keep a copy first/)).toHaveProperty(
     "href",

@@ -46,6 +46,8 @@ export function Leaving({ client }: { client: Schemas["ClientView"] }) {
   );
 }
 
+type Part = "rounds" | "pictures" | "plans" | "entries" | "links";
+
 /** What goes, a way to keep it, and the name to be typed before it goes. */
 function Erase({ client }: { client: Schemas["ClientView"] }) {
   const { t } = useTranslation();
@@ -61,10 +63,12 @@ function Erase({ client }: { client: Schemas["ClientView"] }) {
     );
   if (all.error) return <ErrorNote error={all.error} onRetry={() => all.refetch()} />;
   if (!all.data) return null;
-  const { rounds, pictures, plans, log_entries, links } = all.data;
+  const { rounds, pictures, plans, log_entries: entries, links } = all.data;
+  const parts = Object.entries({ rounds, pictures, plans, entries, links }).filter(([, count]) => count > 0);
+  const what = parts.map(([part, count]) => t(`leaving.parts.${part as Part}`, { count }));
   return (
     <>
-      <p>{t("leaving.goes", { rounds, pictures, plans, entries: log_entries, links })}</p>
+      <p>{t("leaving.goes", { what: [t("leaving.parts.brief"), ...what].join(", ") })}</p>
       <p>
         <a href={`/api/v1/clients/${client.id}/archive`} download>
           {t("leaving.keep")}
