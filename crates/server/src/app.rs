@@ -138,11 +138,7 @@ fn routes(
         .service(ratings::show_repeats)
         .service(ratings::save_repeat)
         .service(ratings::withdraw_consent)
-        .service(eye::show_eye)
-        .service(eye::start_sitting)
-        .service(eye::show_sitting)
-        .service(eye::show_eye_picture)
-        .service(eye::answer_eye)
+        .configure(practising)
         .default_service(web::route().to(no_such_route));
     App::new()
         .app_data(web::Data::new(state))
@@ -156,6 +152,16 @@ fn routes(
         .service(own)
         .service(guarded)
         .split_for_parts()
+}
+
+/// Practice in judging.
+fn practising(config: &mut ServiceConfig) {
+    config
+        .service(eye::show_eye)
+        .service(eye::start_sitting)
+        .service(eye::show_sitting)
+        .service(eye::show_eye_picture)
+        .service(eye::answer_eye);
 }
 
 /// One's own second factor.

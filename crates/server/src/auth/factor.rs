@@ -28,7 +28,7 @@ fn totp(secret: &str, login: &str) -> Option<Totp> {
 
 /// The address that a phone's authenticator reads.
 pub(crate) fn address(secret: &str, login: &str) -> Option<String> {
-    totp(secret, login)?.to_url().ok().map(|url| url.to_string())
+    totp(secret, login)?.to_url().ok()
 }
 
 /// The step of time a code is of, one step early or late allowed; `None` when it is no code of this moment, or was used before.
