@@ -5932,7 +5932,7 @@ export interface components {
             areas: components["schemas"]["AreaMark"][];
             /** @description Regions chosen to be brought up. */
             bring_up: components["schemas"]["RegionId"][];
-            /** @description Sites whose sides really differ. */
+            /** @description Sites whose sides differ enough to act on. */
             leans: components["schemas"]["LeanMark"][];
             /** @description What is missing before sizes can be judged. */
             missing: string[];
