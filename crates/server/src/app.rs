@@ -292,16 +292,16 @@ pub async fn serve(
         Some(tls) => server.bind_rustls_0_23((host, port), tls),
         None => server.bind((host, port)),
     };
-    let unbound = |host: &str, port: u16, why: std::io::Error| {
+    let unbound = |(host, port, option): (&str, u16, &'static str), why: std::io::Error| {
         let host = host.to_owned();
         match why.kind() {
-            std::io::ErrorKind::AddrInUse => ServeError::PortInUse { host, port },
+            std::io::ErrorKind::AddrInUse => ServeError::PortInUse { host, port, option },
             _ => ServeError::Address { host, port, why },
         }
     };
-    let server = bound.map_err(|why| unbound(host, port, why))?;
+    let server = bound.map_err(|why| unbound((host, port, "--port"), why))?;
     if let Some(port) = line.metrics_port {
-        let metrics = metrics::serve(&told, port).map_err(|why| unbound("127.0.0.1", port, why))?;
+        let metrics = metrics::serve(&told, port).map_err(|why| unbound(("127.0.0.1", port, "--metrics-port"), why))?;
         actix_web::rt::spawn(metrics);
     }
     // Only now: a program that cannot serve has nothing to tidy.

@@ -13,12 +13,14 @@ use vision::PhotoError;
 #[derive(Debug, thiserror::Error)]
 pub enum ServeError {
     /// The port is taken.
-    #[error("port {port} on {host} is in use: stop the other program or choose another with --port")]
+    #[error("port {port} on {host} is in use: stop the other program or choose another with {option}")]
     PortInUse {
         /// Where.
         host: String,
         /// Which.
         port: u16,
+        /// The option that chooses it.
+        option: &'static str,
     },
     /// The address cannot be listened on.
     #[error("cannot listen on {host}:{port}: {why}")]

@@ -27,11 +27,12 @@ pub(crate) fn start(store: Store, knowledge: Arc<Knowledge>) {
 /// When the store cannot be read or written.
 pub fn learn_eyes(store: &Store, knowledge: &Knowledge) -> Result<(), StoreError> {
     let mut eyes: BTreeMap<String, BesideGirths> = BTreeMap::new();
-    for ((round_id, rater), standings) in store.standings_beside_tape()? {
+    for (round_id, raters) in store.standings_beside_tape()? {
         let case = store.case_at(&knowledge.atlas, &round_id)?;
-        let found = beside_girths(knowledge, &case, &means(standings));
-        let eye = eyes.entry(rater).or_default();
-        *eye = eye.and(found);
+        for (rater, standings) in raters {
+            let eye = eyes.entry(rater).or_default();
+            *eye = eye.and(beside_girths(knowledge, &case, &means(standings)));
+        }
     }
     store.keep_eyes_beside_girths(&eyes)
 }

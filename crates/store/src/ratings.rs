@@ -102,8 +102,8 @@ pub(crate) fn value(stored: Option<i32>) -> Option<i8> {
     stored.and_then(|value| i8::try_from(value).ok())
 }
 
-/// What a rater gave to the regions of a round, by round and rater.
-pub type RatedRounds = BTreeMap<(String, String), Vec<(RegionId, i8)>>;
+/// What raters gave to the regions of a round, by round and then by rater.
+pub type RatedRounds = BTreeMap<String, BTreeMap<String, Vec<(RegionId, i8)>>>;
 
 impl Store {
     /// Gives a rating, or changes it. The time is passed in so that made-up practices can have a past.
@@ -148,7 +148,8 @@ impl Store {
         for row in rows {
             let record = RatingRecord::try_from(row)?;
             let Some(value) = record.value else { continue };
-            found.entry((record.place.round_id, record.rated_by)).or_default().push((record.place.region, value));
+            let round = found.entry(record.place.round_id).or_default();
+            round.entry(record.rated_by).or_default().push((record.place.region, value));
         }
         Ok(found)
     }

@@ -1756,8 +1756,8 @@ export interface components {
                 [key: string]: number;
             };
         };
-        /** @description What of a client would go with them. */
-        BelongingsView: {
+        /** @description What is kept about a client. */
+        Belongings: {
             /** @description Private links. */
             links: number;
             /** @description Log entries. */
@@ -1766,7 +1766,7 @@ export interface components {
             name: string;
             /** @description Pictures. */
             pictures: number;
-            /** @description Weeks given. */
+            /** @description Plans given. */
             plans: number;
             /** @description Rounds. */
             rounds: number;
@@ -2793,7 +2793,7 @@ export interface components {
             equipment: string[];
         };
         /** @description A client that was taken in. */
-        ImportedView: {
+        Imported: {
             /** @description The id, as it was. */
             client_id: string;
             /** @description Log entries. */
@@ -6310,7 +6310,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ImportedView"];
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             400: {
@@ -6515,7 +6515,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BelongingsView"];
+                    "application/json": components["schemas"]["Belongings"];
                 };
             };
             404: {

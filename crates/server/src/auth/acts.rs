@@ -233,3 +233,19 @@ pub(crate) fn client_of(store: &Store, (place, id): (&str, &str)) -> Result<Opti
         other => other.map(Some),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use jiff::ToSpan;
+
+    #[test]
+    fn the_same_is_noted_once_an_hour() {
+        let (noted, now) = (Noted::default(), "2026-03-02T10:05:00Z".parse::<Timestamp>().unwrap());
+        let first = |at, who, client| noted.first(at, who, Act::Measure, client);
+        assert!(first(now, "jo", Some("c")) && !first(now, "jo", Some("c")));
+        assert!(first(now, "jo", None) && first(now, "mara", Some("c")) && first(now, "jo", Some("d")));
+        assert!(!first(now + 20.minutes(), "jo", Some("c")));
+        assert!(first(now + 1.hours(), "jo", Some("c")));
+    }
+}

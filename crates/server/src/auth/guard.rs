@@ -73,28 +73,23 @@ type Done = Option<(Act, Option<String>)>;
 
 /// Who it is, and what is to be noted; a refusal when nobody is signed in or they may not.
 async fn entered(request: &ServiceRequest) -> Result<(Account, Done), ApiError> {
-    let account = signed_in(request).await?;
-    let (method, path) = (request.method(), request.path());
-    let route =
-        route(method.as_str(), path).ok_or_else(|| ApiError::NotFound(format!("there is no {method} {path}")))?;
-    allowed(&account, route.act)?;
-    if !route.is_noted() {
-        return Ok((account, None));
-    }
-    // Before it is done: what is removed has no client any more.
-    let state = request.app_data::<web::Data<AppState>>().cloned();
-    let client = match route.names(request.path()).zip(state) {
-        Some(((place, id), state)) => state.run(move |store, _| Ok(client_of(store, (place, &id))?)).await?,
-        None => None,
-    };
-    Ok((account, Some((route.act, client))))
-}
-
-async fn signed_in(request: &ServiceRequest) -> Result<Account, ApiError> {
     let opened = Opened::of(&request.get_session());
     let state = request.app_data::<web::Data<AppState>>().cloned();
     let (Some(opened), Some(state)) = (opened, state) else { return Err(ApiError::SignInNeeded) };
-    state.run(move |store, _| opened.account(store)?.ok_or(ApiError::SignInNeeded)).await
+    let (method, path) = (request.method().clone(), request.path().to_owned());
+    let looked_up = state.run(move |store, _| {
+        let account = opened.account(store)?.ok_or(ApiError::SignInNeeded)?;
+        let none = || ApiError::NotFound(format!("there is no {method} {path}"));
+        let route = route(method.as_str(), &path).ok_or_else(none)?;
+        allowed(&account, route.act)?;
+        // Before it is done: what is removed has no client any more.
+        let client = match route.names(&path) {
+            Some((place, id)) => client_of(store, (place, &id))?,
+            None => None,
+        };
+        Ok((account, route.is_noted().then_some((route.act, client))))
+    });
+    looked_up.await
 }
 
 /// What a session was opened with. It ends when the account's password is another one: whoever has the old one is out at once.

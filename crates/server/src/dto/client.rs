@@ -226,30 +226,6 @@ pub struct PutAway {
     pub away: bool,
 }
 
-/// What of a client would go with them.
-#[derive(Serialize, ToSchema)]
-pub struct BelongingsView {
-    /// Display name.
-    pub name: String,
-    /// Rounds.
-    pub rounds: usize,
-    /// Pictures.
-    pub pictures: usize,
-    /// Weeks given.
-    pub plans: usize,
-    /// Log entries.
-    pub log_entries: usize,
-    /// Private links.
-    pub links: usize,
-}
-
-impl From<store::Belongings> for BelongingsView {
-    fn from(all: store::Belongings) -> Self {
-        let store::Belongings { name, rounds, pictures, plans, log_entries, links } = all;
-        Self { name, rounds, pictures, plans, log_entries, links }
-    }
-}
-
 /// What a client trained lately, as told.
 #[derive(Serialize, ToSchema)]
 pub struct UsualWeekView {

@@ -15,8 +15,8 @@ mod tests;
 
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
-    AreaMark, BelongingsView, ClientPage, ClientSummary, ClientView, PutAway, RoundSummary, SaveClient, SaveRound,
-    SaveUsualWeek, UsualWeekView, VerdictSummary,
+    AreaMark, ClientPage, ClientSummary, ClientView, PutAway, RoundSummary, SaveClient, SaveRound, SaveUsualWeek,
+    UsualWeekView, VerdictSummary,
 };
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,
@@ -39,9 +39,9 @@ pub(crate) use plan::{
     PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };
 pub(crate) use practice::{
-    AccuracyView, ActView, ConfirmFactor, DeedView, FactorOffer, ImportedView, LearnedView, MeasurerView,
-    MeasuringPoint, NewPerson, OwnPassword, PersonView, PracticeView, RaterView, RecoveryCodes, SaveExercise,
-    SavePerson, SavePractice, SettingView, TapeOrder,
+    AccuracyView, ActView, ConfirmFactor, DeedView, FactorOffer, LearnedView, MeasurerView, MeasuringPoint, NewPerson,
+    OwnPassword, PersonView, PracticeView, RaterView, RecoveryCodes, SaveExercise, SavePerson, SavePractice,
+    SettingView, TapeOrder,
 };
 pub(crate) use review::{
     AreaReviewView, Carry, InLine, LiftTrend, PicturePair, QueueItem, RegionReviewView, RegionTrend, ReviewView,

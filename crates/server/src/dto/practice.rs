@@ -259,25 +259,3 @@ pub struct SaveExercise {
     /// The exercise; its id says whether it is a new one.
     pub exercise: Exercise,
 }
-
-/// A client that was taken in.
-#[derive(Serialize, ToSchema)]
-pub struct ImportedView {
-    /// The id, as it was.
-    pub client_id: String,
-    /// Display name.
-    pub name: String,
-    /// Rounds.
-    pub rounds: usize,
-    /// Log entries.
-    pub log_entries: usize,
-    /// Pictures.
-    pub pictures: usize,
-}
-
-impl From<store::Imported> for ImportedView {
-    fn from(taken: store::Imported) -> Self {
-        let store::Imported { client_id, name, rounds, log_entries, pictures } = taken;
-        Self { client_id, name, rounds, log_entries, pictures }
-    }
-}

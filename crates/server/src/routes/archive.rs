@@ -1,7 +1,6 @@
 //! Everything about a client as a file, the practice as a file, tables as CSV, and a client taken in from a file.
 
 use crate::auth::SignedIn;
-use crate::dto::ImportedView;
 use crate::error::{ApiError, ProblemDetails};
 use crate::spool::{Limits, spool};
 use crate::state::AppState;
@@ -11,7 +10,7 @@ use actix_web::{HttpResponse, get, post, web};
 use std::fs::File;
 use std::io::{BufReader, Seek, SeekFrom};
 use std::time::Duration;
-use store::{TABLE_NAMES, backup};
+use store::{Imported, TABLE_NAMES, backup};
 
 /// Largest archive of a client that is taken in through the browser: years of pictures.
 const ARCHIVE_BYTES: usize = 512 * 1024 * 1024;
@@ -52,7 +51,7 @@ fn sent(file: File, name: String) -> Result<NamedFile, ApiError> {
 
 /// Takes in a client that was exported: the body is the archive.
 #[utoipa::path(tag = "archive", request_body(content = Vec<u8>, content_type = "application/zip"), responses(
-    (status = 201, body = ImportedView), (status = 400, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
+    (status = 201, body = Imported), (status = 400, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[post("/clients/archive")]
 pub(crate) async fn import_client(
     state: web::Data<AppState>,
@@ -66,8 +65,7 @@ pub(crate) async fn import_client(
     let turn = own.and_shared().await?;
     let taken = state.read(move |store, knowledge| {
         let _turn = turn;
-        let taken = store.import_client(&knowledge.atlas, BufReader::new(body.into_file()))?;
-        Ok(ImportedView::from(taken))
+        store.import_client(&knowledge.atlas, BufReader::new(body.into_file()))
     });
     Ok(HttpResponse::Created().json(taken.await?))
 }

@@ -1,8 +1,7 @@
 //! Clients: list, one, new, saved.
 
 use crate::dto::{
-    BelongingsView, ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient,
-    VerdictSummary,
+    ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient, VerdictSummary,
 };
 use crate::error::{ApiError, ProblemDetails};
 use crate::kept::Mark;
@@ -15,7 +14,7 @@ use jiff::civil::Date;
 use serde::Deserialize;
 use std::collections::HashMap;
 use std::sync::Arc;
-use store::{ClientRecord, NewRound, Page, RoundRecord, Store};
+use store::{Belongings, ClientRecord, NewRound, Page, RoundRecord, Store};
 use units::Mass;
 use utoipa::IntoParams;
 
@@ -134,13 +133,13 @@ fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {
 }
 
 /// What of a client would go with them.
-#[utoipa::path(tag = "clients", responses((status = 200, body = BelongingsView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", responses((status = 200, body = Belongings), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/belongings")]
 pub(crate) async fn show_belongings(
     state: web::Data<AppState>,
     id: web::Path<String>,
-) -> Result<web::Json<BelongingsView>, ApiError> {
-    let all = state.run(move |store, knowledge| Ok(store.belongings(&knowledge.atlas, &id)?.into()));
+) -> Result<web::Json<Belongings>, ApiError> {
+    let all = state.run(move |store, knowledge| Ok(store.belongings(&knowledge.atlas, &id)?));
     all.await.map(web::Json)
 }
 

@@ -7,27 +7,22 @@ use rstest::rstest;
 use serde_json::{Value, json};
 use server::application;
 
-async fn client_of<S, B>(browser: &mut crate::support::Browser<'_, S>, round: &str) -> String
-where
-    S: actix_web::dev::Service<
-            actix_http::Request,
-            Response = actix_web::dev::ServiceResponse<B>,
-            Error = actix_web::Error,
-        >,
-    B: actix_web::body::MessageBody,
-{
-    let shown = browser.get(&format!("/api/v1/rounds/{round}")).await.body;
-    shown["client_id"].as_str().unwrap().to_owned()
+/// A practice with one client who has one round.
+macro_rules! with_a_round {
+    ($practice:ident, $browser:ident, $client:ident, $round:ident) => {
+        let $practice = practice();
+        browser!($practice, app);
+        let mut $browser = of(&$practice, &app);
+        $browser.become_owner().await;
+        let $round = $browser.round().await;
+        let shown = $browser.get(&format!("/api/v1/rounds/{}", $round)).await.body;
+        let $client = shown["client_id"].as_str().unwrap().to_owned();
+    };
 }
 
 #[actix_web::test]
 async fn whoever_is_put_away_is_out_of_the_lists_and_comes_back_whole() {
-    let practice = practice();
-    browser!(practice, app);
-    let mut browser = of(&practice, &app);
-    browser.become_owner().await;
-    let round = browser.round().await;
-    let client = client_of(&mut browser, &round).await;
+    with_a_round!(practice, browser, client, round);
     let whole = browser.get(&format!("/api/v1/clients/{client}")).await.body;
     for (away, listed, put_away) in [(false, 1, 0), (true, 0, 1), (false, 1, 0)] {
         let put = browser.put(&format!("/api/v1/clients/{client}/away"), json!({"away": away})).await;
@@ -41,12 +36,7 @@ async fn whoever_is_put_away_is_out_of_the_lists_and_comes_back_whole() {
 
 #[actix_web::test]
 async fn an_erased_client_is_gone_from_every_page() {
-    let practice = practice();
-    browser!(practice, app);
-    let mut browser = of(&practice, &app);
-    browser.become_owner().await;
-    let round = browser.round().await;
-    let client = client_of(&mut browser, &round).await;
+    with_a_round!(practice, browser, client, round);
     let pages = [
         format!("/api/v1/clients/{client}"),
         format!("/api/v1/clients/{client}/belongings"),
@@ -77,12 +67,7 @@ async fn an_erased_client_is_gone_from_every_page() {
 #[case::no_day("2026-02-30", StatusCode::UNPROCESSABLE_ENTITY, "not a date of the calendar")]
 #[actix_web::test]
 async fn a_round_gets_another_day(#[case] date: &str, #[case] status: StatusCode, #[case] says: &str) {
-    let practice = practice();
-    browser!(practice, app);
-    let mut browser = of(&practice, &app);
-    browser.become_owner().await;
-    let round = browser.round().await;
-    let client = client_of(&mut browser, &round).await;
+    with_a_round!(practice, browser, client, round);
     let earlier = json!({"date": "2026-01-05", "measured_by": "A", "weight_kg": 82.4});
     browser.post(&format!("/api/v1/clients/{client}/rounds"), earlier).await;
     let path = format!("/api/v1/rounds/{round}");
@@ -95,12 +80,7 @@ async fn a_round_gets_another_day(#[case] date: &str, #[case] status: StatusCode
 
 #[actix_web::test]
 async fn a_round_from_which_no_week_was_given_can_be_removed() {
-    let practice = practice();
-    browser!(practice, app);
-    let mut browser = of(&practice, &app);
-    browser.become_owner().await;
-    let round = browser.round().await;
-    let client = client_of(&mut browser, &round).await;
+    with_a_round!(practice, browser, client, round);
     let path = format!("/api/v1/rounds/{round}");
     assert_eq!(browser.delete(&path).await.status, StatusCode::NO_CONTENT);
     assert_eq!(browser.get(&path).await.status, StatusCode::NOT_FOUND);

@@ -134,13 +134,15 @@ async fn who_did_what_for_whom_is_noted_once_an_hour_and_read_by_the_owner() {
     assert_eq!(jo.get("/api/v1/practice/deeds").await.status, StatusCode::FORBIDDEN);
 
     let deeds = owner.get("/api/v1/practice/deeds").await.body;
-    let told: Vec<(&str, &str, &Value)> = deeds
+    let mut told: Vec<(&str, &str, &Value)> = deeds
         .as_array()
         .unwrap()
         .iter()
         .rev()
         .map(|deed| (deed["name"].as_str().unwrap(), deed["act"].as_str().unwrap(), &deed["client_name"]))
         .collect();
+    // A new hour may begin between the two saves.
+    told.dedup();
     let client = &example()["client"]["name"];
     let none = &Value::Null;
     let expected = [

@@ -13,9 +13,11 @@ use atlas::Atlas;
 use casefile::{CaseFile, case_file};
 use diesel::connection::SimpleConnection;
 use diesel::prelude::*;
+use serde::Serialize;
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::io::{Read, Seek, Write};
+use utoipa::ToSchema;
 use zip::{ZipArchive, ZipWriter};
 
 const FORMAT: &str = "orthomer-client";
@@ -30,7 +32,7 @@ fn here_already() -> StoreError {
 type Tables = BTreeMap<String, Vec<Row>>;
 
 /// A client that was taken in.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Imported {
     /// The id, as it was.
     pub client_id: String,
@@ -45,7 +47,7 @@ pub struct Imported {
 }
 
 /// What is kept about a client.
-#[derive(Clone, Debug, PartialEq, Eq)]
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Belongings {
     /// Display name.
     pub name: String,

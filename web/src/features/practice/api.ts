@@ -69,7 +69,7 @@ export function useTables(enabled: boolean) {
 /** Takes in a client from an archive: what was taken, what went wrong, and the act itself. */
 export function useImport() {
   const queries = useQueryClient();
-  const [taken, setTaken] = useState<Schemas["ImportedView"]>();
+  const [taken, setTaken] = useState<Schemas["Imported"]>();
   const [failure, setFailure] = useState<unknown>();
   const take = async (file: Blob) => {
     const { data, error } = await fetchClient.POST("/api/v1/clients/archive", {

@@ -42,6 +42,16 @@ function Password({ value, onChange }: { value: string; onChange: (value: string
   );
 }
 
+function Refusal({ error }: { error: unknown }) {
+  const problem = problemOf(error);
+  if (!problem) return null;
+  return (
+    <p role="alert" style={{ color: "var(--danger)" }}>
+      {problem.errors?.[0]?.says ?? problem.detail}
+    </p>
+  );
+}
+
 function SetUp() {
   const { t } = useTranslation();
   const offer = useOfferFactor();
@@ -66,7 +76,6 @@ function SetUp() {
       </>
     );
   const { secret, address } = offer.data;
-  const problem = problemOf(confirm.error);
   return (
     <>
       <p>{t("practice.factor.scan")}</p>
@@ -85,11 +94,7 @@ function SetUp() {
         />
       </p>
       <Password value={password} onChange={setPassword} />
-      {problem && (
-        <p role="alert" style={{ color: "var(--danger)" }}>
-          {problem.errors?.[0]?.says ?? problem.detail}
-        </p>
-      )}
+      <Refusal error={confirm.error} />
       <Button
         type="primary"
         disabled={!code || !password}
@@ -106,16 +111,11 @@ function TakeAway({ person }: { person: Person }) {
   const { t } = useTranslation();
   const remove = useRemoveFactor();
   const [password, setPassword] = useState("");
-  const problem = problemOf(remove.error);
   return (
     <>
       <p>{t(person.you ? "practice.factor.isOn" : "practice.factor.isOnOf", { name: person.name })}</p>
       <Password value={password} onChange={setPassword} />
-      {problem && (
-        <p role="alert" style={{ color: "var(--danger)" }}>
-          {problem.errors?.[0]?.says ?? problem.detail}
-        </p>
-      )}
+      <Refusal error={remove.error} />
       <Button
         danger
         disabled={!password}
