@@ -83,7 +83,7 @@ await page.keyboard.press("x");
 await page.getByRole("region", { name: /^Instead of/ }).getByRole("listitem").first().waitFor();
 await shot("plan-swap");
 await page.goto(`${address}/library?region=delts.posterior`);
-await page.getByRole("region", { name: "Exercises" }).getByRole("button").first().click();
+await page.getByRole("region", { name: "Exercises" }).getByRole("listitem").first().getByRole("button").first().click();
 await shot("library");
 await open("Matteo Brask", "Plan");
 await page.getByRole("link", { name: "Print" }).click();

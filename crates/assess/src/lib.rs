@@ -15,6 +15,7 @@ mod conditional;
 mod consent;
 mod contradiction;
 mod corrected;
+mod days;
 mod evidence;
 mod flags;
 mod folds;
@@ -57,6 +58,7 @@ pub use conditional::{ConditionalSize, conditional_size, mahalanobis2, outside_l
 pub use consent::{PhotoConsent, PhotoPurpose, PhotoRefusal};
 pub use contradiction::{Contradiction, Misread};
 pub use corrected::{CorrectedSides, arm_muscle_area_cm2, corrected_girth_cm, muscle_bone_area_cm2};
+pub use days::day_in_words;
 pub use evidence::{Evidence, SizeEvidence};
 pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold, third_fold_from};

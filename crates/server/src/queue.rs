@@ -4,7 +4,7 @@ use crate::dto::{QueueItem, SessionState, TodaySession};
 use crate::error::ApiError;
 use crate::since;
 use crate::training::Training;
-use assess::Knowledge;
+use assess::{Knowledge, day_in_words};
 use casefile::LogPart;
 use jiff::ToSpan;
 use jiff::civil::Date;
@@ -90,8 +90,8 @@ fn retention(asking: &mut Asking, knowledge: &Knowledge, newest: &RoundRecord, t
         return;
     }
     let place = format!("/clients/{}/rounds/{}/brief", newest.client_id, newest.id);
-    let says =
-        format!("No round since {}: take them out as a file, erase them, or keep them for a reason.", newest.taken_on);
+    let since = day_in_words(newest.taken_on);
+    let says = format!("No round since {since}: take them out as a file, erase them, or keep them for a reason.");
     asking.ask(QueueKind::Retention, format!("retention:{}", newest.id), until.to_string(), place, says);
 }
 
@@ -175,7 +175,7 @@ fn round_due(asking: &mut Asking, newest: &RoundRecord, plan: Option<&IssuedReco
         let weeks = i64::try_from(plan.plan.weeks.len()).unwrap_or_default();
         let Ok(over) = plan.starts_on.checked_add(weeks.weeks()) else { return };
         if weeks > 0 && today >= over {
-            let says = format!("The block of {weeks} weeks ended on {over}: measure again and review.");
+            let says = format!("The block of {weeks} weeks ended on {}: measure again and review.", day_in_words(over));
             asking.ask(QueueKind::RoundDue, format!("due:{}", plan.id), over.to_string(), place, says);
         }
         return;

@@ -1,7 +1,7 @@
 //! Whether this client may do an exercise at all: equipment, exclusions, pain, screens, experience.
 
 use crate::aims::allowed_load;
-use assess::{Client, Experience};
+use assess::{Client, Experience, day_in_words};
 use atlas::{Atlas, Exercise};
 use units::EquipmentId;
 
@@ -118,7 +118,7 @@ impl std::fmt::Display for Refusal {
             Self::School { answer } => write!(f, "is left out by the school \u{201c}{answer}\u{201d}"),
             Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
-            Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {on}"),
+            Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {}", day_in_words(*on)),
             Self::Swapped { of } => write!(f, "was swapped out at the review of {of}"),
             Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }

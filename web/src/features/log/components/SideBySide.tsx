@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { moment } from "../../../shared/format";
 import { type EntryView, setsText } from "../model";
 import styles from "./Phone.module.css";
 
@@ -25,7 +26,7 @@ export function SideBySide({
             <span>
               {sets || t("log.nothingDone")}{" "}
               <span className="quiet">
-                {t("log.writtenBy", { name: written_by, at: new Date(written_at).toLocaleString() })}
+                {t("log.writtenBy", { name: written_by, at: moment(written_at) })}
               </span>
             </span>
             <button type="button" className={styles.plain} onClick={() => onChoose(version)}>

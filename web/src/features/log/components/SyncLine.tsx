@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { moment } from "../../../shared/format";
 import type { Log } from "../useLog";
 import styles from "./Phone.module.css";
 
@@ -29,7 +30,7 @@ export function SyncNotes({ log }: { log: Log }) {
       )}
       {log.trouble && <p className={styles.notice}>{log.trouble}</p>}
       {!log.trouble && log.seenAt && (
-        <p className={styles.notice}>{t("log.offline", { at: new Date(log.seenAt).toLocaleString() })}</p>
+        <p className={styles.notice}>{t("log.offline", { at: moment(log.seenAt) })}</p>
       )}
       {minutes > 0 && (
         <p className={styles.notice}>

@@ -1,0 +1,14 @@
+import { chromium } from "playwright-core";
+const A = process.argv[2], out = "/tmp/shots";
+const b = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox"] });
+const p = await (await b.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await p.goto(A);
+await p.getByLabel("Login").fill("mara");
+await p.getByLabel("Password", { exact: true }).fill("plumb-line-demo");
+await p.keyboard.press("Enter");
+await p.getByRole("heading", { name: "Today", exact: true }).waitFor();
+await p.goto(`${A}/library?region=delts.posterior`);
+await p.getByRole("region", { name: "Exercises" }).getByRole("listitem").first().getByRole("button").first().click();
+await p.mouse.move(0, 0); await p.waitForTimeout(700);
+await p.screenshot({ path: `${out}/library.png` });
+await b.close();
