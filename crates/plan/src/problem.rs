@@ -273,9 +273,9 @@ impl PlanProblem {
 /// An exercise that hurt stays out until the coach has cleared it, one that was swapped out at the last review for this week.
 fn since(case: &Case, exercise: &Exercise) -> Option<Refusal> {
     let hurt = case.hurts.iter().rev().find(|hurt| hurt.exercise == exercise.id);
-    let hurt = hurt.map(|hurt| Refusal::Hurt { level: hurt.level, on: hurt.on.to_string() });
+    let hurt = hurt.map(|hurt| Refusal::Hurt { level: hurt.level, on: hurt.on });
     let swapped = case.last_review.as_ref().filter(|review| review.swapped.contains(&exercise.id));
-    hurt.or_else(|| swapped.map(|review| Refusal::Swapped { of: review.of.to_string() }))
+    hurt.or_else(|| swapped.map(|review| Refusal::Swapped { of: review.of }))
 }
 
 /// A setting that counts whole things.

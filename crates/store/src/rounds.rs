@@ -7,7 +7,7 @@ use crate::schema::{client, issued_plan, photo, round};
 use crate::{choices, folds, log, new_id, photos, ratings, tape, tests, usual_week};
 use assess::{
     BesideGirths, Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry,
-    rater_agreement,
+    day_in_words, rater_agreement,
 };
 use atlas::Atlas;
 use diesel::prelude::*;
@@ -101,7 +101,10 @@ impl Store {
                 .filter(round::id.ne(id))
                 .filter(round::taken_on.eq(taken_on.to_string()));
             if same_day.count().get_result::<i64>(connection)? > 0 {
-                return Err(StoreError::Exists(format!("there is another round on {taken_on}: nothing was changed")));
+                return Err(StoreError::Exists(format!(
+                    "there is another round on {}: nothing was changed",
+                    day_in_words(taken_on)
+                )));
             }
             diesel::update(round::table.find(id)).set(round::taken_on.eq(taken_on.to_string())).execute(connection)?;
             Ok(())

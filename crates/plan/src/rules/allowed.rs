@@ -3,6 +3,7 @@
 use crate::aims::allowed_load;
 use assess::{Client, Experience, day_in_words};
 use atlas::{Atlas, Exercise};
+use jiff::civil::Date;
 use units::EquipmentId;
 
 /// The rule that keeps an exercise out.
@@ -41,13 +42,13 @@ pub enum Refusal {
     Hurt {
         /// 0 to 10.
         level: u8,
-        /// When, as a date.
-        on: String,
+        /// When.
+        on: Date,
     },
     /// The last review put another exercise in its place.
     Swapped {
         /// Day of the round that was reviewed.
-        of: String,
+        of: Date,
     },
     /// Too technical for a beginner, unless the coach adds it.
     Skill,
@@ -119,7 +120,7 @@ impl std::fmt::Display for Refusal {
             Self::AdvisedAgainst => write!(f, "is advised against"),
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
             Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {}", day_in_words(*on)),
-            Self::Swapped { of } => write!(f, "was swapped out at the review of {of}"),
+            Self::Swapped { of } => write!(f, "was swapped out at the review of {}", day_in_words(*of)),
             Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }
     }

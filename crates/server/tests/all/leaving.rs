@@ -61,7 +61,7 @@ async fn an_erased_client_is_gone_from_every_page() {
 
 #[rstest]
 #[case::another_day("2026-02-20", StatusCode::NO_CONTENT, "")]
-#[case::the_day_of_another_round("2026-01-05", StatusCode::CONFLICT, "another round on 2026-01-05")]
+#[case::the_day_of_another_round("2026-01-05", StatusCode::CONFLICT, "another round on 5 Jan 2026")]
 #[case::before_birth("1901-01-01", StatusCode::UNPROCESSABLE_ENTITY, "before the client was born")]
 #[case::to_come("2999-01-01", StatusCode::UNPROCESSABLE_ENTITY, "in the future")]
 #[case::no_day("2026-02-30", StatusCode::UNPROCESSABLE_ENTITY, "not a date of the calendar")]

@@ -6,7 +6,8 @@ import { problemOf } from "../api/client";
 export function ErrorNote({ error, onRetry }: { error: unknown; onRetry?: () => void }) {
   const { t } = useTranslation();
   return (
-    <div role="alert" style={{ padding: 32, color: "var(--danger)" }}>
+    // In place of a page it stands apart; within a dialog or a form it is a line of it.
+    <div role="alert" style={{ padding: onRetry ? 32 : "0 0 8px", color: "var(--danger)" }}>
       <p style={{ marginTop: 0 }}>{problemOf(error)?.detail ?? t("error.unknown")}</p>
       {onRetry && <Button onClick={onRetry}>{t("error.retry")}</Button>}
     </div>

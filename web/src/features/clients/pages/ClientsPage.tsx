@@ -91,7 +91,7 @@ export function ClientsPage() {
       )}
       <button
         type="button"
-        className="text-button"
+        className={`text-button ${styles.away}`}
         onClick={() => {
           setAway(!away);
           setPage(1);
