@@ -1,7 +1,7 @@
 //! The application: routes, guards and middleware put together; starting and stopping the server.
 
 use crate::assets;
-use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit};
+use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit, told};
 use crate::error::{ApiError, ServeError};
 use crate::learning;
 use crate::logging::Impersonal;
@@ -255,6 +255,7 @@ pub fn application(
     .service(web::scope("/api").default_service(web::route().to(no_such_route)))
     .default_service(web::get().to(assets::serve))
     .wrap(sessions)
+    .wrap(from_fn(told))
     .wrap(from_fn(security::from_here))
     .wrap(security::headers(https))
     .wrap(Compress::default())

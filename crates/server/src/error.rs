@@ -121,9 +121,13 @@ impl From<PhotoError> for ApiError {
 fn full(error: &StoreError) -> String {
     match error {
         StoreError::Full => error.to_string(),
-        _ => "The disk of the studio's computer is full: nothing was changed; make room and send it again.".to_owned(),
+        _ => FULL.to_owned(),
     }
 }
+
+/// What is said of a full disk.
+pub(crate) const FULL: &str =
+    "The disk of the studio's computer is full: nothing was changed; make room and send it again.";
 
 /// One value that breaks a rule.
 pub(crate) fn invalid(pointer: &str, says: String) -> ApiError {

@@ -90,7 +90,7 @@ impl StoreError {
             Self::Refused(_) => Kind::Refused,
             Self::Archive(_) => Kind::Invalid,
             Self::Full => Kind::Full,
-            Self::Database(diesel::result::Error::DatabaseError(_, why)) if full(why.message()) => Kind::Full,
+            Self::Database(diesel::result::Error::DatabaseError(_, why)) if is_full(why.message()) => Kind::Full,
             Self::Unusable { .. } | Self::Corrupt { .. } | Self::File(_) | Self::Database(_) | Self::Pool(_) => {
                 Kind::Internal
             }
@@ -106,7 +106,7 @@ impl StoreError {
     }
 }
 
-/// SQLite's own words for a full disk; Diesel passes no code on.
-fn full(message: &str) -> bool {
+/// Whether an error's text is of a full disk, in SQLite's own words: Diesel passes no code on.
+pub fn is_full(message: &str) -> bool {
     message.contains("database or disk is full")
 }

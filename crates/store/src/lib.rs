@@ -37,7 +37,7 @@ pub use archive::{Belongings, Finding, Imported, TABLE_NAMES, backup, restore};
 pub use audit::{Deed, NewDeed};
 pub use clients::{ClientRecord, Page};
 pub use connection::Store;
-pub use error::{Kind, StoreError};
+pub use error::{Kind, StoreError, is_full};
 pub use eye::{EyeAnswer, EyeSitting};
 pub use links::{LinkRecord, NewLink};
 pub use log::{Kept, LogRecord, NewLogEntry};

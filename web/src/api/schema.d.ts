@@ -2408,6 +2408,8 @@ export interface components {
              * @description Week since the plan's first.
              */
             week: number;
+            /** @description What was written of it as a whole; more than one stand side by side. */
+            whole: components["schemas"]["LogEntryView"][];
         };
         /** @description The value a skinfold had in the latest earlier round with it. */
         EarlierFold: {

@@ -109,6 +109,7 @@ export const en = {
       review: "Review",
     },
     state: { empty: "empty", enough: "enough", look: "wants a look" },
+    lookOnly: "To look at: changing this is a coach's work.",
     older: "Older round",
     newer: "Newer round",
     new: "New round",

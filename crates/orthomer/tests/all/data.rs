@@ -167,6 +167,8 @@ fn changed(path: &str, to: &str, name: &str, change: impl Fn(&mut Value)) {
 #[case::another_kind("manifest.json", |m: &mut Value| m["format"] = json!("something"), "expected \"orthomer-client\"")]
 #[case::an_unknown_column("rows.json", |r: &mut Value| r["round"][0]["colour"] = json!("red"), "no column \"colour\"")]
 #[case::a_missing_table("rows.json", |r: &mut Value| { r.as_object_mut().unwrap().remove("round"); }, "table round is missing")]
+#[case::a_name_of_a_page("rows.json", |r: &mut Value| r["client"][0]["name"] = json!("O".repeat(81)), "81 characters are more than 80")]
+#[case::a_counter_about_to_wrap("rows.json", |r: &mut Value| r["client"][0]["revision"] = json!(i32::MAX), "larger than anything")]
 #[case::rows_of_somebody_else("rows.json", |r: &mut Value| r["round"][0]["client_id"] = json!("x"), "another client")]
 #[case::a_brief_that_breaks_a_rule("rows.json", |r: &mut Value| r["client"][0]["brief_json"] = json!("{}"), "cannot be read here")]
 fn an_archive_that_cannot_be_used_is_one_sentence_and_nothing_is_taken_in(

@@ -1,10 +1,14 @@
 //! Sessions of signed-in browsers in the store, behind the session middleware.
 
+use crate::error::{ApiError, FULL};
 use actix_session::SessionMiddleware;
 use actix_session::config::{CookieContentSecurity, PersistentSession, TtlExtensionPolicy};
 use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError, generate_session_key};
+use actix_web::body::MessageBody;
 use actix_web::cookie::time::Duration;
 use actix_web::cookie::{Key, SameSite};
+use actix_web::dev::{ServiceRequest, ServiceResponse};
+use actix_web::middleware::Next;
 use actix_web::web;
 use rand::RngExt;
 use sha2::{Digest, Sha256};
@@ -88,11 +92,56 @@ impl SessionStore for SqliteSessions {
 
     async fn update_ttl(&self, session_key: &SessionKey, ttl: &Duration) -> Result<(), anyhow::Error> {
         let (key, ttl_s) = (hashed(session_key.as_ref()), ttl.whole_seconds());
-        self.run(move |store| store.lengthen_browser_session(&key, ttl_s, IDLE_STEP.whole_seconds())).await
+        let longer = self.run(move |store| store.lengthen_browser_session(&key, ttl_s, IDLE_STEP.whole_seconds()));
+        // On a full disk the pages can still be read: the session ends a day sooner.
+        if let Err(why) = longer.await {
+            tracing::error!(%why, "a session was not lengthened");
+        }
+        Ok(())
     }
 
     async fn delete(&self, session_key: &SessionKey) -> Result<(), anyhow::Error> {
         let key = hashed(session_key.as_ref());
         self.run(move |store| store.end_browser_session(&key)).await
+    }
+}
+
+/// Tells in a sentence that a session could not be kept or ended, as it cannot on a full disk: the session layer answers with nothing.
+pub(crate) async fn told<B: MessageBody>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<B>, actix_web::Error> {
+    next.call(request).await.map_err(|error| in_a_sentence(&error).into())
+}
+
+/// The layer keeps its cause to itself; only the text for programmers has it.
+fn in_a_sentence(error: &actix_web::Error) -> ApiError {
+    let why = format!("{error:?}");
+    if store::is_full(&why) { ApiError::Full(FULL.to_owned()) } else { ApiError::Internal(why) }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use actix_web::HttpResponse;
+    use actix_web::ResponseError;
+    use actix_web::error::InternalError;
+    use actix_web::http::StatusCode;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::a_full_disk("database or disk is full", StatusCode::INSUFFICIENT_STORAGE, "is full: nothing was changed")]
+    #[case::anything_else("a table is gone", StatusCode::INTERNAL_SERVER_ERROR, "Something went wrong here")]
+    fn a_session_that_cannot_be_kept_is_told_in_a_sentence(
+        #[case] why: &'static str,
+        #[case] status: StatusCode,
+        #[case] says: &str,
+    ) {
+        // As the session layer answers when its store fails: no body, the cause inside.
+        let cause = SaveError::Other(anyhow::anyhow!(why));
+        let layer = InternalError::from_response(cause, HttpResponse::InternalServerError().finish());
+        let told = in_a_sentence(&layer.into());
+        assert_eq!(told.status_code(), status);
+        assert!(told.to_string().contains(says), "{told}");
     }
 }

@@ -299,6 +299,8 @@ pub struct DoneSession {
     pub finished: bool,
     /// Exercises in the order done.
     pub exercises: Vec<LogEntryView>,
+    /// What was written of it as a whole; more than one stand side by side.
+    pub whole: Vec<LogEntryView>,
     /// Parts of it that stand side by side.
     pub conflicts: u32,
     /// The night before, 1 to 5.

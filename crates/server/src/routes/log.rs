@@ -96,6 +96,7 @@ fn session(version: i32, week: u8, day: u8, records: &[&LogRecord]) -> DoneSessi
         on: records.iter().map(|record| record.entry.trained_on.clone()).max().unwrap_or_default(),
         finished: false,
         exercises: Vec::new(),
+        whole: Vec::new(),
         conflicts: 0,
         sleep: None,
         soreness: None,
@@ -109,6 +110,7 @@ fn session(version: i32, week: u8, day: u8, records: &[&LogRecord]) -> DoneSessi
             }
             LogPart::Session { finished, sleep, soreness, note } => {
                 *parts.entry("").or_default() += 1;
+                done.whole.push(LogEntryView::from(*record));
                 done.finished |= finished;
                 done.sleep = done.sleep.or(*sleep);
                 done.soreness = done.soreness.or(*soreness);

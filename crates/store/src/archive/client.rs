@@ -1,5 +1,6 @@
 //! Everything about a client as one archive, and back without loss.
 
+use super::cells::misfit;
 use super::rows::{Row, add, columns, count, csv, read};
 use super::tables::{TABLES, Table};
 use super::{MANIFEST, Manifest, VERSION, capped, failed, manifest, put, text, unusable};
@@ -313,6 +314,9 @@ fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
             let round = text(row, "round_id").is_none_or(|id| rounds.contains(&id));
             if !client || !round {
                 return Err(unusable(format!("{ROWS}: /{name}/{place} belongs to another client")));
+            }
+            if let Some(says) = misfit(row) {
+                return Err(unusable(format!("{ROWS}: /{name}/{place}/{says}")));
             }
         }
     }

@@ -1,6 +1,7 @@
 //! Everything about a client in one file and back, the whole practice in one file and back, and whether it is whole.
 
 mod backup;
+mod cells;
 mod check;
 mod client;
 mod rows;

@@ -35,6 +35,27 @@ export function useDecide(clientId: string) {
   };
 }
 
+/** Sends versions that put a session right; what is refused is told by the exercise it is of. */
+export function useCorrect(clientId: string) {
+  const queries = useQueryClient();
+  const sending = $api.useMutation("post", LOG, {
+    onSuccess: () => queries.invalidateQueries({ queryKey: ["get", LOG] }),
+  });
+  const says = (sending.data?.outcomes ?? []).map(({ fate, says }) =>
+    fate === "refused" ? says : undefined,
+  );
+  return {
+    error: sending.error,
+    isPending: sending.isPending,
+    refused: says.filter((one): one is string => Boolean(one)),
+    correct: (entries: Schemas["LogEntry"][], onDone: () => void) =>
+      sending.mutate(
+        { ...client(clientId), body: { sent_at: new Date().toISOString(), entries } },
+        { onSuccess: ({ outcomes }) => outcomes.every(({ fate }) => fate !== "refused") && onDone() },
+      ),
+  };
+}
+
 const LINKS = "/api/v1/clients/{client_id}/links";
 
 export function useLinks(clientId: string) {

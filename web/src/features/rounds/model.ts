@@ -1,4 +1,5 @@
 // The eight steps and the way between rounds.
+import type { Act } from "../../shared/api/may";
 
 export const STEPS = ["brief", "photos", "tape", "tests", "verdict", "plan", "log", "review"] as const;
 export type Step = (typeof STEPS)[number];
@@ -13,6 +14,14 @@ export const STEP_KEYS: Record<Step, string> = {
   plan: "w",
   log: "l",
   review: "r",
+};
+
+/** What somebody must be allowed to do to change a step; steps that everybody works on are not in it. */
+export const STEP_ACTS: Partial<Record<Step, Act>> = {
+  brief: "brief",
+  verdict: "judge",
+  plan: "plan",
+  review: "judge",
 };
 
 export function isStep(text: string | undefined): text is Step {

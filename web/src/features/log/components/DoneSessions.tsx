@@ -1,14 +1,16 @@
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
-import type { Schemas } from "../../../shared/api/client";
+import { useMay } from "../../../shared/api/may";
 import { day, dayName } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
+import type { Done } from "../correct";
 import { type EntryView, type ExercisePart, setsText } from "../model";
+import { Correcting } from "./Correcting";
 import styles from "./Desk.module.css";
 
-type Done = Schemas["DoneSession"];
-
 interface Props {
+  clientId: string;
   sessions: Done[];
   /** How many there are. */
   count: number;
@@ -17,13 +19,17 @@ interface Props {
 }
 
 /** Sessions as they were done, newest first. */
-export function DoneSessions({ sessions, count, onAll }: Props) {
+export function DoneSessions({ clientId, sessions, count, onAll }: Props) {
   const { t } = useTranslation();
   if (sessions.length === 0) return <p className="quiet">{t("log.page.none")}</p>;
   return (
     <>
       {sessions.map((session) => (
-        <SessionTable key={`${session.version} ${session.week} ${session.day}`} session={session} />
+        <SessionTable
+          key={`${session.version} ${session.week} ${session.day}`}
+          clientId={clientId}
+          session={session}
+        />
       ))}
       {onAll && count > sessions.length && (
         <button type="button" className="text-button" onClick={onAll}>
@@ -34,8 +40,10 @@ export function DoneSessions({ sessions, count, onAll }: Props) {
   );
 }
 
-function SessionTable({ session }: { session: Done }) {
+function SessionTable({ clientId, session }: { clientId: string; session: Done }) {
   const { t } = useTranslation();
+  const may = useMay();
+  const [correcting, setCorrecting] = useState(false);
   const told = [
     session.sleep != null && t("log.page.slept", { value: session.sleep }),
     session.soreness != null && t("log.page.sore", { value: session.soreness }),
@@ -50,6 +58,15 @@ function SessionTable({ session }: { session: Done }) {
           {t("log.page.session", { week: session.week, day: dayName(session.day) })}
         </span>
         <span className="quiet">{told.join(" · ")}</span>
+        {may("log") && (
+          <button
+            type="button"
+            className={`text-button ${styles.putRight}`}
+            onClick={() => setCorrecting(true)}
+          >
+            {t("log.correct.ask")}
+          </button>
+        )}
       </header>
       <table>
         <tbody>
@@ -59,6 +76,9 @@ function SessionTable({ session }: { session: Done }) {
         </tbody>
       </table>
       {session.note && <p>“{session.note}”</p>}
+      {correcting && (
+        <Correcting clientId={clientId} session={session} onClose={() => setCorrecting(false)} />
+      )}
     </article>
   );
 }

@@ -117,8 +117,8 @@ test.each([
   ["that it is open", { finished: false }, "12 Mar 2026Week 2, Thursdaynot finished"],
   ["what stands twice", { conflicts: 1 }, "12 Mar 2026Week 2, Thursday1 exercise logged twice"],
 ] as const)("a session's head says %s", (_, change, says) => {
-  show(<DoneSessions sessions={[session(change)]} count={1} />);
-  expect(screen.getByRole("banner", { hidden: true }).textContent).toBe(says);
+  show(<DoneSessions clientId="c" sessions={[session(change)]} count={1} />);
+  expect(screen.getByRole("banner", { hidden: true }).textContent).toBe(`${says}Put right`);
 });
 
 test("what was done stands by side, with what was swapped, hurt and felt", () => {
@@ -134,7 +134,7 @@ test("what was done stands by side, with what was swapped, hurt and felt", () =>
     felt: "biceps.long",
     note: "Fine.",
   });
-  show(<DoneSessions sessions={[session({ exercises: [swapped] })]} count={1} />);
+  show(<DoneSessions clientId="c" sessions={[session({ exercises: [swapped] })]} count={1} />);
   const [row] = rows();
   expect(row).toMatch(/^db-curl instead of Incline dumbbell curl/);
   expect(row).toContain("pain 3, low back");
@@ -144,18 +144,52 @@ test("what was done stands by side, with what was swapped, hurt and felt", () =>
 
 test("two versions of an exercise say whose they are, one does not", () => {
   const both = [entry("incline-curl", {}, "Ada"), entry("incline-curl", {}, "Mara"), entry("row", {}, "Ada")];
-  show(<DoneSessions sessions={[session({ exercises: both })]} count={1} />);
+  show(<DoneSessions clientId="c" sessions={[session({ exercises: both })]} count={1} />);
   expect(rows().map((row) => / (Ada|Mara)$/.exec(row ?? "")?.[1])).toEqual(["Ada", "Mara", undefined]);
 });
 
 test("older sessions are shown when they are asked for", () => {
   const onAll = vi.fn();
-  show(<DoneSessions sessions={[session()]} count={12} onAll={onAll} />);
+  show(<DoneSessions clientId="c" sessions={[session()]} count={12} onAll={onAll} />);
   fireEvent.click(screen.getByRole("button", { name: "Show all 12 sessions" }));
   expect(onAll).toHaveBeenCalledTimes(1);
   cleanup();
-  show(<DoneSessions sessions={[]} count={0} />);
+  show(<DoneSessions clientId="c" sessions={[]} count={0} />);
   expect(screen.getByText("Nothing was logged under this client's plans yet.")).toBeTruthy();
+});
+
+async function puttingRight(outcome: object) {
+  const sent = vi
+    .spyOn(fetchClient, "POST")
+    .mockImplementation((async () => answer({ outcomes: [outcome], clock_ahead_s: 0 })) as never);
+  const done = entry("row", { sets: [{ number: 1, load_kg: 12.5, reps: 10 }] });
+  show(<DoneSessions clientId="c" sessions={[session({ exercises: [done], whole: [] })]} count={1} />);
+  fireEvent.click(screen.getByRole("button", { name: "Put right" }));
+  const dialog = within(await screen.findByRole("dialog"));
+  const save = dialog.getByRole<HTMLButtonElement>("button", { name: "Save" });
+  expect(save.disabled, "nothing is changed yet").toBe(true);
+  fireEvent.change(dialog.getByLabelText(/set 1: Load, kg$/), { target: { value: "21,5" } });
+  fireEvent.click(save);
+  return { sent, dialog };
+}
+
+test("a number of an older day is put right by a version that follows it", async () => {
+  const { sent } = await puttingRight({ id: "new", fate: "kept" });
+  await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  expect(sent.mock.calls[0]?.[1]).toMatchObject({
+    params: { path: { client_id: "c" } },
+    body: { entries: [{ part: { exercise: "row", sets: [{ number: 1, load_kg: 21.5, reps: 10 }] } }] },
+  });
+});
+
+test("what the studio does not take of it is told, and what was typed stays", async () => {
+  const { dialog } = await puttingRight({
+    id: "new",
+    fate: "refused",
+    says: "a load of 900 kg is out of range",
+  });
+  expect(await dialog.findByText("a load of 900 kg is out of range")).toBeTruthy();
+  expect(dialog.getByLabelText<HTMLInputElement>(/set 1: Load, kg$/).value).toBe("21,5");
 });
 
 const link = (id: string, change: object = {}) =>

@@ -40,7 +40,12 @@ export function LogPage() {
         <Conflicts clientId={clientId} conflicts={conflicts} />
         <Targets clientId={clientId} week={now} />
         <h2>{t("log.page.done")}</h2>
-        <DoneSessions sessions={done} count={sessions} onAll={all ? undefined : () => setAll(true)} />
+        <DoneSessions
+          clientId={clientId}
+          sessions={done}
+          count={sessions}
+          onAll={all ? undefined : () => setAll(true)}
+        />
       </div>
       <aside>
         <p>

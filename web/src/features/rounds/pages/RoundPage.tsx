@@ -9,7 +9,7 @@ import { useRound } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
 import { RoundDialog } from "../components/RoundDialog";
 import { StepBar } from "../components/StepBar";
-import { neighbours, STEP_KEYS, STEPS } from "../model";
+import { isStep, neighbours, STEP_ACTS, STEP_KEYS, STEPS } from "../model";
 import styles from "./RoundPage.module.css";
 
 /** One round: who, when, the eight steps, and the step that is open. */
@@ -31,6 +31,8 @@ export function RoundPage() {
   useKeys({ "[": () => go(older), "]": () => go(newer), ...toSteps });
   if (round.error) return <ErrorNote error={round.error} onRetry={() => round.refetch()} />;
   if (!round.data) return null;
+  const act = isStep(step) ? STEP_ACTS[step] : undefined;
+  const lookOnly = act && !may(act);
   const count = round.data.rounds.length;
   const index = count - round.data.rounds.findIndex((other) => other.id === roundId);
   return (
@@ -65,6 +67,7 @@ export function RoundPage() {
         </div>
       </div>
       <StepBar steps={round.data.steps} base={`${base}/${roundId}`} />
+      {lookOnly && <p className="quiet">{t("round.lookOnly")}</p>}
       <Outlet />
       <RoundDialog
         key={`${roundId} ${round.data.date}`}
