@@ -102,7 +102,8 @@ try {
   const planned = rounds.slice(0, 40);
   const weeks = (await Promise.all(ids.slice(10, 60).map((id) => get(`/clients/${id}/week`)))).filter(({ plan }) => plan);
   // Reviews are of rounds whose block was trained: the one before the newest.
-  const reviewed = (await Promise.all(ids.map((id) => get(`/clients/${id}`)))).flatMap(({ rounds: [, before] }) => before?.id ?? []);
+  const reviewed = [];
+  for (const id of ids) reviewed.push(...(await get(`/clients/${id}`)).rounds.slice(1, 2).map((before) => before.id));
   const pages = {
     today: () => "/today",
     clients: () => `/clients?page=${some([1, 2, 3, 4])}`,

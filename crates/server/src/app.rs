@@ -2,6 +2,7 @@
 
 use crate::assets;
 use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit, told};
+use crate::budget::at_the_door;
 use crate::error::{ApiError, ServeError};
 use crate::learning;
 use crate::logging::Impersonal;
@@ -256,6 +257,7 @@ pub fn application(
     .default_service(web::get().to(assets::serve))
     .wrap(sessions)
     .wrap(from_fn(told))
+    .wrap(from_fn(at_the_door))
     .wrap(from_fn(security::from_here))
     .wrap(security::headers(https))
     .wrap(Compress::default())
@@ -271,6 +273,14 @@ pub struct Line {
     /// The port of this machine on which it tells how it does.
     pub metrics_port: Option<u16>,
 }
+
+/// Threads that answer: on a small machine more than it has processors, so that a thread that takes in a flood of requests leaves others
+/// to answer on.
+fn workers() -> usize {
+    std::thread::available_parallelism().map_or(FEWEST_WORKERS, |count| count.get().max(FEWEST_WORKERS))
+}
+
+const FEWEST_WORKERS: usize = 3;
 
 /// Serves the application until it is told to stop, over HTTPS when there is a certificate.
 ///
@@ -288,7 +298,7 @@ pub async fn serve(
     let key = cookie_key(&state.store)?;
     let (store, knowledge, told) = (state.store.clone(), state.knowledge(), state.clone());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
-    let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true);
+    let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true).workers(workers());
     let bound = match tls {
         Some(tls) => server.bind_rustls_0_23((host, port), tls),
         None => server.bind((host, port)),

@@ -1,6 +1,13 @@
 //! What one person may keep the machine busy with at a time, so that nobody else waits for it.
 
+use crate::auth::SESSION_COOKIES;
 use crate::error::ApiError;
+use crate::state::AppState;
+use actix_web::body::{EitherBody, MessageBody};
+use actix_web::dev::{ServiceRequest, ServiceResponse};
+use actix_web::http::header::AUTHORIZATION;
+use actix_web::middleware::Next;
+use actix_web::{ResponseError, web};
 use std::collections::HashMap;
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
@@ -12,22 +19,71 @@ const WAITING: usize = 16;
 /// Requests of one person that are answered at the same time; a browser sends six.
 const AT_ONCE: usize = 48;
 
-/// How many requests of each person are being answered.
+/// How many requests of each person, and of each browser or link, are being answered.
 #[derive(Clone, Default)]
 pub(crate) struct Crowd {
-    people: Arc<Mutex<HashMap<String, Arc<AtomicUsize>>>>,
+    inside: Arc<Mutex<HashMap<String, usize>>>,
+}
+
+/// A place in the crowd, given back when it is dropped.
+pub(crate) struct Inside {
+    who: String,
+    crowd: Crowd,
 }
 
 impl Crowd {
     /// Lets a request in, for as long as what is given lives.
     ///
     /// # Errors
-    /// [`ApiError::Busy`] when too many of the same person are in already.
-    pub fn enter(&self, who: &str) -> Result<Place, ApiError> {
-        let mut people = self.people.lock().unwrap_or_else(PoisonError::into_inner);
-        let count = people.entry(who.to_owned()).or_default().clone();
-        Place::of(count, AT_ONCE)
+    /// [`ApiError::Busy`] when too many of the same are in already.
+    pub fn enter(&self, who: &str) -> Result<Inside, ApiError> {
+        let mut inside = self.inside.lock().unwrap_or_else(PoisonError::into_inner);
+        let count = inside.entry(who.to_owned()).or_default();
+        if *count >= AT_ONCE {
+            return Err(too_much());
+        }
+        *count += 1;
+        Ok(Inside { who: who.to_owned(), crowd: self.clone() })
     }
+}
+
+impl Drop for Inside {
+    fn drop(&mut self) {
+        let mut inside = self.crowd.inside.lock().unwrap_or_else(PoisonError::into_inner);
+        // Whoever has none left is forgotten: names of cookies are anybody's to make up.
+        if let Some(count) = inside.get_mut(&self.who) {
+            *count -= 1;
+            if *count == 0 {
+                inside.remove(&self.who);
+            }
+        }
+    }
+}
+
+/// Turns a flood of one browser or link away before anything is looked up for it: six hundred lookups are a wait for everybody.
+pub(crate) async fn at_the_door<B: MessageBody + 'static>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
+    let crowd = request.app_data::<web::Data<AppState>>().map(|state| state.crowd.clone());
+    let place = match crowd.zip(sent_by(&request)).map(|(crowd, who)| crowd.enter(&who)).transpose() {
+        Ok(place) => place,
+        Err(refusal) => return Ok(request.into_response(refusal.error_response()).map_into_right_body()),
+    };
+    let response = next.call(request).await?;
+    drop(place);
+    Ok(response.map_into_left_body())
+}
+
+/// The browser's session or the phone's link, as they are sent; nothing is known of them yet.
+fn sent_by(request: &ServiceRequest) -> Option<String> {
+    let session = SESSION_COOKIES.iter().find_map(|name| request.cookie(name)).map(|cookie| cookie.value().to_owned());
+    let link = || Some(request.headers().get(AUTHORIZATION)?.to_str().ok()?.to_owned());
+    session.or_else(link)
+}
+
+fn too_much() -> ApiError {
+    ApiError::Busy("You have asked for too much at once: wait for what is under way, then ask again.".to_owned())
 }
 
 /// One turn at a time for everybody, and so many for all together. Whoever gives up while waiting gives up their place.
@@ -52,8 +108,7 @@ impl Place {
             return Ok(Self(count));
         }
         count.fetch_sub(1, Ordering::Relaxed);
-        let says = "You have asked for too much at once: wait for what is under way, then ask again.";
-        Err(ApiError::Busy(says.to_owned()))
+        Err(too_much())
     }
 }
 
@@ -135,11 +190,13 @@ mod tests {
     #[test]
     fn of_one_person_so_many_requests_are_answered_at_once() {
         let crowd = Crowd::default();
-        let mut inside: Vec<Place> = (0..AT_ONCE).map(|_| crowd.enter("jo").unwrap()).collect();
+        let mut inside: Vec<Inside> = (0..AT_ONCE).map(|_| crowd.enter("jo").unwrap()).collect();
         assert!(matches!(crowd.enter("jo"), Err(ApiError::Busy(_))));
         assert!(crowd.enter("mara").is_ok());
         inside.pop();
         assert!(crowd.enter("jo").is_ok());
+        inside.clear();
+        assert!(crowd.inside.lock().unwrap().is_empty(), "nobody is remembered who is not inside");
     }
 
     #[actix_web::test]

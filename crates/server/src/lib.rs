@@ -28,6 +28,7 @@ mod state;
 mod taking;
 mod tls;
 mod training;
+mod workshop;
 
 pub use app::{Line, application, openapi, serve};
 pub use auth::{PasswordError, hash_password};

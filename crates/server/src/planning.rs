@@ -5,6 +5,7 @@ use crate::error::ApiError;
 use crate::reviewing::last_review;
 use crate::roster::Assessor;
 use crate::since::{Since, since};
+use crate::workshop::Workshop;
 use assess::{Assessment, Case, Knowledge};
 use casefile::{CheckedWeek, DayDraft, PlanFile, WeekDraft, check_week, plan_file, week_draft};
 use plan::{Draft, Effort, PlanProblem, Proof, Week, WeekShape, block, present_draft, solve_around};
@@ -135,9 +136,9 @@ impl<'a> Planning<'a> {
 
 impl Planned {
     /// The week solved anew around its locked cards.
-    pub fn solved_around(self, effort: Effort) -> Self {
+    pub fn solved_around(self, workshop: &Workshop, effort: Effort) -> Self {
         let locks = self.draft.locks();
-        let week = solve_around(&self.problem, effort, &locks);
+        let week = workshop.with(|| solve_around(&self.problem, effort, &locks));
         Self { draft: Draft::of_week(&self.problem, &week, &locks), ..self }
     }
 
@@ -152,18 +153,27 @@ impl Planned {
 }
 
 /// Weeks solved so far: a search takes a third of a second, and the same problem gives the same week.
-#[derive(Clone, Default)]
-pub(crate) struct Solved(Arc<Mutex<HashMap<u64, Week>>>);
+#[derive(Clone)]
+pub(crate) struct Solved {
+    weeks: Arc<Mutex<HashMap<u64, Week>>>,
+    workshop: Workshop,
+}
 
 impl Solved {
+    /// None so far; searches are made in a workshop.
+    pub fn in_workshop(workshop: Workshop) -> Self {
+        Self { weeks: Arc::default(), workshop }
+    }
+
     fn of(&self, problem: &PlanProblem) -> Week {
         let key = problem.model_key();
-        let known = |solved: &Self| solved.0.lock().unwrap_or_else(PoisonError::into_inner).get(&key).cloned();
+        let known = |solved: &Self| solved.weeks.lock().unwrap_or_else(PoisonError::into_inner).get(&key).cloned();
         if let Some(week) = known(self) {
             return week;
         }
-        let week = solve_around(problem, Effort::usual(problem), &plan::Locks::default());
-        let mut solved = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        let search = || solve_around(problem, Effort::usual(problem), &plan::Locks::default());
+        let week = self.workshop.with(search);
+        let mut solved = self.weeks.lock().unwrap_or_else(PoisonError::into_inner);
         if solved.len() >= KEPT {
             solved.clear();
         }

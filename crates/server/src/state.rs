@@ -13,6 +13,7 @@ use crate::queue::{ClientDay, client_day, put_away_day};
 use crate::roster::rests_on_all;
 use crate::routes::{Drawn, MeasuredTrends};
 use crate::training::Instead;
+use crate::workshop::Workshop;
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, web};
 use assess::Knowledge;
@@ -100,6 +101,8 @@ pub struct AppState {
     pub(crate) drawn: Drawn,
     /// Weeks as the planner solved them.
     pub(crate) solved: Solved,
+    /// Where searches and proofs are worked on.
+    pub(crate) workshop: Workshop,
     /// Pages of a client or a round, as they are sent.
     pages: Kept<Bytes>,
     /// The newest arrival of a client's log up to a day.
@@ -153,6 +156,7 @@ impl AppState {
     pub fn new(store: Store, knowledge: Arc<Knowledge>) -> Result<Self, ServeError> {
         let darkroom = ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?;
         let darkroom = Arc::new(darkroom);
+        let workshop = Workshop::open()?;
         let practice = store.practice()?.settings;
         let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
@@ -167,7 +171,8 @@ impl AppState {
             client_days: Kept::default(),
             summaries: Kept::default(),
             drawn: Drawn::default(),
-            solved: Solved::default(),
+            solved: Solved::in_workshop(workshop.clone()),
+            workshop,
             pages: Kept::default(),
             arrivals: Kept::default(),
             moved: Kept::default(),

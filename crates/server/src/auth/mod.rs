@@ -15,4 +15,4 @@ pub(crate) use guard::{Opened, SignedIn, open_session, require_sign_in, sign_in_
 pub(crate) use link::{LinkedClient, new_token, require_link};
 pub(crate) use password::verify_password;
 pub use password::{PasswordError, hash_password};
-pub(crate) use session_store::{cookie_key, middleware, told};
+pub(crate) use session_store::{SESSION_COOKIES, cookie_key, middleware, told};

@@ -23,6 +23,8 @@ pub(crate) struct SqliteSessions(pub Store);
 const COOKIE: &str = "orthomer-session";
 /// Behind HTTPS: a browser takes it over HTTPS alone, and from this host alone.
 const HOST_COOKIE: &str = "__Host-orthomer-session";
+/// The names a session goes by.
+pub(crate) const SESSION_COOKIES: [&str; 2] = [HOST_COOKIE, COOKIE];
 /// A session that nobody used for so long is over.
 const IDLE: Duration = Duration::days(14);
 /// What is kept of a session's use is this much off: not every request writes.

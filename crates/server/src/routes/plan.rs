@@ -148,6 +148,7 @@ pub(crate) async fn solve_plan(
     body: web::Json<SolvePlan>,
 ) -> Result<web::Json<SolvedPlan>, ApiError> {
     let turn = state.working.turn(&who.0.id).await?;
+    let workshop = state.workshop.clone();
     let solved = state.run(move |store, knowledge| {
         let _turn = turn;
         let SolvePlan { days, mut week, seed } = body.into_inner();
@@ -158,7 +159,7 @@ pub(crate) async fn solve_plan(
         let dropped = days.map_or_else(Vec::new, |days| planning.with_days(&mut week, days));
         let planned = planning.of("/week", &week)?;
         let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::usual(&planned.problem) };
-        let week = planning.week(&planned.solved_around(effort));
+        let week = planning.week(&planned.solved_around(&workshop, effort));
         Ok(SolvedPlan { week, dropped })
     });
     solved.await.map(web::Json)
@@ -219,10 +220,10 @@ pub(crate) async fn prove_plan(
     let seconds = query.seconds.unwrap_or(PROOF_S).min(PROOF_MOST_S);
     let turn = state.proof_turn().await?;
     let (sender, receiver) = mpsc::channel::<ProofView>(4);
-    let proofs = state.proofs.clone();
+    let (proofs, workshop) = (state.proofs.clone(), state.workshop.clone());
     actix_web::rt::task::spawn_blocking(move || {
         let _turn = turn;
-        proven(&planned, &proofs, seconds, &sender);
+        workshop.with(|| proven(&planned, &proofs, seconds, &sender));
     });
     let events = unfold(receiver, |mut receiver| async move {
         let text = serde_json::to_string(&receiver.recv().await?).unwrap_or_default();
