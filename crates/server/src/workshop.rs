@@ -41,9 +41,9 @@ mod tests {
 
     #[test]
     fn long_work_stands_back_and_pages_do_not() {
-        let own = |_: ()| nice(0).unwrap();
-        let before = own(());
-        let there = Workshop::open().unwrap().with(|| own(()));
-        assert_eq!((there, own(())), ((before + STAND_BACK).min(19), before));
+        let place = || nice(0).unwrap();
+        let before = place();
+        let there = Workshop::open().unwrap().with(place);
+        assert_eq!((there, place()), ((before + STAND_BACK).min(19), before));
     }
 }
