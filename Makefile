@@ -5,11 +5,23 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration weeks clean
+.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
 	$(QUICK) demo --port $(PORT)
+
+## dev: the server on demo data kept in target/dev and the front end in front of it, each anew when its source changes
+dev: tools web/node_modules/.package-lock.json
+	$(MAKE) -j2 --no-print-directory dev-server dev-web
+
+dev-server:
+	cd web && npx nodemon --watch ../crates --ext rs,toml,sql,json --cwd .. --signal SIGINT \
+	  --exec "if [ -e target/dev/orthomer.sqlite ]; then cargo run --bin orthomer -- serve --data target/dev --port $(PORT); \
+	  else cargo run --bin orthomer -- demo --no-pictures --data target/dev --port $(PORT); fi"
+
+dev-web:
+	cd web && PORT=$(PORT) npx vite --port 5173 --strictPort
 
 ## build: the optimised binary with the front end inside, quick to build
 build: tools web/dist/index.html

@@ -32,7 +32,7 @@ export default defineConfig({
   // The server puts a fresh nonce in this place with every page it sends.
   html: { cspNonce: "__NONCE__" },
   build: { target: "es2022", chunkSizeWarningLimit: 900 },
-  server: { proxy: { "/api": "http://127.0.0.1:8080" } },
+  server: { proxy: { "/api": `http://127.0.0.1:${process.env.PORT ?? 8080}` } },
   test: {
     environment: "happy-dom",
     setupFiles: "src/test/setup.ts",

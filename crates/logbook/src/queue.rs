@@ -12,6 +12,8 @@ pub enum QueueKind {
     Refer,
     /// Pain that stops an exercise was logged.
     Pain,
+    /// What is stored of a client cannot be read.
+    Unreadable,
     /// Two versions of an exercise stand side by side.
     Conflict,
     /// Pictures came in that nobody has judged.

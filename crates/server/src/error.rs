@@ -87,6 +87,8 @@ pub enum ApiError {
     Full(String),
     /// An upload is no picture to work with.
     Photo(PhotoError),
+    /// A stored row does not read; the text goes to the log only.
+    Unreadable(String),
     /// Not the caller's fault; the text goes to the log only.
     Internal(String),
 }
@@ -103,6 +105,7 @@ impl From<StoreError> for ApiError {
             Kind::Refused => Self::Refused(error.to_string()),
             Kind::Invalid => Self::Malformed(error.to_string()),
             Kind::Full => Self::Full(full(&error)),
+            Kind::Corrupt => Self::Unreadable(error.to_string()),
             Kind::Internal => Self::Internal(error.to_string()),
         }
     }
@@ -124,6 +127,10 @@ fn full(error: &StoreError) -> String {
         _ => FULL.to_owned(),
     }
 }
+
+/// What is said of rows that do not read.
+pub(crate) const UNREADABLE: &str = "What is stored here cannot be read. Nothing was changed: `orthomer check` says where it is, and a backup \
+                                     has it as it was.";
 
 /// What is said of a full disk.
 pub(crate) const FULL: &str =
@@ -205,6 +212,7 @@ impl ApiError {
             Self::Conflict { detail, current_revision } => {
                 ProblemDetails { current_revision: *current_revision, ..of(detail) }
             }
+            Self::Unreadable(_) => of(UNREADABLE),
             Self::Internal(_) => of("Something went wrong here; nothing was changed. The log says more."),
         }
     }
@@ -231,12 +239,12 @@ impl ResponseError for ApiError {
             Self::Full(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::NotFound(_) => StatusCode::NOT_FOUND,
             Self::Conflict { .. } => StatusCode::CONFLICT,
-            Self::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
+            Self::Unreadable(_) | Self::Internal(_) => StatusCode::INTERNAL_SERVER_ERROR,
         }
     }
 
     fn error_response(&self) -> HttpResponse {
-        if let Self::Internal(why) = self {
+        if let Self::Unreadable(why) | Self::Internal(why) = self {
             tracing::error!(why, "internal error");
         }
         self.details().response()

@@ -1,7 +1,7 @@
 //! What of a client needs the coach.
 
 use crate::dto::{QueueItem, SessionState, TodaySession};
-use crate::error::ApiError;
+use crate::error::{ApiError, UNREADABLE};
 use crate::since;
 use crate::training::Training;
 use assess::{Knowledge, day_in_words};
@@ -79,6 +79,21 @@ pub(crate) fn put_away_day(
         retention(&mut asking, knowledge, newest, today);
     }
     Ok(ClientDay { items: asking.items, session: None })
+}
+
+/// That a client's rows cannot be read: named, so that somebody looks, while everybody else's are read on.
+pub(crate) fn unreadable_day(store: &Store, client_id: &str, why: &str, today: Date) -> Result<ClientDay, ApiError> {
+    tracing::error!(client_id, why, "what is stored of a client cannot be read");
+    let item = QueueItem {
+        kind: QueueKind::Unreadable,
+        client_id: client_id.to_owned(),
+        client_name: store.client_name(client_id)?,
+        says: UNREADABLE.to_owned(),
+        on: today.to_string(),
+        place: format!("/clients/{client_id}"),
+        what: "unreadable".to_owned(),
+    };
+    Ok(ClientDay { items: vec![item], session: None })
 }
 
 /// Whether data of years ago is still needed.

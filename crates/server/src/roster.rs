@@ -3,7 +3,7 @@
 use crate::error::ApiError;
 use assess::{Assessment, Case, Client, Knowledge, Roster, assess_beside};
 use std::cell::OnceCell;
-use store::{Page, RoundRecord, Store};
+use store::{ClientRecord, Kind, Page, RoundRecord, Store};
 
 /// Whether a client's verdict rests on everybody else's.
 pub(crate) fn rests_on_all(knowledge: &Knowledge, client: &Client) -> bool {
@@ -11,11 +11,46 @@ pub(crate) fn rests_on_all(knowledge: &Knowledge, client: &Client) -> bool {
     school.is_some_and(|option| option.id == "own-roster")
 }
 
+/// Newest rounds of clients with what is to be assessed.
+pub(crate) type Newest = Vec<(RoundRecord, Case)>;
+
+/// Clients with their newest rounds; one whose rows cannot be read is left out and keeps nobody else's from being read.
+pub(crate) fn readable(
+    store: &Store,
+    knowledge: &Knowledge,
+    ids: &[String],
+) -> Result<(Vec<ClientRecord>, Newest), ApiError> {
+    let read = |ids: &[String]| {
+        let records = store.clients_by_id(&knowledge.atlas, ids)?;
+        let newest = store.newest_cases(&knowledge.atlas, &records)?;
+        Ok::<_, store::StoreError>((records, newest))
+    };
+    match read(ids) {
+        Err(why) if why.kind() == Kind::Corrupt => {
+            let (mut records, mut newest) = (Vec::new(), Vec::new());
+            for id in ids {
+                match read(std::slice::from_ref(id)) {
+                    Ok((record, case)) => {
+                        records.extend(record);
+                        newest.extend(case);
+                    }
+                    Err(why) if why.kind() == Kind::Corrupt => {
+                        tracing::error!(client_id = id, %why, "what is stored of a client cannot be read");
+                    }
+                    Err(other) => return Err(other.into()),
+                }
+            }
+            Ok((records, newest))
+        }
+        other => Ok(other?),
+    }
+}
+
 /// Assesses the clients of one request. Everyone's newest round is read once, and only when a verdict rests on it.
 pub(crate) struct Assessor<'a> {
     store: &'a Store,
     knowledge: &'a Knowledge,
-    everyone: OnceCell<Vec<(RoundRecord, Case)>>,
+    everyone: OnceCell<Newest>,
 }
 
 impl<'a> Assessor<'a> {
@@ -43,8 +78,10 @@ impl<'a> Assessor<'a> {
         if let Some(known) = self.everyone.get() {
             return Ok(known);
         }
-        let (clients, _) = self.store.clients(&self.knowledge.atlas, None, Page { number: 1, size: u32::MAX })?;
-        let read = self.store.newest_cases(&self.knowledge.atlas, &clients)?;
+        let whole = Page { number: 1, size: u32::MAX };
+        let (mut ids, _) = self.store.client_ids(None, false, whole)?;
+        ids.extend(self.store.client_ids(None, true, whole)?.0);
+        let (_, read) = readable(self.store, self.knowledge, &ids)?;
         Ok(self.everyone.get_or_init(|| read))
     }
 }

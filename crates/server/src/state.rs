@@ -9,7 +9,7 @@ use crate::kept::{Kept, Mark};
 use crate::looking::Looker;
 use crate::metrics::Metrics;
 use crate::planning::{Proofs, Solved};
-use crate::queue::{ClientDay, client_day, put_away_day};
+use crate::queue::{ClientDay, client_day, put_away_day, unreadable_day};
 use crate::roster::rests_on_all;
 use crate::routes::{Drawn, MeasuredTrends};
 use crate::training::Instead;
@@ -316,6 +316,8 @@ impl AppState {
             match worked_out {
                 // A client that was removed meanwhile needs nobody.
                 Err(ApiError::NotFound(_)) => {}
+                // One whose rows cannot be read says so, and keeps nobody else's from being seen.
+                Err(ApiError::Unreadable(why)) => days.push(Arc::new(unreadable_day(store, &client_id, &why, day)?)),
                 other => days.push(other?),
             }
         }

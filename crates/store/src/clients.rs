@@ -93,6 +93,12 @@ impl Store {
         find(&mut *self.connect()?, atlas, id)
     }
 
+    /// A client's name as it is stored, whether or not the rest can be read.
+    pub fn client_name(&self, id: &str) -> Result<String, StoreError> {
+        let name = client::table.find(id).select(client::name).first(&mut self.connect()?).optional()?;
+        name.ok_or_else(|| StoreError::not_found("client", id))
+    }
+
     /// All clients by name, put away or not, those whose name contains `find` when given, letters of any case, with or without their accents; and how
     /// many there are in all.
     pub fn clients(

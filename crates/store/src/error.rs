@@ -15,6 +15,8 @@ pub enum Kind {
     Invalid,
     /// No room is left.
     Full,
+    /// A stored row does not read.
+    Corrupt,
     /// Not the caller's fault.
     Internal,
 }
@@ -91,9 +93,8 @@ impl StoreError {
             Self::Archive(_) => Kind::Invalid,
             Self::Full => Kind::Full,
             Self::Database(diesel::result::Error::DatabaseError(_, why)) if is_full(why.message()) => Kind::Full,
-            Self::Unusable { .. } | Self::Corrupt { .. } | Self::File(_) | Self::Database(_) | Self::Pool(_) => {
-                Kind::Internal
-            }
+            Self::Corrupt { .. } => Kind::Corrupt,
+            Self::Unusable { .. } | Self::File(_) | Self::Database(_) | Self::Pool(_) => Kind::Internal,
         }
     }
 

@@ -2162,6 +2162,8 @@ export interface components {
              * @description How many there are in all.
              */
             total: number;
+            /** @description Those of this page of whom what is stored cannot be read. */
+            unreadable: components["schemas"]["UnreadableClient"][];
         };
         /** @description A client in a list. */
         ClientSummary: {
@@ -4263,7 +4265,7 @@ export interface components {
          * @description Kinds of what needs the coach. The order is the order of pressing.
          * @enum {string}
          */
-        QueueKind: "refer" | "pain" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall" | "retention";
+        QueueKind: "refer" | "pain" | "unreadable" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall" | "retention";
         /** @description What someone's ratings weigh. */
         RaterView: {
             /** @description How far they agree with themselves and with the truth. */
@@ -5872,6 +5874,15 @@ export interface components {
             sites: components["schemas"]["SiteTrend"][];
             /** @description Weighings. */
             weights: components["schemas"]["TrendMarks"];
+        };
+        /** @description A client of whom what is stored cannot be read. */
+        UnreadableClient: {
+            /** @description Random id. */
+            id: string;
+            /** @description The name as it is stored. */
+            name: string;
+            /** @description In a sentence. */
+            says: string;
         };
         /** @description One exercise of the week. */
         UsualExercise: {

@@ -27,7 +27,7 @@ export const library = {
   seenIn: "Seen in",
   own: "own",
   edit: "Change it…",
-  fault: "{{fault}}: {{over}} takes over.",
+  fault: "{{fault}}: taken over by {{over}}.",
   alsoWorks: "Also works {{regions}}.",
   loads: "loads {{joints}}",
   reps: "{{low}} to {{high}} repetitions",

@@ -102,6 +102,7 @@ export const today = {
   kind: {
     refer: "Refer",
     pain: "Pain",
+    unreadable: "Cannot be read",
     conflict: "Logged twice",
     photos: "Pictures",
     "round-due": "Round due",
@@ -113,6 +114,7 @@ export const today = {
   go: {
     refer: "Open the log",
     pain: "Swap it",
+    unreadable: "Try to open",
     conflict: "Decide",
     photos: "Inspect",
     "round-due": "Review",

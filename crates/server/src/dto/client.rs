@@ -15,12 +15,25 @@ use utoipa::ToSchema;
 pub struct ClientPage {
     /// The clients of this page, by name.
     pub items: Vec<ClientSummary>,
+    /// Those of this page of whom what is stored cannot be read.
+    pub unreadable: Vec<UnreadableClient>,
     /// How many there are in all.
     pub total: u32,
     /// This page, from 1.
     pub page: u32,
     /// Clients a page.
     pub per_page: u32,
+}
+
+/// A client of whom what is stored cannot be read.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct UnreadableClient {
+    /// Random id.
+    pub id: String,
+    /// The name as it is stored.
+    pub name: String,
+    /// In a sentence.
+    pub says: String,
 }
 
 /// A client in a list.

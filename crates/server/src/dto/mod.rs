@@ -16,7 +16,7 @@ mod tests;
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
     AreaMark, ClientPage, ClientSummary, ClientView, PutAway, RoundSummary, SaveClient, SaveRound, SaveUsualWeek,
-    UsualWeekView, VerdictSummary,
+    UnreadableClient, UsualWeekView, VerdictSummary,
 };
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,

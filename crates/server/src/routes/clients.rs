@@ -1,11 +1,12 @@
 //! Clients: list, one, new, saved.
 
 use crate::dto::{
-    ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient, VerdictSummary,
+    ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient, UnreadableClient,
+    VerdictSummary,
 };
-use crate::error::{ApiError, ProblemDetails};
+use crate::error::{ApiError, ProblemDetails, UNREADABLE};
 use crate::kept::Mark;
-use crate::roster::{Assessor, rests_on_all};
+use crate::roster::{Assessor, readable, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Case, Client, Knowledge, assess_each};
@@ -14,7 +15,7 @@ use jiff::civil::Date;
 use serde::Deserialize;
 use std::collections::HashMap;
 use std::sync::Arc;
-use store::{Belongings, ClientRecord, NewRound, Page, RoundRecord, Store};
+use store::{Belongings, ClientRecord, NewRound, Page, RoundRecord, Store, StoreError};
 use units::Mass;
 use utoipa::IntoParams;
 
@@ -59,7 +60,9 @@ pub(crate) async fn list_clients(
     let view = move |store: &Store, knowledge: &Knowledge| {
         let (ids, total) = store.client_ids(find.as_deref(), away, page)?;
         let items = summaries(&shared, store, knowledge, &ids)?;
-        Ok(ClientPage { items, total, page: number, per_page: size })
+        let lost = ids.iter().filter(|id| items.iter().all(|item| item.id != **id));
+        let unreadable = lost.filter_map(|id| unreadable(store, id).transpose()).collect::<Result<_, _>>()?;
+        Ok(ClientPage { items, unreadable, total, page: number, per_page: size })
     };
     if searched {
         // Too many different ones to keep.
@@ -67,6 +70,15 @@ pub(crate) async fn list_clients(
     }
     let name = format!("clients {number} {size} {away}");
     state.page(name, PageOf::Practice, move |store, knowledge, _| view(store, knowledge)).await
+}
+
+/// `None` when they were removed meanwhile.
+fn unreadable(store: &Store, id: &str) -> Result<Option<UnreadableClient>, ApiError> {
+    match store.client_name(id) {
+        Ok(name) => Ok(Some(UnreadableClient { id: id.to_owned(), name, says: UNREADABLE.to_owned() })),
+        Err(StoreError::NotFound { .. }) => Ok(None),
+        Err(other) => Err(other.into()),
+    }
 }
 
 /// Lines of the list; only those of clients about whom something changed are worked out.
@@ -87,8 +99,7 @@ fn summaries(
     let mut found: HashMap<&String, Arc<ClientSummary>> = ids.iter().filter_map(|id| Some((id, known(id)?))).collect();
     let missing: Vec<String> = ids.iter().filter(|id| !found.contains_key(id)).cloned().collect();
     if !missing.is_empty() {
-        let records = store.clients_by_id(&knowledge.atlas, &missing)?;
-        let newest = store.newest_cases(&knowledge.atlas, &records)?;
+        let (records, newest) = readable(store, knowledge, &missing)?;
         let mut verdicts = verdicts(store, knowledge, &newest)?;
         for record in &records {
             let all = rests_on_all(knowledge, &record.client).then_some(total);

@@ -3,6 +3,8 @@
 use crate::support::{browser, of, practice};
 use actix_web::http::StatusCode;
 use actix_web::test::init_service;
+use diesel::connection::SimpleConnection;
+use diesel::{Connection, SqliteConnection};
 use rstest::rstest;
 use serde_json::{Value, json};
 use server::application;
@@ -107,4 +109,25 @@ async fn after_years_without_a_round_it_is_asked_whether_a_client_is_still_neede
     let recent = json!({"date": "2026-03-02", "measured_by": "A", "weight_kg": 82.4});
     browser.post(&format!("/api/v1/clients/{client}/rounds"), recent).await;
     assert_eq!(browser.get("/api/v1/today").await.body["total"], 0);
+}
+
+#[actix_web::test]
+async fn a_client_whose_row_does_not_read_is_named_and_keeps_nobody_else_from_being_seen() {
+    with_a_round!(practice, browser, spoilt, round);
+    browser.round().await;
+    let row =
+        format!("UPDATE client SET brief_json = json_set(brief_json, '$.height_cm', 'tall') WHERE id = '{spoilt}'");
+    let database = practice.directory.path().join("orthomer.sqlite");
+    SqliteConnection::establish(&database.to_string_lossy()).unwrap().batch_execute(&row).unwrap();
+    let list = browser.get("/api/v1/clients").await.body;
+    assert_eq!((&list["total"], list["items"].as_array().unwrap().len()), (&json!(2), 1));
+    assert_eq!(list["unreadable"][0]["id"], json!(spoilt));
+    let today = browser.get("/api/v1/today").await;
+    assert_eq!(today.status, StatusCode::OK);
+    let asked = today.body["items"].as_array().unwrap().iter().find(|item| item["kind"] == "unreadable").unwrap();
+    assert_eq!(asked["client_id"], json!(spoilt));
+    let own = browser.get(&format!("/api/v1/clients/{spoilt}")).await;
+    assert_eq!(own.status, StatusCode::INTERNAL_SERVER_ERROR);
+    assert!(own.body["detail"].as_str().unwrap().starts_with("What is stored here cannot be read"), "{}", own.body);
+    assert_eq!(browser.get(&format!("/api/v1/rounds/{round}")).await.status, StatusCode::INTERNAL_SERVER_ERROR);
 }

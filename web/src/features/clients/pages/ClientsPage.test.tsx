@@ -19,12 +19,13 @@ interface Query {
 }
 
 /** A practice of so many, found by part of the name. */
-function practice(names: string[], total = names.length) {
+function practice(names: string[], total = names.length, unreadable: object[] = []) {
   const get = vi.fn(async (_: string, { params }: { params: { query: Query } }) => {
     const find = params.query.find?.toLowerCase() ?? "";
     const items = names.filter((name) => name.toLowerCase().includes(find)).map(client);
     const { page, per_page } = params.query;
-    return { data: { items, total: find ? items.length : total, page, per_page }, response: new Response() };
+    const data = { items, unreadable, total: find ? items.length : total, page, per_page };
+    return { data, response: new Response() };
   });
   vi.spyOn(fetchClient, "GET").mockImplementation(get as never);
   show(<ClientsPage />);
@@ -41,6 +42,12 @@ test("everyone is listed with how many there are", async () => {
   practice(["Ada", "Ben", "Cleo"]);
   await waitFor(() => expect(listed()).toEqual(["Ada", "Ben", "Cleo"]));
   expect(screen.getByText("3 clients")).toBeTruthy();
+});
+
+test("whoever cannot be read is named below those who can", async () => {
+  practice(["Ada"], 2, [{ id: "b", name: "Ben", says: "What is stored here cannot be read." }]);
+  await waitFor(() => expect(listed()).toEqual(["Ada"]));
+  expect(screen.getByRole("alert").textContent).toBe("Ben What is stored here cannot be read.");
 });
 
 test("part of a name finds its clients, without the spaces typed around it", async () => {

@@ -54,7 +54,7 @@ export function ClientsPage() {
           </Button>
         )}
       </div>
-      {clients.data && items.length === 0 && (
+      {clients.data && items.length + clients.data.unreadable.length === 0 && (
         <p className="quiet">
           {find ? t("clients.noneFound", { find }) : t(away ? "clients.noneAway" : "clients.none")}
         </p>
@@ -79,6 +79,11 @@ export function ClientsPage() {
           </tbody>
         </table>
       )}
+      {clients.data?.unreadable.map(({ id, name, says }) => (
+        <p key={id} role="alert" className={styles.unreadable}>
+          <strong>{name}</strong> {says}
+        </p>
+      ))}
       {clients.data && clients.data.total > PER_PAGE && (
         <Pagination
           current={page}

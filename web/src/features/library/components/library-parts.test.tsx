@@ -77,7 +77,7 @@ test("a row names its main region and its kit, and says the picture of its range
 
 test.each([
   ["how it is done", "Curl without moving the upper arm."],
-  ["what takes over, by name", "Swinging: momentum takes over."],
+  ["what takes over, by name", "Swinging: taken over by momentum."],
   ["what else it works", "Also works Gastrocnemius."],
   ["whom it is not for", "Not with a sore elbow."],
   [
