@@ -8,7 +8,7 @@ test("a region picked on the figure shows what it does and what serves it, main 
   const first = page.getByRole("region", { name: "Exercises" }).getByRole("listitem").first();
   await expect(first).toContainText("Rear delt");
   await first.getByRole("button").click();
-  await expect(first).toContainText("takes over");
+  await expect(first).toContainText("taken over by");
 });
 
 test("exercises are found by words, kit and stretch", async ({ page }) => {

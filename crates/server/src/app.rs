@@ -20,6 +20,7 @@ use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::error::JsonPayloadError;
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
+use std::time::Duration;
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi;
 use utoipa_actix_web::service_config::ServiceConfig;
@@ -282,6 +283,10 @@ fn workers() -> usize {
 
 const FEWEST_WORKERS: usize = 3;
 
+/// How long a line that nobody uses is kept open: longer than most pause on a page, as whoever writes into a line in the moment in
+/// which it is closed does not know whether it arrived.
+const KEPT_OPEN: Duration = Duration::from_secs(75);
+
 /// Serves the application until it is told to stop, over HTTPS when there is a certificate.
 ///
 /// # Errors
@@ -298,7 +303,8 @@ pub async fn serve(
     let key = cookie_key(&state.store)?;
     let (store, knowledge, told) = (state.store.clone(), state.knowledge(), state.clone());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
-    let server = HttpServer::new(move || application(state.clone(), &key)).tcp_nodelay(true).workers(workers());
+    let server = HttpServer::new(move || application(state.clone(), &key));
+    let server = server.tcp_nodelay(true).workers(workers()).keep_alive(KEPT_OPEN);
     let bound = match tls {
         Some(tls) => server.bind_rustls_0_23((host, port), tls),
         None => server.bind((host, port)),
