@@ -118,6 +118,7 @@ export const log = {
     without: "{{name}}: take out set {{which}}",
     more: "Add a set",
     nothing: "Not done.",
+    noNumber: "A number is missing or is none: repetitions, seconds and what was left are whole numbers.",
     pain: "Pain, 0 to 10; empty: none",
     partNote: "Note",
     twice: "What was logged twice is not here: say first which counts.",

@@ -61,6 +61,11 @@ const withLoad = (load: string) => (typed: Correction) => ({
   ),
 });
 
+const withCount = (count: string) => (typed: Correction) => ({
+  ...typed,
+  parts: typed.parts.map((part) => ({ ...part, sets: part.sets.map((set) => ({ ...set, count })) })),
+});
+
 test("what was looked at and not changed makes no version", () => {
   expect(made((typed) => typed)).toEqual([]);
 });
@@ -130,6 +135,9 @@ test("what stands side by side is not put right before it is decided", () => {
 test.each([
   ["a word for a load", withLoad("ten"), false],
   ["no load, as of the body alone", withLoad(""), true],
+  ["half a repetition", withCount("9,5"), false],
+  ["no repetitions", withCount(""), false],
+  ["a load below nothing", withLoad("-5"), false],
   ["no day", (typed: Correction) => ({ ...typed, on: "" }), false],
   ["a word for the night", (typed: Correction) => ({ ...typed, sleep: "well" }), false],
 ])("%s can be saved or not", (_, change, readable) => {

@@ -90,19 +90,25 @@ export function withSet(part: TypedPart): TypedPart {
   return { ...part, sets: [...part.sets, set] };
 }
 
+/** Whether a field holds a number that counts whole things, or nothing. */
+export const isWhole = (typed: string): boolean =>
+  typed.trim() === "" || (Number.isInteger(number(typed)) && (number(typed) ?? -1) >= 0);
+
+/** Whether a field holds a load, or nothing. */
+export const isLoad = (typed: string): boolean => typed.trim() === "" || (number(typed) ?? 0) > 0;
+
+/** Whether a field says how often or how long. */
+export const isCount = (typed: string): boolean => typed.trim() !== "" && isWhole(typed);
+
 /** Whether everything typed is a number where one belongs. */
 export const isReadable = ({ on, sleep, soreness, parts }: Correction): boolean =>
   on !== "" &&
-  [sleep, soreness].every(optional) &&
+  [sleep, soreness].every(isWhole) &&
   parts.every(
     ({ sets, pain }) =>
-      (pain === undefined || optional(pain)) &&
-      sets.every(
-        ({ load, count, reserve }) => optional(load) && optional(reserve) && number(count) !== undefined,
-      ),
+      isWhole(pain ?? "") &&
+      sets.every(({ load, count, reserve }) => isLoad(load) && isWhole(reserve) && isCount(count)),
   );
-
-const optional = (typed: string) => typed.trim() === "" || number(typed) !== undefined;
 
 function loggedSet(typed: TypedSet, was: LogSet | undefined): LogSet {
   const count = number(typed.count);

@@ -11,7 +11,10 @@ import {
   correctionOf,
   corrections,
   type Done,
+  isCount,
+  isLoad,
   isReadable,
+  isWhole,
   type TypedPart,
   type TypedSet,
   withSet,
@@ -69,6 +72,11 @@ export function Correcting({
         />
       ))}
       {session.conflicts > 0 && <p className="quiet">{t("log.correct.twice")}</p>}
+      {!isReadable(typed) && (
+        <p role="alert" className={styles.hurt}>
+          {t("log.correct.noNumber")}
+        </p>
+      )}
       {refused.map((says) => (
         <p key={says} role="alert" className={styles.hurt}>
           {says}
@@ -127,6 +135,7 @@ function PartFields({ name, part, onPut }: PartProps) {
             <span>{set.side && <SideMark side={set.side} />}</span>
             <Input
               aria-label={label(t("log.page.load"))}
+              status={isLoad(set.load) ? "" : "error"}
               suffix="kg"
               inputMode="decimal"
               value={set.load}
@@ -134,6 +143,7 @@ function PartFields({ name, part, onPut }: PartProps) {
             />
             <Input
               aria-label={label(set.seconds ? t("log.time") : t("log.reps"))}
+              status={isCount(set.count) ? "" : "error"}
               suffix={set.seconds ? "s" : t("log.correct.reps")}
               inputMode="numeric"
               value={set.count}
@@ -141,6 +151,7 @@ function PartFields({ name, part, onPut }: PartProps) {
             />
             <Input
               aria-label={label(t("log.reserve"))}
+              status={isWhole(set.reserve) ? "" : "error"}
               suffix={t("log.correct.left")}
               inputMode="numeric"
               disabled={set.seconds}
