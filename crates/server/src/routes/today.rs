@@ -7,6 +7,9 @@ use crate::since::REFER;
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, web};
 
+/// A sentence or two on what was done.
+const NOTE_CHARS: usize = 500;
+
 /// Of the queue so much is shown at once: more than anybody sees to in a day.
 const AT_ONCE: usize = 60;
 
@@ -47,6 +50,9 @@ pub(crate) async fn see_to(
         if sign && !undo && note.trim().is_empty() {
             let says = "A sign for a doctor is only put away with a sentence on what was done about it.";
             return Err(invalid("/note", says.to_owned()));
+        }
+        if note.chars().count() > NOTE_CHARS {
+            return Err(invalid("/note", format!("a note of up to {NOTE_CHARS} characters is kept")));
         }
         if undo {
             return Ok(store.unsee(&client_id, &what)?);

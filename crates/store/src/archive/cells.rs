@@ -6,7 +6,9 @@ use serde_json::Value;
 
 /// Documents as JSON: a given plan is some hundred kilobytes.
 const DOCUMENT_BYTES: usize = 4 * 1024 * 1024;
-/// Anything else that is text: reasons are the longest.
+/// What a coach wrote in their own words: as much as one request may bring.
+const WORDS_BYTES: usize = 256 * 1024;
+/// Anything else that is text: sentences of the program are the longest.
 const TEXT_CHARS: usize = 400;
 /// Names of people.
 const NAME_CHARS: usize = 80;
@@ -30,8 +32,12 @@ pub(super) fn misfit(row: &Row) -> Option<String> {
 }
 
 fn text_misfit(column: &str, text: &str) -> Option<String> {
-    if column.ends_with("_json") {
-        return (text.len() > DOCUMENT_BYTES).then(|| format!("{} bytes are more than {DOCUMENT_BYTES}", text.len()));
+    let bytes = match column {
+        "reason" | "note" => Some(WORDS_BYTES),
+        _ => column.ends_with("_json").then_some(DOCUMENT_BYTES),
+    };
+    if let Some(most) = bytes {
+        return (text.len() > most).then(|| format!("{} bytes are more than {most}", text.len()));
     }
     let is_name = column.ends_with("_by") || matches!(column, "name" | "login");
     let most = if is_name { NAME_CHARS } else { TEXT_CHARS };
@@ -39,8 +45,7 @@ fn text_misfit(column: &str, text: &str) -> Option<String> {
     if count > most {
         return Some(format!("{count} characters are more than {most}"));
     }
-    let whole = column == "reason" || is_one_line(text);
-    (!whole).then(|| "line breaks and other control characters do not belong here".to_owned())
+    (!is_one_line(text)).then(|| "line breaks and other control characters do not belong here".to_owned())
 }
 
 #[cfg(test)]
@@ -54,7 +59,9 @@ mod tests {
     #[case::a_name_of_a_page("name", json!("O".repeat(81)), Some("name: 81 characters are more than 80"))]
     #[case::a_name_that_adds_a_line("saved_by", json!("Mara\r\nATTENDEE:"), Some("saved_by: line breaks"))]
     #[case::a_reason_in_two_lines("reason", json!("Old injury.\nCleared."), None)]
-    #[case::a_reason_of_a_book("reason", json!("x".repeat(401)), Some("reason: 401 characters"))]
+    #[case::what_was_done_about_a_sign("note", json!("Rang the clinic.\n".repeat(30)), None)]
+    #[case::a_note_of_a_library("note", json!("x".repeat(262_145)), Some("note: 262145 bytes"))]
+    #[case::a_sentence_of_a_book("failure", json!("x".repeat(401)), Some("failure: 401 characters"))]
     #[case::a_plan("plan_json", json!("x".repeat(500_000)), None)]
     #[case::a_plan_without_end("plan_json", json!("x".repeat(5_000_000)), Some("plan_json: 5000000 bytes"))]
     #[case::a_counter("revision", json!(41), None)]

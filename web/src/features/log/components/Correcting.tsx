@@ -72,25 +72,27 @@ export function Correcting({
         />
       ))}
       {session.conflicts > 0 && <p className="quiet">{t("log.correct.twice")}</p>}
-      {!isReadable(typed) && (
-        <p role="alert" className={styles.hurt}>
-          {t("log.correct.noNumber")}
-        </p>
-      )}
-      {refused.map((says) => (
-        <p key={says} role="alert" className={styles.hurt}>
-          {says}
-        </p>
-      ))}
-      {error ? <ErrorNote error={error} /> : null}
-      <Button
-        type="primary"
-        loading={isPending}
-        disabled={entries.length === 0 || !isReadable(typed)}
-        onClick={() => correct(entries, onClose)}
-      >
-        {t("log.correct.save")}
-      </Button>
+      <footer className={styles.foot}>
+        {!isReadable(typed) && (
+          <p role="alert" className={styles.hurt}>
+            {t("log.correct.noNumber")}
+          </p>
+        )}
+        {refused.map((says) => (
+          <p key={says} role="alert" className={styles.hurt}>
+            {says}
+          </p>
+        ))}
+        {error ? <ErrorNote error={error} /> : null}
+        <Button
+          type="primary"
+          loading={isPending}
+          disabled={entries.length === 0 || !isReadable(typed)}
+          onClick={() => correct(entries, onClose)}
+        >
+          {t("log.correct.save")}
+        </Button>
+      </footer>
     </Dialog>
   );
 }
