@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { $api, type Schemas } from "../../shared/api/client";
+import { partOf } from "./model";
 
 const client = (clientId: string) => ({ params: { path: { client_id: clientId } } });
 
@@ -35,19 +36,21 @@ export function useDecide(clientId: string) {
   };
 }
 
-/** Sends versions that put a session right; what is refused is told by the exercise it is of. */
+/** Sends versions that put a session right; what is refused is told with the part it is of, none for the session as a whole. */
 export function useCorrect(clientId: string) {
   const queries = useQueryClient();
   const sending = $api.useMutation("post", LOG, {
     onSuccess: () => queries.invalidateQueries({ queryKey: ["get", LOG] }),
   });
-  const says = (sending.data?.outcomes ?? []).map(({ fate, says }) =>
-    fate === "refused" ? says : undefined,
-  );
+  const sent = sending.variables?.body.entries ?? [];
+  const refused = (sending.data?.outcomes ?? []).flatMap(({ fate, says }, place) => {
+    const entry = sent[place];
+    return fate === "refused" && says && entry ? [{ part: partOf(entry), says }] : [];
+  });
   return {
     error: sending.error,
     isPending: sending.isPending,
-    refused: says.filter((one): one is string => Boolean(one)),
+    refused,
     correct: (entries: Schemas["LogEntry"][], onDone: () => void) =>
       sending.mutate(
         { ...client(clientId), body: { sent_at: new Date().toISOString(), entries } },

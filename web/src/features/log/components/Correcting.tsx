@@ -78,9 +78,9 @@ export function Correcting({
             {t("log.correct.noNumber")}
           </p>
         )}
-        {refused.map((says) => (
-          <p key={says} role="alert" className={styles.hurt}>
-            {says}
+        {refused.map(({ part, says }) => (
+          <p key={part} role="alert" className={styles.hurt}>
+            {part ? names.exercise(part) : t("log.wholeSession")}: {says}.
           </p>
         ))}
         {error ? <ErrorNote error={error} /> : null}

@@ -140,7 +140,10 @@ test.each([
 
 test("pictures of the same pose stand in pairs, and none leave no room", () => {
   show(<PicturePairs pairs={[{ pose: "F", before: "a", now: "b" }] as never} />);
-  expect(screen.getAllByRole("img").map((image) => image.getAttribute("alt"))).toEqual(["F, then", "F, now"]);
+  expect(screen.getAllByRole("img").map((image) => image.getAttribute("alt"))).toEqual([
+    "Front relaxed, then",
+    "Front relaxed, now",
+  ]);
   cleanup();
   const { container } = show(<PicturePairs pairs={[]} />);
   expect(container.childElementCount).toBe(0);
