@@ -75,7 +75,8 @@ reference: $(PYTHON)
 	$(PYTHON) reference/eye.py
 	$(PYTHON) reference/schools.py
 	$(PYTHON) reference/vision.py
-	git diff --exit-code reference/fixtures crates/assess/data
+	$(PYTHON) reference/levers.py
+	git diff --exit-code reference/fixtures crates/assess/data crates/levers/data
 
 ## schema, api: what is generated from the Rust types and committed
 schema: tools
