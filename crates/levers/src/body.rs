@@ -5,6 +5,7 @@
 
 use nalgebra::{Quaternion, Unit, UnitQuaternion, Vector3};
 use serde::Deserialize;
+use std::collections::HashMap;
 use std::sync::LazyLock;
 
 /// A place or direction, m.
@@ -20,6 +21,8 @@ pub struct Body {
     pub(crate) joints: Vec<Joint>,
     pub(crate) wraps: Vec<Wrap>,
     pub(crate) muscles: Vec<Muscle>,
+    bone_at: HashMap<String, usize>,
+    joint_at: HashMap<String, usize>,
     /// Joints of each bone.
     pub(crate) joints_of: Vec<Vec<usize>>,
     /// Whether a joint moves a bone, bone by joint.
@@ -29,7 +32,6 @@ pub struct Body {
 /// A bone in the frame of its parent.
 #[derive(Debug)]
 pub(crate) struct Bone {
-    pub name: String,
     pub parent: Option<usize>,
     pub at: Vector,
     pub turn: UnitQuaternion<f64>,
@@ -38,7 +40,6 @@ pub(crate) struct Bone {
 /// One degree of freedom.
 #[derive(Debug)]
 pub(crate) struct Joint {
-    pub name: String,
     pub bone: usize,
     pub kind: JointKind,
     pub axis: Unit<Vector>,
@@ -110,7 +111,8 @@ impl Body {
     fn read(json: &str) -> Self {
         let raw: RawBody = serde_json::from_str(json).expect("the shipped body reads");
         let names: Vec<String> = raw.joints.iter().map(|joint| joint.name.clone()).collect();
-        let place = |name: &str| names.iter().position(|other| other == name).expect("a joint follows one that is there");
+        let place =
+            |name: &str| names.iter().position(|other| other == name).expect("a joint follows one that is there");
         let bones: Vec<Bone> = raw.bodies.into_iter().map(Bone::from).collect();
         let joints: Vec<Joint> = raw.joints.into_iter().map(|joint| joint.resolved(place)).collect();
         let own = |bone: usize| (0..joints.len()).filter(|joint| joints[*joint].bone == bone).collect();
@@ -125,17 +127,17 @@ impl Body {
         }
         let wraps = raw.wraps.into_iter().map(Wrap::from).collect();
         let muscles = raw.muscles.into_iter().map(Muscle::from).collect();
-        Self { bones, joints, wraps, muscles, joints_of, moves }
+        Self { bones, joints, wraps, muscles, bone_at, joint_at, joints_of, moves }
     }
 
     /// A bone by the source's name.
     pub fn bone(&self, name: &str) -> Option<usize> {
-        self.bones.iter().position(|bone| bone.name == name)
+        self.bone_at.get(name).copied()
     }
 
     /// A joint by the source's name.
     pub fn joint(&self, name: &str) -> Option<usize> {
-        self.joints.iter().position(|joint| joint.name == name)
+        self.joint_at.get(name).copied()
     }
 
     /// A muscle by the source's name.
@@ -223,8 +225,8 @@ fn turned([w, x, y, z]: [f64; 4]) -> UnitQuaternion<f64> {
 }
 
 impl From<RawBone> for Bone {
-    fn from(RawBone { name, parent, at, turn }: RawBone) -> Self {
-        Self { name, parent, at: at.into(), turn: turned(turn) }
+    fn from(RawBone { parent, at, turn, .. }: RawBone) -> Self {
+        Self { parent, at: at.into(), turn: turned(turn) }
     }
 }
 
@@ -237,7 +239,6 @@ impl RawJoint {
             at: self.at.into(),
             range: self.range,
             follows: self.follows.map(|follows| (place(&follows.joint), follows.by)),
-            name: self.name,
         }
     }
 }

@@ -38,14 +38,15 @@ impl Movers<'_> {
         moved
     }
 
-    /// How far two places, each fixed to its bone, move apart along a direction with each joint, added to `arms`.
+    /// How far two places, each fixed to its bone, move apart along the line between them with each joint, added to `arms`. What
+    /// moves both turns the line and leaves its length.
     pub(crate) fn apart(&self, from: (usize, Vector), to: (usize, Vector), direction: Vector, arms: &mut [f64]) {
+        let (with_from, with_to) = (&self.moves[from.0], &self.moves[to.0]);
         for part in &self.parts {
-            if self.moves[to.0][part.joint] {
-                arms[part.place] += direction.dot(&part.by(to.1));
-            }
-            if self.moves[from.0][part.joint] {
-                arms[part.place] -= direction.dot(&part.by(from.1));
+            match (with_from[part.joint], with_to[part.joint]) {
+                (false, true) => arms[part.place] += direction.dot(&part.by(to.1)),
+                (true, false) => arms[part.place] -= direction.dot(&part.by(from.1)),
+                _ => {}
             }
         }
     }

@@ -4,13 +4,25 @@
 //! One body size, no co-contraction, no fatigue, no muscles of the shoulder blade or neck; "cheapest" is an assumption. Numbers are
 //! for comparing set-ups, not for dosing. No clock, no disk.
 
+mod best;
 mod body;
 mod chain;
+mod figure;
+mod load;
+mod movement;
 mod muscle;
+mod posture;
+mod set_up;
 mod statics;
+mod work;
 mod wrap;
 
+pub use best::{Wanted, best};
 pub use body::{Body, Vector};
 pub use chain::{Movers, Pose};
+pub use figure::{Drawing, draw};
+pub use movement::Movement;
 pub use muscle::{Pull, fibre_length, pull};
+pub use set_up::{SetUpError, SetUpNumber, with};
 pub use statics::{Held, force_at_length, hold};
+pub use work::{Catalogue, Levers, MuscleWork, POINTS, Point, RegionWork, STATURE_CM, levers, levers_at, muscles_of};

@@ -36,50 +36,85 @@ const ERROR_NM: f64 = 1e-9;
 /// The cheapest way to hold torques: the least of sum a^2 + 20 sum r^2 with sum a F fl R + 5 r = tau and a >= 0. `arms_m` has a row
 /// of lever arms a muscle, `lengths` the lengths of its fibres.
 pub fn hold(body: &Body, muscles: &[usize], arms_m: &[Vec<f64>], lengths: &[f64], torques_nm: &[f64]) -> Held {
-    let strength = |place: usize| body.muscles[muscles[place]].force_n * force_at_length(lengths[place]);
-    let gain = DMatrix::from_fn(torques_nm.len(), muscles.len(), |joint, place| arms_m[place][joint] * strength(place));
-    let torques = DVector::from_column_slice(torques_nm);
-    let left = left_over(&gain, &torques);
-    let activations = used(&gain, &left);
-    let reserves = &torques - &gain * &activations;
-    Held { activations: activations.iter().copied().collect(), reserves_nm: reserves.iter().copied().collect() }
+    let joints = torques_nm.len();
+    let mut gains = Gains { joints, rows: Vec::with_capacity(muscles.len() * joints) };
+    for (place, muscle) in muscles.iter().enumerate() {
+        let strength = body.muscles[*muscle].force_n * force_at_length(lengths[place]);
+        gains.rows.extend(arms_m[place].iter().map(|arm| arm * strength));
+    }
+    let left = left_over(&gains, torques_nm);
+    let mut reserves_nm = torques_nm.to_vec();
+    let take = |row: &[f64]| {
+        let use_ = used(row, &left);
+        reserves_nm.iter_mut().zip(row).for_each(|(reserve, gain)| *reserve -= gain * use_);
+        use_
+    };
+    let activations = gains.rows.chunks_exact(joints.max(1)).map(take).collect();
+    Held { activations, reserves_nm }
 }
 
 /// What a unit of torque left over weighs: with the reserves put in, (tau - G a) / 5 weighs 20.
 const WEIGHT: f64 = RESERVE_WEIGHT / (RESERVE_NM * RESERVE_NM);
 
-/// With so much torque left over each muscle is used as far as it would take of it: a = max(0, w G'r).
-fn used(gain: &DMatrix<f64>, left: &DVector<f64>) -> DVector<f64> {
-    (gain.tr_mul(left) * WEIGHT).map(|use_| use_.max(0.0))
+/// Torque of each muscle at full use about each joint, muscle by muscle.
+struct Gains {
+    joints: usize,
+    rows: Vec<f64>,
+}
+
+fn dot(a: &[f64], b: &[f64]) -> f64 {
+    a.iter().zip(b).map(|(a, b)| a * b).sum()
+}
+
+/// With so much torque left over a muscle is used as far as it would take of it: a = max(0, w g'r).
+fn used(row: &[f64], left: &[f64]) -> f64 {
+    (WEIGHT * dot(row, left)).max(0.0)
 }
 
 /// The torque left over at the best: the zero of r + G max(0, w G'r) - tau, which is the slope of a convex function, by Newton's steps
 /// on its smooth pieces, halved while they go too far. There are some few torques and dozens of muscles: so it is much faster than to
 /// search among the muscles (Lawson & Hanson 1974), and finds the same.
-fn left_over(gain: &DMatrix<f64>, torques: &DVector<f64>) -> DVector<f64> {
-    let joints = torques.len();
-    let height = |left: &DVector<f64>| {
-        left.norm_squared() / 2.0 + used(gain, left).norm_squared() / (2.0 * WEIGHT) - torques.dot(left)
+fn left_over(gains: &Gains, torques: &[f64]) -> Vec<f64> {
+    let joints = gains.joints;
+    let rows = || gains.rows.chunks_exact(joints.max(1));
+    let height = |left: &[f64]| {
+        let uses: f64 = rows().map(|row| used(row, left).powi(2)).sum();
+        dot(left, left) / 2.0 + uses / (2.0 * WEIGHT) - dot(torques, left)
     };
-    let mut left = DVector::<f64>::zeros(joints);
+    let mut left = vec![0.0; joints];
+    let mut here = 0.0;
     for _ in 0..STEPS {
-        let activations = used(gain, &left);
-        let slope = &left + gain * &activations - torques;
-        if slope.norm() < ERROR_NM {
+        let mut slope: Vec<f64> = left.iter().zip(torques).map(|(left, torque)| left - torque).collect();
+        let mut curve = DMatrix::<f64>::identity(joints, joints);
+        for row in rows() {
+            let use_ = used(row, &left);
+            // At the start every muscle that could help counts as helping.
+            if use_ > 0.0 || (here == 0.0 && dot(row, torques) > 0.0) {
+                for (i, gain) in row.iter().enumerate() {
+                    slope[i] += gain * use_;
+                    for (j, other) in row.iter().enumerate().take(i + 1) {
+                        curve[(i, j)] += WEIGHT * gain * other;
+                    }
+                }
+            }
+        }
+        if dot(&slope, &slope).sqrt() < ERROR_NM {
             break;
         }
-        let mut curve = DMatrix::identity(joints, joints);
-        for (place, _) in activations.iter().enumerate().filter(|(_, use_)| **use_ > 0.0) {
-            let muscle = gain.column(place);
-            curve.ger(WEIGHT, &muscle, &muscle, 1.0);
-        }
-        let Some(step) = curve.cholesky().map(|curve| curve.solve(&slope)) else { break };
-        let (here, falls) = (height(&left), slope.dot(&step));
-        let mut share = 1.0;
-        while height(&(&left - &step * share)) > here - 1e-4 * share * falls && share > 1e-6 {
+        // The factors read the lower half alone.
+        let Some(step) = curve.cholesky().map(|curve| curve.solve(&DVector::from_column_slice(&slope))) else { break };
+        let falls = dot(&slope, step.as_slice());
+        let (mut share, mut tried, mut there);
+        share = 1.0;
+        loop {
+            tried = left.iter().zip(step.iter()).map(|(left, step)| left - step * share).collect::<Vec<f64>>();
+            there = height(&tried);
+            if there <= here - 1e-4 * share * falls || share < 1e-6 {
+                break;
+            }
             share /= 2.0;
         }
-        left -= step * share;
+        (left, here) = (tried, there);
     }
     left
 }

@@ -19,7 +19,14 @@ pub(crate) struct Touch {
 
 /// The way from one place to another over a wrap; `None` where it goes straight past. `side` chooses between the two ways round; a
 /// side within the wrap means a way through it, as through a loop.
-pub(crate) fn over(from: Vector, to: Vector, frame: Frame, shape: Shape, radius: f64, side: Option<Vector>) -> Option<Touch> {
+pub(crate) fn over(
+    from: Vector,
+    to: Vector,
+    frame: Frame,
+    shape: Shape,
+    radius: f64,
+    side: Option<Vector>,
+) -> Option<Touch> {
     let own = |place: Vector| frame.turn.inverse() * (place - frame.at);
     let (p0, p1) = (own(from), own(to));
     if p0.norm() < TINY || p1.norm() < TINY {

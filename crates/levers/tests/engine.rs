@@ -1,5 +1,7 @@
 //! Bones, lever arms and optima beside the engine and scipy (`reference/levers.py`).
 
+#![allow(clippy::unwrap_used)]
+
 use levers::{Body, Pose, Vector, fibre_length, hold, pull};
 use rstest::rstest;
 use serde::Deserialize;
@@ -24,7 +26,8 @@ struct Poses {
     points: Vec<String>,
     origin: String,
     muscles: Vec<String>,
-    poses: Vec<Measured>,
+    #[serde(rename = "poses")]
+    measured: Vec<Measured>,
 }
 
 #[derive(Deserialize)]
@@ -68,9 +71,9 @@ fn joints(body: &Body, names: &[String]) -> Vec<usize> {
 fn bones_stand_where_the_engine_puts_them(#[case] part: &str, #[case] count: usize) {
     let (body, part) = (Body::shipped(), poses(part));
     let joints = joints(body, &part.joints);
-    assert_eq!(part.poses.len(), count);
+    assert_eq!(part.measured.len(), count);
     let origin = body.bone(&part.origin).unwrap();
-    for measured in &part.poses {
+    for measured in &part.measured {
         let given: Vec<_> = joints.iter().copied().zip(measured.angles.iter().copied()).collect();
         let pose = Pose::new(body, &given);
         for (name, expected) in part.points.iter().zip(&measured.points_nm) {
@@ -92,7 +95,7 @@ fn muscles_are_as_long_and_pull_by_the_levers_the_engine_says(#[case] part: &str
     for (place, name) in part.muscles.iter().enumerate() {
         let muscle = body.muscle(name).unwrap();
         let (mut square, mut longest) = (vec![0.0; joints.len()], 0.0_f64);
-        for measured in &part.poses {
+        for measured in &part.measured {
             let given: Vec<_> = joints.iter().copied().zip(measured.angles.iter().copied()).collect();
             let here = pull(&Pose::new(body, &given), muscle, &joints);
             longest = longest.max((here.length_m - measured.lengths_um[place] * 1e-6).abs());
@@ -100,7 +103,7 @@ fn muscles_are_as_long_and_pull_by_the_levers_the_engine_says(#[case] part: &str
                 square[joint] += (arm - measured.arms_um[place][joint] * 1e-6).powi(2);
             }
         }
-        let rms = square.iter().map(|sum| (sum / part.poses.len() as f64).sqrt()).fold(0.0, f64::max);
+        let rms = square.iter().map(|sum| (sum / part.measured.len() as f64).sqrt()).fold(0.0, f64::max);
         worst.push((rms, format!("{name}: lever arms {:.3} mm rms, length {:.3} mm", rms * 1e3, longest * 1e3)));
     }
     worst.sort_by(|a, b| b.0.total_cmp(&a.0));
