@@ -110,9 +110,11 @@ impl Body {
     /// When the data names a joint that is not there; a test reads what ships.
     fn read(json: &str) -> Self {
         let raw: RawBody = serde_json::from_str(json).expect("the shipped body reads");
-        let names: Vec<String> = raw.joints.iter().map(|joint| joint.name.clone()).collect();
-        let place =
-            |name: &str| names.iter().position(|other| other == name).expect("a joint follows one that is there");
+        let placed = |(place, name): (usize, &String)| (name.clone(), place);
+        let joint_at: HashMap<String, usize> =
+            raw.joints.iter().map(|joint| &joint.name).enumerate().map(placed).collect();
+        let bone_at = raw.bodies.iter().map(|bone| &bone.name).enumerate().map(placed).collect();
+        let place = |name: &str| *joint_at.get(name).expect("a joint follows one that is there");
         let bones: Vec<Bone> = raw.bodies.into_iter().map(Bone::from).collect();
         let joints: Vec<Joint> = raw.joints.into_iter().map(|joint| joint.resolved(place)).collect();
         let own = |bone: usize| (0..joints.len()).filter(|joint| joints[*joint].bone == bone).collect();
