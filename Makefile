@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration weeks clean
+.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration levers weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -60,6 +60,7 @@ test-browser: tools web/dist/index.html e2e/node_modules/.package-lock.json chro
 bench: $(PYTHON)
 	cargo bench -p assess -p plan --bench assessment --bench week --locked -- --noplot
 	cargo bench -p vision --bench photo --locked -- --noplot
+	cargo bench -p levers --bench levers --locked -- --noplot
 	$(PYTHON) reference/yardstick.py
 	$(PYTHON) reference/ingest_yardstick.py
 
@@ -85,6 +86,13 @@ schema: tools
 api: web/node_modules/.package-lock.json
 	cargo run --locked --bin orthomer -- openapi > web/openapi.json
 	cd web && npm run api
+
+## levers: what mechanics says of every claim of the catalogue, behind the heading of docs/levers.md
+levers: tools
+	sed '/^## The claims/q' docs/levers.md > target/levers.md
+	echo >> target/levers.md
+	cargo run --profile quick --locked -p levers --example claims >> target/levers.md
+	mv target/levers.md docs/levers.md
 
 ## accuracy: how well booth pictures are measured
 accuracy: tools

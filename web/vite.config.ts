@@ -24,6 +24,14 @@ export default defineConfig({
         inlineWorkboxRuntime: true,
         sourcemap: false,
         globPatterns: ["**/*.{js,css,html,woff2,svg}"],
+        // How an exercise is done stays to be seen without a line; it is the same for everybody.
+        runtimeCaching: [
+          {
+            urlPattern: ({ url }) => url.pathname.startsWith("/api/v1/figures/"),
+            handler: "StaleWhileRevalidate",
+            options: { cacheName: "figures", expiration: { maxEntries: 300 } },
+          },
+        ],
         navigateFallback: "/index.html",
         navigateFallbackAllowlist: [/^\/my/, /^\/train\//],
       },

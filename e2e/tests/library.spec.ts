@@ -11,6 +11,34 @@ test("a region picked on the figure shows what it does and what serves it, main 
   await expect(first).toContainText("taken over by");
 });
 
+test("an exercise shows its movement: its range and set-up are turned, and the set-up for a head is found", async ({ page }) => {
+  await page.goto("/library?region=biceps.long");
+  await page.getByRole("button", { name: /^Cable curl/ }).click();
+  const bench = page.getByRole("region", { name: "Movement" });
+  const figure = bench.getByRole("img", { name: "Cable curl" });
+  await expect(figure).toBeVisible();
+  const end = await figure.innerHTML();
+  await bench.getByRole("slider", { name: "Along the range" }).press("Home");
+  await expect.poll(() => figure.innerHTML()).not.toBe(end);
+  const head = bench.getByRole("listitem").filter({ hasText: "Biceps, long head" });
+  const usual = await head.textContent();
+  await bench.getByRole("slider", { name: "Pulley above the floor" }).press("ArrowRight");
+  await expect(bench.getByText("25 cm")).toBeVisible();
+  await expect.poll(() => head.textContent()).not.toBe(usual);
+  await bench.getByRole("button", { name: "loads it longest" }).click();
+  await expect(bench.getByText("25 cm")).toBeHidden();
+  await bench.getByRole("button", { name: "Back to the usual set-up" }).click();
+  await expect(head).toHaveText(usual ?? "");
+});
+
+test("every exercise of the list has its picture", async ({ page }) => {
+  await page.goto("/library");
+  const pictures = page.getByRole("region", { name: "Exercises" }).locator("img");
+  await expect(pictures.first()).toBeVisible();
+  const wide = () => pictures.first().evaluate((picture: HTMLImageElement) => picture.naturalWidth);
+  await expect.poll(wide).toBeGreaterThan(0);
+});
+
 test("exercises are found by words, kit and stretch", async ({ page }) => {
   await page.goto("/library");
   const list = page.getByRole("region", { name: "Exercises" });

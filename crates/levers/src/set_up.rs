@@ -3,9 +3,10 @@
 use crate::movement::{LoadKind, Movement, SetUp};
 use schemars::JsonSchema;
 use serde::Serialize;
+use utoipa::ToSchema;
 
 /// A number of a set-up.
-#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema, ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub struct SetUpNumber {
     /// `bench_deg`, `pulley_height_cm` and their like.

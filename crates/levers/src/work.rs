@@ -12,6 +12,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
+use utoipa::ToSchema;
 
 /// Points of the range.
 pub const POINTS: usize = 21;
@@ -100,7 +101,7 @@ pub struct MuscleWork {
 }
 
 /// A region along the range.
-#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema)]
+#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema, ToSchema)]
 pub struct RegionWork {
     /// Id of the region.
     pub region: String,
@@ -117,14 +118,14 @@ pub struct RegionWork {
     /// Length of the fibres at each point of the range.
     pub length: Vec<f64>,
     /// Fraction of a set in the catalogue, and where it says it is hardest.
-    pub catalogue: Option<Catalogue>,
+    pub catalogue: Option<Claim>,
     /// Whether mechanics says the same of main and hardest point; none where the catalogue does not name it.
     pub agrees: Option<bool>,
 }
 
 /// What the catalogue says of a region.
-#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema)]
-pub struct Catalogue {
+#[derive(Clone, Debug, PartialEq, Serialize, JsonSchema, ToSchema)]
+pub struct Claim {
     /// Fraction of a set.
     pub fraction: f64,
     /// Letters of where it is hardest.
@@ -494,13 +495,13 @@ fn regions(exercise: &Exercise, held: &Held, points: &[Solved], scale: f64) -> V
     for work in &mut all {
         let fraction =
             exercise.targets.iter().find(|(id, _)| id.as_str() == work.region).map(|(_, fraction)| *fraction);
-        work.catalogue = fraction.map(|fraction| Catalogue {
+        work.catalogue = fraction.map(|fraction| Claim {
             fraction,
             hardest: exercise.hardest.iter().map(|hardest| letter(*hardest).to_owned()).collect(),
             stretch: exercise.stretch,
         });
         let main = work.share >= MAIN_OF_LARGEST * largest && work.share >= MAIN_ITSELF;
-        let bites = |catalogue: &Catalogue| catalogue.hardest.contains(&work.bites);
+        let bites = |catalogue: &Claim| catalogue.hardest.contains(&work.bites);
         work.agrees = work.catalogue.as_ref().map(|catalogue| {
             let named = catalogue.fraction >= 1.0;
             named == main && (!named || bites(catalogue))

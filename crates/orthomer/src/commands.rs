@@ -50,6 +50,41 @@ pub fn plan(path: &Path, time_limit_ms: u32, prove_s: u32, lp: Option<&Path>) ->
     })
 }
 
+/// Statures for which a line of pull is worked out, cm.
+const STATURES_CM: [f64; 2] = [120.0, 230.0];
+
+/// Prints the line of pull of an exercise.
+pub fn levers(exercise: &str, set: &[String], stature_cm: f64) -> Result<(), Failure> {
+    let atlas = atlas::Atlas::load().map_err(Failure::other)?;
+    let known = atlas.exercises().iter().find(|known| known.id.as_str() == exercise);
+    let (Some(known), Some(own)) = (known, levers::Movement::of(exercise)) else {
+        return Err(Failure::input(
+            exercise,
+            "no exercise of the catalogue, expected an id that `orthomer catalogue` prints",
+        ));
+    };
+    if !(STATURES_CM[0]..=STATURES_CM[1]).contains(&stature_cm) {
+        let [low, high] = STATURES_CM;
+        return Err(Failure::input("--stature", format!("{stature_cm} cm is outside {low} to {high}")));
+    }
+    let number = |text: &String| {
+        let parts =
+            text.split_once('=').and_then(|(name, value)| Some((name.trim().to_owned(), value.trim().parse().ok()?)));
+        parts.ok_or_else(|| Failure::input("--set", format!("{text:?} is no NAME=VALUE with a number")))
+    };
+    let numbers = set.iter().map(number).collect::<Result<Vec<(String, f64)>, Failure>>()?;
+    let movement = levers::with(own, &numbers).map_err(|error| Failure::input("--set", error.to_string()))?;
+    print(&levers::levers_at(known, &movement, own, stature_cm))
+}
+
+/// Prints places, lengths and lever arms at a pose.
+pub fn pose(path: &Path) -> Result<(), Failure> {
+    let wrong = |error: String| Failure::input(path.display().to_string(), error);
+    let text = std::fs::read_to_string(path).map_err(|error| wrong(error.to_string()))?;
+    let file: levers::PoseFile = serde_json::from_str(&text).map_err(|error| wrong(error.to_string()))?;
+    print(&levers::posed(&file).map_err(|error| wrong(error.to_string()))?)
+}
+
 /// Writes the schemas of the open files.
 pub fn schema(dir: &Path) -> Result<(), Failure> {
     std::fs::create_dir_all(dir).map_err(Failure::other)?;
@@ -57,6 +92,7 @@ pub fn schema(dir: &Path) -> Result<(), Failure> {
         ("orthomer-photo", schema_for!(vision::Photo)),
         ("orthomer-booth", schema_for!(booth::Spec)),
         ("orthomer-booth-truth", schema_for!(booth::Truth)),
+        ("orthomer-levers", schema_for!(levers::Levers)),
     ];
     for (name, schema) in casefile::schemas().into_iter().chain(pictures) {
         let text = serde_json::to_string_pretty(&schema).map_err(Failure::other)?;

@@ -18,6 +18,11 @@ impl Failure {
         Self::Other(error.to_string())
     }
 
+    /// One thing wrong with the input: where, and what is wrong and expected.
+    pub fn input(place: impl Into<String>, says: impl Into<String>) -> Self {
+        Self::Input(vec![Problem { pointer: place.into(), says: says.into() }])
+    }
+
     /// Prints the failure and gives its exit code.
     pub fn report(&self) -> ExitCode {
         match self {

@@ -102,6 +102,21 @@ enum Command {
         #[arg(long)]
         lp: Option<PathBuf>,
     },
+    /// Print the line of pull of an exercise as JSON: who works, where in the range, at what length.
+    Levers {
+        /// Id of the exercise.
+        #[arg(required_unless_present = "pose")]
+        exercise: Option<String>,
+        /// A number of its set-up, `NAME=VALUE`; may be given more than once.
+        #[arg(long, value_name = "NAME=VALUE")]
+        set: Vec<String>,
+        /// Stature, cm; that of the model when not given.
+        #[arg(long, default_value_t = levers::STATURE_CM)]
+        stature: f64,
+        /// Instead of an exercise: joint angles of an arm or a leg, of which lever arms, lengths and places are printed.
+        #[arg(long, conflicts_with = "exercise")]
+        pose: Option<PathBuf>,
+    },
     /// Print what a photo says: quality, landmarks, widths.
     Photo {
         /// The picture: JPEG, PNG or WebP.
@@ -224,6 +239,8 @@ fn main() -> ExitCode {
         Command::Plan { case, time_limit_ms, prove_s, lp } => {
             commands::plan(&case, time_limit_ms, prove_s, lp.as_deref())
         }
+        Command::Levers { exercise: Some(exercise), set, stature, .. } => commands::levers(&exercise, &set, stature),
+        Command::Levers { pose, .. } => commands::pose(&pose.unwrap_or_default()),
         Command::Photo { image, stature, pose, distance, mirrored, mask } => pictures::photo(&pictures::PhotoRequest {
             image: &image,
             stature_cm: stature,

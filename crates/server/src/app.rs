@@ -8,7 +8,7 @@ use crate::learning;
 use crate::logging::Impersonal;
 use crate::metrics;
 use crate::routes::{
-    archive, clients, devices, eye, general, links, log, my, photos, plan, practice, ratings, review, rounds,
+    archive, clients, devices, eye, general, levers, links, log, my, photos, plan, practice, ratings, review, rounds,
     saved_weeks, session, tape, tests, today, usual_week,
 };
 use crate::security;
@@ -78,6 +78,7 @@ fn routes(
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
         .service(general::atlas)
+        .configure(movements)
         .service(clients::list_clients)
         .service(clients::add_client)
         .service(clients::show_client)
@@ -150,10 +151,16 @@ fn routes(
         .openapi(Document::openapi())
         .service(sessions)
         .service(health)
+        .service(scope("/api/v1/figures").service(levers::show_figure))
         .service(files)
         .service(own)
         .service(guarded)
         .split_for_parts()
+}
+
+/// The movement behind an exercise.
+fn movements(config: &mut ServiceConfig) {
+    config.service(levers::show_levers).service(levers::find_set_up);
 }
 
 /// Practice in judging.

@@ -61,7 +61,8 @@ fn checked(
     sent_at: Timestamp,
     received_at: Timestamp,
 ) -> Result<Received, String> {
-    let first = |problems: Vec<casefile::Problem>| problems.first().map(|problem| problem.says.clone()).unwrap_or_default();
+    let first =
+        |problems: Vec<casefile::Problem>| problems.first().map(|problem| problem.says.clone()).unwrap_or_default();
     check_log_entry(&knowledge.atlas, "", &entry).map_err(first)?;
     let written: Timestamp = entry.at.parse().map_err(|error: jiff::Error| error.to_string())?;
     let fix = put_right(written, sent_at, received_at);

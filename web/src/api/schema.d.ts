@@ -385,6 +385,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/exercises/{exercise}/best-set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The set-up that loads a region most, or most while it is long. */
+        get: operations["find_set_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exercises/{exercise}/levers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who works along a movement in a set-up. */
+        get: operations["show_levers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/eye": {
         parameters: {
             query?: never;
@@ -462,6 +496,26 @@ export interface paths {
         };
         /** A picture of one of the own sittings. Whether it is mirrored cannot be seen from it. */
         get: operations["show_eye_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/figures/{exercise}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The picture of an exercise of the catalogue: start and end. It says nothing of anybody, so that a client's page and a print may
+         *     have it too.
+         */
+        get: operations["show_figure"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2076,6 +2130,21 @@ export interface components {
              */
             share: components["schemas"]["Shared"][];
         };
+        /** @description What the catalogue says of a region. */
+        Claim: {
+            /**
+             * Format: double
+             * @description Fraction of a set.
+             */
+            fraction: number;
+            /** @description Letters of where it is hardest. */
+            hardest: string[];
+            /**
+             * Format: int32
+             * @description How far it is stretched, 0 to 3.
+             */
+            stretch: number;
+        };
         /**
          * @description The training class of a region, which sets its dose.
          * @enum {string}
@@ -3137,6 +3206,24 @@ export interface components {
              * @description Both.
              */
             total: number;
+        };
+        /** @description Who works along a movement in a set-up, with the figure at one place of its range. */
+        LeversView: {
+            exercise: string;
+            /** @description The figure as SVG: its start pale, in ink where it is. */
+            figure: string;
+            /** @description Whether muscles are worked out. */
+            modelled: boolean;
+            /** @description Regions, hardest worked first. */
+            regions: components["schemas"]["RegionWork"][];
+            /** @description What to know about the answer, a sentence each. */
+            says: string[];
+            /** @description Numbers of the set-up; those that may be turned. */
+            set_up: components["schemas"]["SetUpNumber"][];
+            /** @description Torque to hold along the range, Nm, by joint of the model. */
+            torque_nm: {
+                [key: string]: number[];
+            };
         };
         /** @description An exercise over its sessions. */
         LiftTrend: {
@@ -4525,6 +4612,35 @@ export interface components {
             /** @description Left less right, %; empty for regions without sides. */
             sides: components["schemas"]["TrendMarks"];
         };
+        /** @description A region along the range. */
+        RegionWork: {
+            /** @description Activation at each point of the range. */
+            activation: number[];
+            /** @description Whether mechanics says the same of main and hardest point; none where the catalogue does not name it. */
+            agrees?: boolean | null;
+            /** @description Where it is hardest: `L`, `M`, `S` of its own range of length, `E` when it is much the same throughout. */
+            bites: string;
+            catalogue?: components["schemas"]["Claim"] | null;
+            /**
+             * Format: double
+             * @description Part of the range in which it is as good as idle.
+             */
+            dead_range: number;
+            /** @description Length of the fibres at each point of the range. */
+            length: number[];
+            /**
+             * Format: double
+             * @description Mean of the activation where the fibres are long.
+             */
+            long_load: number;
+            /** @description Id of the region. */
+            region: string;
+            /**
+             * Format: double
+             * @description Mean activation.
+             */
+            share: number;
+        };
         /** @description A rating asked again, blind. */
         RepeatView: {
             /** @description What is judged. */
@@ -5083,6 +5199,30 @@ export interface components {
             name?: string | null;
             /** @description How it stands. */
             standing: components["schemas"]["SessionStanding"];
+        };
+        /** @description A number of a set-up. */
+        SetUpNumber: {
+            /** @description Whether it is the movement's own. */
+            default: boolean;
+            /**
+             * Format: double
+             * @description The most.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description The least it goes to.
+             */
+            low: number;
+            /** @description `bench_deg`, `pulley_height_cm` and their like. */
+            name: string;
+            /** @description In words. */
+            says: string;
+            /**
+             * Format: double
+             * @description In the name's unit.
+             */
+            value: number;
         };
         /** @description A number of the evidence model or of the week that a practice may change. */
         Setting: {
@@ -7071,6 +7211,84 @@ export interface operations {
             };
         };
     };
+    find_set_up: {
+        parameters: {
+            query: {
+                /** @description The region. */
+                region: string;
+                /** @description By what. */
+                by: "most" | "longest";
+            };
+            header?: never;
+            path: {
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeversView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_levers: {
+        parameters: {
+            query?: {
+                /** @description Numbers of the set-up, `name:value` with commas between. */
+                set?: string;
+                /** @description Where in the range the figure is drawn: 0 at the start, 1 at the end. */
+                at?: number;
+                /** @description The region tinted; what the exercise is for when none is given. */
+                tint?: string | null;
+            };
+            header?: never;
+            path: {
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeversView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_eye: {
         parameters: {
             query?: never;
@@ -7222,6 +7440,35 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": unknown;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_figure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             404: {

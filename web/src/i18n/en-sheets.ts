@@ -106,7 +106,11 @@ export const devices = {
   units: { tape: "cm", gauge: "cm", calipers: "mm", scale: "kg", dynamometer: "kg" },
 } as const;
 
-export const figure = { front: "front", back: "back" } as const;
+export const figure = {
+  front: "front",
+  back: "back",
+  movement: "{{name}}: pale where it starts, in ink where it ends",
+} as const;
 
 export const tests = {
   strength: "Strength, one side at a time",

@@ -36,11 +36,12 @@ fn changed(directory: &Path, pointer: &str, value: Value) -> PathBuf {
 
 #[rstest]
 #[case::catalogue(&["catalogue"])]
+#[case::levers(&["levers", "cable-curl", "--set", "pulley_height_cm=40", "--stature", "182"])]
 #[case::assess(&["assess"])]
 #[case::assess_with_rows(&["assess", "--explain"])]
 fn the_same_input_gives_the_same_bytes(#[case] command: &[&str]) {
     let path = example();
-    let arguments: Vec<&str> = if command[0] == "catalogue" {
+    let arguments: Vec<&str> = if ["catalogue", "levers"].contains(&command[0]) {
         command.to_vec()
     } else {
         command.iter().copied().chain([path.to_str().unwrap()]).collect()
@@ -171,4 +172,35 @@ fn a_wrong_photo_request_is_bad_input(#[case] more: &[&str], #[case] says: &str)
     let output = orthomer(&arguments);
     assert_eq!(output.status.code(), Some(2));
     assert!(stderr(&output).contains(says), "{}", stderr(&output));
+}
+
+#[rstest]
+#[case::no_such_exercise(&["levers", "no-such"], "no-such: no exercise of the catalogue")]
+#[case::no_number(&["levers", "incline-curl", "--set", "bench_deg"], "\"bench_deg\" is no NAME=VALUE with a number")]
+#[case::no_such_number(&["levers", "bb-curl", "--set", "bench_deg=30"], "bb-curl has no bench_deg to set")]
+#[case::out_of_range(&["levers", "incline-curl", "--set", "bench_deg=200"], "bench_deg 200 is out of range: -20 to 90 expected")]
+#[case::no_such_stature(&["levers", "incline-curl", "--stature", "1.75"], "--stature: 1.75 cm is outside 120 to 230")]
+fn a_line_of_pull_that_cannot_be_asked_for_is_bad_input(#[case] arguments: &[&str], #[case] says: &str) {
+    let output = orthomer(arguments);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(stderr(&output).contains(says), "{}", stderr(&output));
+}
+
+#[rstest]
+#[case::a_leg(json!({"leg": {"knee_angle_r": 30, "hip_flexion_r": 60}}), 0, "")]
+#[case::an_arm(json!({"arm": {"elbow_flexion_r": 90}}), 0, "")]
+#[case::a_knee_of_an_arm(json!({"arm": {"knee_angle_r": 30}}), 2, "/arm/knee_angle_r: not a joint of the arm")]
+#[case::no_limb(json!({"tail": {}}), 2, "unknown variant `tail`")]
+fn a_pose_is_worked_out_or_refused(#[case] pose: Value, #[case] code: i32, #[case] says: &str) {
+    let directory = tempfile::tempdir().unwrap();
+    let path = directory.path().join("pose.json");
+    std::fs::write(&path, pose.to_string()).unwrap();
+    let output = orthomer(&["levers", "--pose", path.to_str().unwrap()]);
+    assert_eq!(output.status.code(), Some(code), "{}", stderr(&output));
+    assert!(stderr(&output).contains(says), "{}", stderr(&output));
+    if code == 0 {
+        let posed: Value = serde_json::from_slice(&output.stdout).unwrap();
+        assert_eq!(posed["joints"].as_object().unwrap().len(), 6);
+        assert!(posed["muscles"].as_object().unwrap().len() > 30);
+    }
 }

@@ -66,6 +66,8 @@ const ROUTES: &[Route] = &[
     works_out("/devices/asked", Act::Measure),
     reads("/devices/feed", Act::Measure),
     works_out("/devices/read", Act::Measure),
+    reads("/exercises/{exercise}/best-set-up", Act::See),
+    reads("/exercises/{exercise}/levers", Act::See),
     reads("/eye", Act::Practise),
     does("POST", "/eye/sittings", Act::Practise),
     reads("/eye/sittings/{sitting_id}", Act::Practise),

@@ -3,6 +3,7 @@
 mod atlas;
 mod client;
 mod eye;
+mod levers;
 mod log;
 mod my;
 mod photos;
@@ -21,6 +22,7 @@ pub(crate) use client::{
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,
 };
+pub(crate) use levers::LeversView;
 pub(crate) use log::{
     DoneSession, EntryFate, EntryOutcome, FeelChoice, InsteadView, LastTime, LogEntryView, LogPage, PlanInHand,
     SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession, TrainingView,

@@ -5,6 +5,7 @@ pub(crate) mod clients;
 pub(crate) mod devices;
 pub(crate) mod eye;
 pub(crate) mod general;
+pub(crate) mod levers;
 pub(crate) mod links;
 pub(crate) mod log;
 pub(crate) mod my;

@@ -6,6 +6,7 @@ mod api;
 mod eye;
 mod hour;
 mod leaving;
+mod levers;
 mod photos;
 mod plans;
 mod roles;

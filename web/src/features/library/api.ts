@@ -1,5 +1,5 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { $api } from "../../shared/api/client";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { $api, fetchClient, type Schemas } from "../../shared/api/client";
 
 export const useOwn = () => $api.useQuery("get", "/api/v1/practice");
 
@@ -12,4 +12,23 @@ export function useSaveExercise() {
       return queries.invalidateQueries({ predicate: ({ queryKey }) => queryKey[1] !== "/api/v1/practice" });
     },
   });
+}
+
+/** Looks for the set-up that loads a region most, or most while it is long. */
+export function useFindSetUp(exercise: string, onFound: (numbers: Schemas["SetUpNumber"][]) => void) {
+  const finding = useMutation({
+    mutationFn: async ({ region, by }: { region: string; by: "most" | "longest" }) => {
+      const { data, error } = await fetchClient.GET("/api/v1/exercises/{exercise}/best-set-up", {
+        params: { path: { exercise }, query: { region, by } },
+      });
+      if (error) throw error;
+      return data;
+    },
+    onSuccess: ({ set_up }) => onFound(set_up),
+  });
+  return {
+    error: finding.error,
+    isPending: finding.isPending,
+    find: (region: string, by: "most" | "longest") => finding.mutate({ region, by }),
+  };
 }

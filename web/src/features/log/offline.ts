@@ -8,3 +8,10 @@ export function goOffline(): void {
   registered = true;
   registerSW({ immediate: true });
 }
+
+/** Has the week's pictures fetched once, so that the worker has them where there is no line. */
+export function keepPictures(exercises: string[]): void {
+  for (const exercise of new Set(exercises)) {
+    new Image().src = `/api/v1/figures/${exercise}`;
+  }
+}

@@ -1,7 +1,9 @@
 import { useTranslation } from "react-i18next";
 import type { Atlas, Names } from "../../../shared/api/atlas";
+import { MovementPicture } from "../../../shared/figure";
 import { type Hardest, type Listed, targetsOf } from "../model";
 import styles from "./ExerciseRow.module.css";
+import { MovementBench } from "./MovementBench";
 
 interface Props {
   exercise: Listed;
@@ -25,6 +27,7 @@ export function ExerciseRow({ exercise, atlas, names, region, own, open, onToggl
   return (
     <li className={styles.row} data-lesser={lesser || undefined}>
       <button type="button" className={styles.face} aria-expanded={open} onClick={onToggle}>
+        <span className={styles.picture}>{!own && <MovementPicture exercise={exercise.id} />}</span>
         <span className={styles.name}>
           {exercise.name}
           {own && <em> {t("library.own")}</em>}
@@ -34,6 +37,7 @@ export function ExerciseRow({ exercise, atlas, names, region, own, open, onToggl
         <span className={styles.kit}>{kit}</span>
       </button>
       {exercise.advised_against && <p className={styles.against}>{exercise.advised_against}</p>}
+      {open && <MovementBench exercise={exercise} names={names} region={region} />}
       {open && (
         <div className={styles.more}>
           <p>{exercise.set_up}</p>

@@ -8,6 +8,9 @@ import { ExerciseEditor } from "./ExerciseEditor";
 import { ExerciseRow } from "./ExerciseRow";
 import { RegionCard } from "./RegionCard";
 
+// It asks the server; it has tests of its own.
+vi.mock("./MovementBench", () => ({ MovementBench: () => null }));
+
 afterEach(() => {
   cleanup();
   vi.restoreAllMocks();

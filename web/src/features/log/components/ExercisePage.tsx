@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
+import { MovementPicture } from "../../../shared/figure";
 import { shortDay } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import {
@@ -229,6 +230,7 @@ function How({ item }: { item: Item }) {
   const { t } = useTranslation();
   return (
     <section aria-label={t("log.how")}>
+      <MovementPicture exercise={item.item.exercise} name={item.item.name} size="large" />
       <p>{item.set_up}</p>
       <ul className={styles.list}>
         {item.cues.map((cue) => (

@@ -1,5 +1,6 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { keepPictures } from "../offline";
 import type { Source } from "../source";
 import { useLog } from "../useLog";
 import styles from "./Phone.module.css";
@@ -20,6 +21,10 @@ export function TrainingLog({
   const { t } = useTranslation();
   const log = useLog(source);
   const [day, setDay] = useState<number>();
+  const exercises = (log.week?.sessions ?? [])
+    .flatMap(({ items }) => items.map(({ item }) => item.exercise))
+    .join();
+  useEffect(() => keepPictures(exercises.split(",").filter(Boolean)), [exercises]);
   const session = log.week?.sessions.find((one) => one.day === day);
   if (log.week && session)
     return (

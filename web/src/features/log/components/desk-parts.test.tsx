@@ -188,7 +188,7 @@ test("what the studio does not take of it is told, and what was typed stays", as
     fate: "refused",
     says: "a load of 900 kg is out of range",
   });
-  expect(await dialog.findByText("a load of 900 kg is out of range")).toBeTruthy();
+  expect(await dialog.findByText("row: a load of 900 kg is out of range.")).toBeTruthy();
   expect(dialog.getByLabelText<HTMLInputElement>(/set 1: Load, kg$/).value).toBe("21,5");
 });
 

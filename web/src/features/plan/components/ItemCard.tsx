@@ -2,6 +2,7 @@ import { Select } from "antd";
 import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
+import { MovementPicture } from "../../../shared/figure";
 import { SideMark } from "../../../shared/ui";
 import { type Card, firstSide, type Item, pairingsOf, SETS } from "../model";
 import styles from "./ItemCard.module.css";
@@ -155,6 +156,7 @@ function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
         <p key={next}>{t("plan.pairs", { next: names.exercise(next), why })}</p>
       ))}
       <p>{item.progression.says}</p>
+      <MovementPicture exercise={item.exercise} name={item.name} size="large" />
       {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
         <p key={cue} className="quiet">
           {cue}

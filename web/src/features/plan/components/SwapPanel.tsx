@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { MovementPicture } from "../../../shared/figure";
 import { sets, signed } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useSwaps } from "../api";
@@ -75,6 +76,7 @@ function Alternative({ other, onTake }: { other: Schemas["AlternativeView"]; onT
   const minutes = Math.round(other.minutes);
   return (
     <li className={styles.other}>
+      <MovementPicture exercise={other.exercise} />
       <button type="button" className={styles.take} onClick={onTake}>
         {other.name}
       </button>

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { MovementPicture } from "../../../shared/figure";
 import { day, dayName } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useIssued, usePlan } from "../api";
@@ -53,7 +54,7 @@ export function PrintPage() {
           <table>
             <thead>
               <tr>
-                <th>{t("print.exercise")}</th>
+                <th colSpan={2}>{t("print.exercise")}</th>
                 <th>{t("print.sets")}</th>
                 <th>{t("print.side")}</th>
                 <th>{t("print.rest")}</th>
@@ -79,6 +80,9 @@ function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) 
   const side = firstSide(item);
   return (
     <tr>
+      <td className={styles.picture}>
+        <MovementPicture exercise={item.exercise} size="paper" />
+      </td>
       <td>
         <strong>
           {item.order}. {item.name}

@@ -1,0 +1,146 @@
+//! The movement behind an exercise: who works, and its picture.
+
+use crate::dto::LeversView;
+use crate::error::{ApiError, ProblemDetails};
+use crate::state::AppState;
+use actix_web::http::header::CACHE_CONTROL;
+use actix_web::{HttpResponse, get, web};
+use assess::Knowledge;
+use atlas::{Atlas, Exercise, SidesUse};
+use casefile::Problem;
+use levers::{Drawing, Movement, Wanted, best, draw, levers, with};
+use serde::Deserialize;
+use std::sync::LazyLock;
+use utoipa::{IntoParams, ToSchema};
+
+/// A set-up and a place in the range.
+#[derive(Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct LeversQuery {
+    /// Numbers of the set-up, `name:value` with commas between.
+    #[serde(default)]
+    set: String,
+    /// Where in the range the figure is drawn: 0 at the start, 1 at the end.
+    #[serde(default = "at_the_end")]
+    at: f64,
+    /// The region tinted; what the exercise is for when none is given.
+    tint: Option<String>,
+}
+
+fn at_the_end() -> f64 {
+    1.0
+}
+
+/// What a set-up is looked for.
+#[derive(Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub(crate) enum LoadedBy {
+    /// The most of the work.
+    Most,
+    /// The most load while long.
+    Longest,
+}
+
+/// For which region a set-up is looked for.
+#[derive(Deserialize, IntoParams)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct BestQuery {
+    /// The region.
+    region: String,
+    /// By what.
+    #[param(inline)]
+    by: LoadedBy,
+}
+
+/// An exercise with its movement; the practice's own have none.
+fn known<'a>(knowledge: &'a Knowledge, id: &str) -> Result<(&'a Exercise, &'static Movement), ApiError> {
+    let exercise = knowledge.atlas.exercises().iter().find(|exercise| exercise.id.as_str() == id);
+    let exercise = exercise.ok_or_else(|| ApiError::NotFound("There is no such exercise.".to_owned()))?;
+    let movement =
+        Movement::of(id).ok_or_else(|| ApiError::NotFound("This exercise has no movement yet.".to_owned()))?;
+    Ok((exercise, movement))
+}
+
+fn invalid(place: &str, says: impl Into<String>) -> ApiError {
+    ApiError::Invalid(vec![Problem { pointer: place.to_owned(), says: says.into() }])
+}
+
+fn numbers(set: &str) -> Result<Vec<(String, f64)>, ApiError> {
+    let number = |text: &str| {
+        let (name, value) = text.split_once(':')?;
+        Some((name.to_owned(), value.parse().ok()?))
+    };
+    let wrong = |text: &str| invalid("/set", format!("{text:?} is no name:value with a number"));
+    set.split(',').filter(|text| !text.is_empty()).map(|text| number(text).ok_or_else(|| wrong(text))).collect()
+}
+
+fn drawn(exercise: &Exercise, movement: &Movement, at: f64, tint: Option<&str>) -> String {
+    let main = exercise.targets.iter().filter(|(_, fraction)| **fraction >= 1.0).map(|(region, _)| region.as_str());
+    let tinted: Vec<&str> = tint.map_or_else(|| main.collect(), |region| vec![region]);
+    let one_sided = exercise.sides == SidesUse::One;
+    draw(movement, &Drawing { shares: &[0.0, at], tinted: &tinted, one_sided, title: &exercise.name })
+}
+
+/// Who works along a movement in a set-up.
+#[utoipa::path(tag = "library", params(LeversQuery), responses((status = 200, body = LeversView),
+    (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[get("/exercises/{exercise}/levers")]
+pub(crate) async fn show_levers(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    query: web::Query<LeversQuery>,
+) -> Result<web::Json<LeversView>, ApiError> {
+    let found = state.run(move |_, knowledge| {
+        let (exercise, own) = known(knowledge, &id)?;
+        if !(0.0..=1.0).contains(&query.at) {
+            return Err(invalid("/at", format!("{} is outside 0 to 1", query.at)));
+        }
+        let movement = with(own, &numbers(&query.set)?).map_err(|error| invalid("/set", error.to_string()))?;
+        let figure = drawn(exercise, &movement, query.at, query.tint.as_deref());
+        Ok(LeversView::of(levers(exercise, &movement, own), figure))
+    });
+    found.await.map(web::Json)
+}
+
+/// The set-up that loads a region most, or most while it is long.
+#[utoipa::path(tag = "library", params(BestQuery), responses((status = 200, body = LeversView),
+    (status = 404, body = ProblemDetails)))]
+#[get("/exercises/{exercise}/best-set-up")]
+pub(crate) async fn find_set_up(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+    query: web::Query<BestQuery>,
+) -> Result<web::Json<LeversView>, ApiError> {
+    let found = state.run(move |_, knowledge| {
+        let (exercise, own) = known(knowledge, &id)?;
+        let wanted = match query.by {
+            LoadedBy::Most => Wanted::Most,
+            LoadedBy::Longest => Wanted::Longest,
+        };
+        let refused = |error: levers::SetUpError| ApiError::Internal(error.to_string());
+        let (numbers, found) = best(exercise, own, &query.region, wanted).map_err(refused)?;
+        let numbers: Vec<(String, f64)> = numbers.into_iter().map(|number| (number.name, number.value)).collect();
+        let movement = with(own, &numbers).map_err(refused)?;
+        Ok(LeversView::of(found, drawn(exercise, &movement, 1.0, Some(&query.region))))
+    });
+    found.await.map(web::Json)
+}
+
+/// What ships: pictures of it are everybody's.
+static SHIPPED: LazyLock<Option<Atlas>> = LazyLock::new(|| Atlas::load().ok());
+
+/// The picture of an exercise of the catalogue: start and end. It says nothing of anybody, so that a client's page and a print may
+/// have it too.
+#[utoipa::path(tag = "library", responses((status = 200, content_type = "image/svg+xml", body = String),
+    (status = 404, body = ProblemDetails)))]
+#[get("/{exercise}")]
+pub(crate) async fn show_figure(id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let missing = || ApiError::NotFound("There is no picture of this exercise.".to_owned());
+    let atlas = SHIPPED.as_ref().ok_or_else(missing)?;
+    let exercise = atlas.exercises().iter().find(|exercise| exercise.id.as_str() == id.as_str()).ok_or_else(missing)?;
+    let movement = Movement::of(&id).ok_or_else(missing)?;
+    Ok(HttpResponse::Ok()
+        .content_type("image/svg+xml")
+        .insert_header((CACHE_CONTROL, "public, max-age=86400"))
+        .body(drawn(exercise, movement, 1.0, None)))
+}

@@ -1,0 +1,46 @@
+// What the bench of a movement shows of who works. Pure.
+import type { Schemas } from "../../shared/api/client";
+
+export type Work = Schemas["RegionWork"];
+export type SetUpNumber = Schemas["SetUpNumber"];
+
+export type Weight = "main" | "half" | "quarter" | "none";
+
+/** In the catalogue's words: of a fraction of a set. */
+export function byCoaches(fraction: number): Weight {
+  if (fraction >= 1) return "main";
+  if (fraction >= 0.5) return "half";
+  return fraction > 0 ? "quarter" : "none";
+}
+
+/** In the same words, of a mean use beside the largest. */
+export function byMechanics(share: number, largest: number): Weight {
+  if (share >= 0.5 * largest && share >= 0.35) return "main";
+  if (share >= 0.25 * largest && share >= 0.15) return "half";
+  return share >= 0.08 ? "quarter" : "none";
+}
+
+/** Regions worth a line: those that do something, or of which the catalogue says so. */
+export function shown(regions: Work[], lines = 8): Work[] {
+  const named = regions.filter(({ share, catalogue }) => catalogue || share >= 0.1);
+  return named.slice(0, Math.max(lines, named.filter(({ catalogue }) => catalogue).length));
+}
+
+/** Points of a curve over the range, from the left and the bottom, in a box of so many units; over `most` is cut. */
+export function curve(values: number[], width: number, height: number, most: number): string {
+  const step = width / Math.max(1, values.length - 1);
+  const at = (value: number) => height - (height * Math.min(value, most)) / most;
+  return values.map((value, place) => `${(place * step).toFixed(1)},${at(value).toFixed(1)}`).join(" ");
+}
+
+/** Numbers that differ from the usual ones, as the address of a request has them. */
+export function asked(numbers: Record<string, number>): string {
+  return Object.entries(numbers)
+    .map(([name, value]) => `${name}:${value}`)
+    .join(",");
+}
+
+/** The unit at the end of a number's name. */
+export function unitOf(name: string): "deg" | "cm" {
+  return name.endsWith("_cm") ? "cm" : "deg";
+}
