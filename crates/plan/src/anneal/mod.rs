@@ -82,9 +82,9 @@ impl Round {
 }
 
 /// Hot starts; the best of them, cooled; the best weeks cooled again and again.
-const START: Round = Round { searches: 18, share: 0.1 };
+const START: Round = Round { searches: 18, share: 0.05 };
 const FIRST: Round = Round { searches: 4, share: 0.3 };
-const AGAIN: Round = Round { searches: 4, share: 0.1 };
+const AGAIN: Round = Round { searches: 4, share: 0.108 };
 const TIMES_AGAIN: u64 = 6;
 /// The best weeks from which it goes on.
 const GOOD: usize = 4;
