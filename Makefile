@@ -63,6 +63,7 @@ bench: $(PYTHON)
 	cargo bench -p levers --bench levers --locked -- --noplot
 	$(PYTHON) reference/yardstick.py
 	$(PYTHON) reference/ingest_yardstick.py
+	$(PYTHON) reference/levers_yardstick.py
 
 ## reference: make the outside figures anew; fails when they differ from what is committed
 reference: $(PYTHON)

@@ -1,6 +1,6 @@
 import { keepPreviousData } from "@tanstack/react-query";
 import { Select, Slider } from "antd";
-import { useDeferredValue, useState } from "react";
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Names } from "../../../shared/api/atlas";
 import { $api } from "../../../shared/api/client";
@@ -23,7 +23,7 @@ export function MovementBench({ exercise, names, region }: Props) {
   const [numbers, setNumbers] = useState<Record<string, number>>({});
   const [at, setAt] = useState(1);
   const [head, setHead] = useState(region);
-  const query = useDeferredValue({ set: asked(numbers), at, tint: head });
+  const query = { set: asked(numbers), at, tint: head };
   const levers = $api.useQuery(
     "get",
     "/api/v1/exercises/{exercise}/levers",
