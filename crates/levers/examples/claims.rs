@@ -20,18 +20,25 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         agreed += named.iter().filter(|work| work.agrees == Some(true)).count();
         rows.push(row(exercise, &found, &named));
     }
-    println!("{claims} claims of the catalogue can be asked of mechanics; {agreed} agree. Of {alone} exercises nothing is computed: blade, neck, grip.\n");
-    println!("| exercise | coaches: fraction, hardest, stretch | mechanics: mean use, where it bites, while long | not named, yet in use |");
+    println!(
+        "{claims} claims of the catalogue can be asked of mechanics; {agreed} agree. Of {alone} exercises nothing is computed: blade, neck, grip.\n"
+    );
+    println!(
+        "| exercise | coaches: fraction, hardest, stretch | mechanics: mean use, where it bites, while long | not named, yet in use |"
+    );
     println!("| --- | --- | --- | --- |");
-    rows.iter().for_each(|row| println!("{row}"));
+    for row in rows {
+        println!("{row}");
+    }
     Ok(())
 }
 
 fn row(exercise: &Exercise, found: &Levers, named: &[&RegionWork]) -> String {
     let hardest: String = exercise.hardest.iter().map(|hardest| format!("{hardest:?}")).collect::<Vec<_>>().join("-");
     let silent = exercise.targets.keys().filter(|region| muscles_of(region.as_str()).is_empty());
-    let silent: Vec<&str> = silent.map(|region| region.as_str()).collect();
-    let coaches = named.iter().filter_map(|work| Some(format!("{} {}", work.region, work.catalogue.as_ref()?.fraction)));
+    let silent: Vec<&str> = silent.map(units::RegionId::as_str).collect();
+    let coaches =
+        named.iter().filter_map(|work| Some(format!("{} {}", work.region, work.catalogue.as_ref()?.fraction)));
     let coaches: Vec<String> = coaches.collect();
     let silent = if silent.is_empty() { String::new() } else { format!(" ({} not modelled)", silent.join(", ")) };
     let says = |work: &&RegionWork| {

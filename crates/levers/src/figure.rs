@@ -8,7 +8,7 @@ use crate::chain::Pose;
 use crate::load::{Scene, bone, room};
 use crate::movement::{At, Hold, Load, LoadKind, Movement, Prop, Stance, View};
 use crate::posture::{Angles, Room, worded};
-use crate::work::{ends, on_the_way};
+use crate::way::{ends, on_the_way};
 use std::fmt::Write;
 
 /// A place on the picture, m: to the right and down.

@@ -1,55 +1,25 @@
 //! Who works along a movement, where and how long: the answer for an exercise in a set-up.
 
 use crate::body::{Body, Vector};
+use crate::held::{Held, held, trunk_shared, with_left};
 use crate::load::{Scene, bone, room, torques};
-use crate::movement::{At, Hold, Load, LoadKind, Movement};
+use crate::movement::{At, Load, LoadKind, Movement};
 use crate::muscle::{Pull, fibre_length, pull_by};
-use crate::posture::{Angles, aimed, along, joints, worded};
+use crate::posture::{Angles, worded};
+use crate::region::{limit, regions};
 use crate::set_up::{SetUpNumber, set_up};
 use crate::statics::hold;
-use atlas::{Exercise, Hardest};
+use crate::way::{ends, on_the_way};
+use atlas::Exercise;
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use std::collections::BTreeMap;
-use std::sync::LazyLock;
 use utoipa::ToSchema;
 
 /// Points of the range.
 pub const POINTS: usize = 21;
-/// A muscle is long from here, best length 1.
-const LONG: f64 = 1.05;
-/// Under this share of its most a region is as good as idle.
-const IDLE: f64 = 0.2;
-/// The largest under so many times the mean: even.
-const EVEN: f64 = 1.5;
-/// Main from this share of the largest, and this much itself.
-const MAIN_OF_LARGEST: f64 = 0.5;
-const MAIN_ITSELF: f64 = 0.35;
 /// Torque left to the reserves above which an answer is poor.
 const POOR: f64 = 0.1;
-const REGIONS_FILE: &str = include_str!("../data/muscles.toml");
-
-#[derive(Deserialize)]
-struct RegionsFile {
-    regions: BTreeMap<String, Vec<String>>,
-}
-
-/// Muscles of each region.
-static REGIONS: LazyLock<BTreeMap<String, Vec<usize>>> = LazyLock::new(|| {
-    let file: RegionsFile = toml::from_str(REGIONS_FILE).expect("the shipped regions read");
-    let body = Body::shipped();
-    let names: Vec<&str> = body.muscle_names().collect();
-    let found = |pattern: &String| -> Vec<usize> {
-        let fits = |name: &str| pattern.strip_suffix('*').map_or(name == pattern, |start| name.starts_with(start));
-        (0..names.len()).filter(|place| fits(names[*place])).collect()
-    };
-    file.regions.into_iter().map(|(region, patterns)| (region, patterns.iter().flat_map(found).collect())).collect()
-});
-
-/// Muscles of the model that are a region's; none of blade, neck and grip.
-pub fn muscles_of(region: &str) -> &'static [usize] {
-    REGIONS.get(region).map_or(&[], Vec::as_slice)
-}
 
 /// The line of pull of an exercise in a set-up (`orthomer-levers`, version 1).
 #[derive(Clone, Debug, PartialEq, Serialize, JsonSchema)]
@@ -134,12 +104,6 @@ pub struct Claim {
     pub stretch: u8,
 }
 
-/// What is held: joints, and the muscles that could.
-struct Held {
-    joints: Vec<(&'static str, usize)>,
-    muscles: Vec<usize>,
-}
-
 /// The line of pull of an exercise with its movement as it is set up; `own` is the movement as it ships.
 pub fn levers(exercise: &Exercise, movement: &Movement, own: &Movement) -> Levers {
     let body = Body::shipped();
@@ -192,13 +156,14 @@ pub fn levers_at(exercise: &Exercise, movement: &Movement, own: &Movement, statu
 pub const STATURE_CM: f64 = 170.0;
 
 /// A point worked out with a load.
-struct Solved {
+pub(crate) struct Solved {
     angles: Angles,
     hand: [f64; 3],
     way: [f64; 3],
     torques: Vec<f64>,
-    activations: Vec<f64>,
-    lengths: Vec<f64>,
+    /// By the muscles that are held.
+    pub activations: Vec<f64>,
+    pub lengths: Vec<f64>,
     reserve_share: f64,
 }
 
@@ -258,100 +223,6 @@ fn solved(body: &Body, placed: &[Placed], held: &Held, factor: f64) -> Vec<Solve
     placed.iter().map(solve).collect()
 }
 
-/// Torques for the right half alone: of a trunk that does the same on both sides it holds half.
-fn trunk_shared(movement: &Movement, held: &Held, mut torques: Vec<f64>) -> Vec<f64> {
-    if movement.even() {
-        let bends = held.joints.iter().zip(&mut torques).filter(|((name, _), _)| *name == joints::BEND);
-        bends.for_each(|(_, torque)| *torque /= 2.0);
-    }
-    torques
-}
-
-/// Muscles with the left half of a trunk that does not do the same on both sides: as on the right, but that it bends to its own side.
-fn with_left(
-    movement: &Movement,
-    held: &Held,
-    pulls: Vec<Pull>,
-    lengths: &[f64],
-) -> (Vec<usize>, Vec<Vec<f64>>, Vec<f64>) {
-    let (mut muscles, mut lengths) = (held.muscles.clone(), lengths.to_vec());
-    let mut arms: Vec<Vec<f64>> = pulls.into_iter().map(|pull| pull.arms_m).collect();
-    let sided = |name: &str| name == joints::SIDE || name == joints::TWIST;
-    if movement.even() || !held.joints.iter().any(|(name, _)| sided(name)) {
-        return (muscles, arms, lengths);
-    }
-    for place in 0..held.muscles.len() {
-        let turned = |(arm, (name, _)): (&f64, &(&str, usize))| if sided(name) { -arm } else { *arm };
-        arms.push(arms[place].iter().zip(&held.joints).map(turned).collect());
-        muscles.push(held.muscles[place]);
-        lengths.push(lengths[place]);
-    }
-    (muscles, arms, lengths)
-}
-
-/// An arm straighter than this hangs in its load, degrees.
-const STRAIGHT: f64 = 15.0;
-
-/// Start and end of a movement; a straight arm that follows its load starts in line with it.
-pub(crate) fn ends(body: &Body, movement: &Movement) -> [Angles; 2] {
-    let mut both = Angles::of(movement);
-    if movement.follows && both[0].elbow < STRAIGHT {
-        let shoulder = bone(body, "humerus_r");
-        if let Some(line) = line(body, movement, &both[0], 0.0, shoulder) {
-            [both[0].plane, both[0].up] = aimed(&both[0], line);
-        }
-    }
-    both
-}
-
-/// The line of the first load through a bone, as the body has it.
-fn line(body: &Body, movement: &Movement, angles: &Angles, share: f64, bone: usize) -> Option<[f64; 3]> {
-    let load = movement.loads.first()?;
-    let pose = angles.pose(body);
-    let room = room(body, movement, angles, &pose);
-    let scene = Scene { body, movement, pose: &pose, room, next: &pose, turned: 1.0, share };
-    let line = match load.kind {
-        LoadKind::Cable | LoadKind::Band => scene.above_floor(load.from) - pose.at(bone, Vector::zeros()),
-        _ => scene.way(load),
-    };
-    line.try_normalize(1e-9).map(worded)
-}
-
-/// Angles at a share of the way; a forearm that follows its load lies along it.
-pub(crate) fn on_the_way(body: &Body, movement: &Movement, both: &[Angles; 2], share: f64) -> Angles {
-    let mut angles = Angles::between(both, share);
-    if !movement.follows {
-        return angles;
-    }
-    let (elbow, hand) = (bone(body, "ulna_r"), bone(body, "3proxph_r"));
-    let Some(line) = line(body, movement, &angles, share, elbow) else { return angles };
-    let (line, own) = (Vector::from(line), [angles.turn, angles.elbow]);
-    [angles.turn, angles.elbow] = along(&angles, line.into());
-    // A forearm nearly in line with the upper arm has no turn of its own: there it stays on its way.
-    let bent = ((angles.elbow - BENT[0]) / (BENT[1] - BENT[0])).clamp(0.0, 1.0);
-    if bent < 1.0 {
-        angles.turn = own[0] + (angles.turn - own[0]) * bent;
-        angles.elbow = own[1] + (angles.elbow - own[1]) * bent;
-        return angles;
-    }
-    // Bones are bowed and the hand has its own width: what the first try misses by is put right.
-    let mut wanted = line;
-    for _ in 0..CORRECTIONS {
-        let pose = angles.pose(body);
-        let there = Vector::from(worded(pose.at(hand, Vector::zeros()) - pose.at(elbow, Vector::zeros()))).normalize();
-        let line = if there.dot(&line) < 0.0 { -line } else { line };
-        wanted = if there.dot(&wanted) < 0.0 { -wanted } else { wanted };
-        wanted = (wanted + line - there).normalize();
-        [angles.turn, angles.elbow] = along(&angles, wanted.into());
-    }
-    angles
-}
-
-/// Between these an elbow comes to count as bent, degrees.
-const BENT: [f64; 2] = [10.0, 45.0];
-/// Tries after which a forearm lies along its load within a degree.
-const CORRECTIONS: usize = 2;
-
 /// Where the first load takes hold and how it pulls, as the room has them.
 fn seen(scene: &Scene) -> ([f64; 3], [f64; 3]) {
     let at = scene.movement.loads.first().map_or(At::Hand, |load: &Load| load.at);
@@ -362,88 +233,6 @@ fn seen(scene: &Scene) -> ([f64; 3], [f64; 3]) {
     let middle = worded(hips)[2];
     let unit = way.try_normalize(1e-9).unwrap_or_default();
     (scene.room.to_room([f, u, r + middle]), scene.room.to_room(worded(unit)))
-}
-
-fn held(body: &Body, movement: &Movement) -> Held {
-    let mut names: Vec<&'static str> = Vec::new();
-    let (mut arm, mut hand, mut leg, mut trunk) = (false, false, false, false);
-    for hold in &movement.holds {
-        match hold {
-            Hold::Shoulder => names.extend([joints::PLANE, joints::UP, joints::TURN]),
-            Hold::Elbow => names.push(joints::ELBOW),
-            Hold::Forearm => names.push(joints::FORE),
-            Hold::Wrist => names.extend([joints::WRIST, joints::TIP]),
-            Hold::Hip => names.extend([joints::HIP, joints::ABDUCT, joints::HIP_TURN]),
-            Hold::Knee => names.push(joints::KNEE),
-            Hold::Ankle => names.push(joints::ANKLE),
-            Hold::Trunk if movement.even() => names.push(joints::BEND),
-            Hold::Trunk => names.extend([joints::BEND, joints::SIDE, joints::TWIST]),
-        }
-        arm |= matches!(hold, Hold::Shoulder | Hold::Elbow);
-        hand |= matches!(hold, Hold::Forearm | Hold::Wrist);
-        leg |= matches!(hold, Hold::Hip | Hold::Knee | Hold::Ankle);
-        trunk |= *hold == Hold::Trunk;
-    }
-    let joints: Vec<(&'static str, usize)> =
-        names.into_iter().filter_map(|name| Some((name, body.joint(name)?))).collect();
-    // Muscles of the data stand by limb: shoulder and elbow, hand, leg, trunk.
-    let place = |name: &str| body.muscle(name).unwrap_or_default();
-    let (first_hand, first_leg, first_trunk) = (place("ECRL"), place("addbrev_r"), place("rect_abd_r"));
-    let mut muscles = Vec::new();
-    for muscle in 0..body.muscles.len() {
-        let wanted = match muscle {
-            m if m >= first_trunk => trunk,
-            m if m >= first_leg => leg,
-            m if m >= first_hand => hand,
-            _ => arm || hand,
-        };
-        if wanted {
-            muscles.push(muscle);
-        }
-    }
-    Held { joints, muscles }
-}
-
-/// By what the load must be multiplied so that the hardest-used region that it is for gives its most over the hardest fifth of the
-/// range, whichever of them ends the set. What the catalogue does not name may be asked for at most twice its most: it helps out for
-/// a moment, or the body finds another way. The trunk ends a set only where the exercise is for it.
-fn limit(exercise: &Exercise, held: &Held, points: &[Solved]) -> f64 {
-    let fraction =
-        |region: &str| exercise.targets.iter().find(|(id, _)| id.as_str() == region).map_or(0.0, |(_, f)| *f);
-    let hardest = |(region, muscles): (&String, &Vec<usize>)| {
-        let fraction = fraction(region);
-        let counts = fraction >= 1.0 || !TRUNK.contains(&region.as_str());
-        let mut uses = mean_use(held, muscles, points);
-        uses.sort_by(|a, b| b.total_cmp(a));
-        let use_ = uses.iter().take(FIFTH).sum::<f64>() / FIFTH as f64;
-        if !counts {
-            0.0
-        } else if fraction >= 0.5 {
-            use_
-        } else {
-            use_ / HELPS_OUT
-        }
-    };
-    let top = REGIONS.iter().map(hardest).fold(0.0, f64::max);
-    if top > 1e-6 { 1.0 / top } else { 1.0 }
-}
-
-/// Points of the hardest fifth.
-const FIFTH: usize = 4;
-/// How much more than its most is asked of a region at most that the exercise is not for.
-const HELPS_OUT: f64 = 2.0;
-
-/// Regions whose many small muscles hold the spine.
-const TRUNK: [&str; 3] = ["erectors", "abs.rectus", "abs.obliques"];
-
-/// Mean activation of some muscles by their force, at each point.
-fn mean_use(held: &Held, muscles: &[usize], points: &[Solved]) -> Vec<f64> {
-    let body = Body::shipped();
-    let mine = held.muscles.iter().enumerate().filter(|(_, muscle)| muscles.contains(muscle));
-    let mine: Vec<(usize, f64)> = mine.map(|(place, muscle)| (place, body.muscles[*muscle].force_n)).collect();
-    let whole: f64 = mine.iter().map(|(_, force)| force).sum();
-    let of = |point: &Solved| mine.iter().map(|(place, force)| point.activations[*place] * force).sum::<f64>();
-    points.iter().map(|point| of(point) / whole.max(1e-9)).collect()
 }
 
 impl Solved {
@@ -462,95 +251,6 @@ impl Solved {
             torque_nm: torque.map(|((name, _), nm)| ((*name).to_owned(), rounded(nm * scale, 3))).collect(),
             muscles: named.collect(),
         }
-    }
-}
-
-/// Regions that do anything, largest share first.
-fn regions(exercise: &Exercise, held: &Held, points: &[Solved], scale: f64) -> Vec<RegionWork> {
-    let body = Body::shipped();
-    let mut all: Vec<RegionWork> = Vec::new();
-    for (region, muscles) in REGIONS.iter() {
-        let mine: Vec<(usize, f64)> = held
-            .muscles
-            .iter()
-            .enumerate()
-            .filter(|(_, muscle)| muscles.contains(muscle))
-            .map(|(place, muscle)| (place, body.muscles[*muscle].force_n))
-            .collect();
-        let whole: f64 = mine.iter().map(|(_, force)| force).sum();
-        if whole <= 0.0 {
-            continue;
-        }
-        let mean = |of: &dyn Fn(&Solved, usize) -> f64| -> Vec<f64> {
-            points
-                .iter()
-                .map(|point| mine.iter().map(|(place, force)| of(point, *place) * force).sum::<f64>() / whole)
-                .collect()
-        };
-        let activation: Vec<f64> = mean(&|point, place| point.activations[place] * scale);
-        let length: Vec<f64> = mean(&|point, place| point.lengths[place]);
-        all.push(region_work(region, &activation, &length));
-    }
-    let largest = all.iter().map(|work| work.share).fold(0.0, f64::max);
-    for work in &mut all {
-        let fraction =
-            exercise.targets.iter().find(|(id, _)| id.as_str() == work.region).map(|(_, fraction)| *fraction);
-        work.catalogue = fraction.map(|fraction| Claim {
-            fraction,
-            hardest: exercise.hardest.iter().map(|hardest| letter(*hardest).to_owned()).collect(),
-            stretch: exercise.stretch,
-        });
-        let main = work.share >= MAIN_OF_LARGEST * largest && work.share >= MAIN_ITSELF;
-        let bites = |catalogue: &Claim| catalogue.hardest.contains(&work.bites);
-        work.agrees = work.catalogue.as_ref().map(|catalogue| {
-            let named = catalogue.fraction >= 1.0;
-            named == main && (!named || bites(catalogue))
-        });
-    }
-    all.retain(|work| work.share >= 0.02 || work.catalogue.is_some());
-    all.sort_by(|a, b| b.share.total_cmp(&a.share));
-    all
-}
-
-fn letter(hardest: Hardest) -> &'static str {
-    match hardest {
-        Hardest::L => "L",
-        Hardest::M => "M",
-        Hardest::S => "S",
-        Hardest::E => "E",
-    }
-}
-
-fn region_work(region: &str, activation: &[f64], length: &[f64]) -> RegionWork {
-    let count = activation.len() as f64;
-    let share = activation.iter().sum::<f64>() / count;
-    let most = activation.iter().copied().fold(0.0, f64::max);
-    let long = activation.iter().zip(length).filter(|(_, length)| **length > LONG);
-    let idle = activation.iter().filter(|use_| **use_ < IDLE * most).count();
-    let rounded = |value: f64| (value * 1e4).round() / 1e4;
-    RegionWork {
-        region: region.to_owned(),
-        share: rounded(share),
-        bites: bites(activation, length, share, most).to_owned(),
-        long_load: rounded(long.map(|(use_, _)| use_).sum::<f64>() / count),
-        dead_range: rounded(idle as f64 / count),
-        activation: activation.iter().copied().map(rounded).collect(),
-        length: length.iter().copied().map(rounded).collect(),
-        catalogue: None,
-        agrees: None,
-    }
-}
-
-fn bites(activation: &[f64], length: &[f64], share: f64, most: f64) -> &'static str {
-    if most < EVEN * share {
-        return "E";
-    }
-    let (low, high) = length.iter().fold((f64::INFINITY, 0.0_f64), |(low, high), at| (low.min(*at), high.max(*at)));
-    let hardest = activation.iter().position(|use_| (*use_ - most).abs() < 1e-12).unwrap_or_default();
-    match (length[hardest] - low) / (high - low).max(1e-9) {
-        part if part < 1.0 / 3.0 => "S",
-        part if part > 2.0 / 3.0 => "L",
-        _ => "M",
     }
 }
 
