@@ -210,6 +210,22 @@ def poses(model, rng, joints, points, origin, muscles, count):
     return out
 
 
+def general(gain, tau):
+    """The cheapest way to hold torques by a general solver (SLSQP): min |a|^2 + 20 |r|^2, G a + 5 r = tau, a >= 0."""
+    n, k = gain.shape[1], gain.shape[0]
+    both = np.hstack([gain, 5 * np.eye(k)])
+    found = minimize(
+        lambda x: (x[:n] ** 2).sum() + 20 * (x[n:] ** 2).sum(),
+        np.full(n + k, 0.02),
+        jac=lambda x: np.r_[2 * x[:n], 40 * x[n:]],
+        bounds=[(0, None)] * n + [(None, None)] * k,
+        constraints={"type": "eq", "fun": lambda x: (both @ x - tau) / 10, "jac": lambda x: both / 10},
+        method="SLSQP",
+        options={"maxiter": 1000, "ftol": 1e-12},
+    )
+    return found.x[:n]
+
+
 def optima(model, rng, count=40):
     """Static optimisation of an arm and a leg at random poses under random torques: min |a|^2 + 20 |r|^2, G a + 5 r = tau, a >= 0."""
     out = []
@@ -226,20 +242,11 @@ def optima(model, rng, count=40):
         strength = np.array([model.force_and_fibre(n)[0] for n in muscles]) * np.maximum(np.exp(-(((length - 1) / 0.45) ** 2)), 0.05)
         g = (lever * strength[:, None]).T
         tau = rng.uniform(-12, 12, len(joints)).round(4)
-        n, k = len(muscles), len(joints)
+        n = len(muscles)
         weight = np.sqrt(0.8)
         a, _ = nnls(np.vstack([np.eye(n), weight * g]), np.r_[np.zeros(n), weight * tau])
-        both = np.hstack([g, 5 * np.eye(k)])
-        slsqp = minimize(
-            lambda x: (x[:n] ** 2).sum() + 20 * (x[n:] ** 2).sum(),
-            np.full(n + k, 0.02),
-            jac=lambda x: np.r_[2 * x[:n], 40 * x[n:]],
-            bounds=[(0, None)] * n + [(None, None)] * k,
-            constraints={"type": "eq", "fun": lambda x: (both @ x - tau) / 10, "jac": lambda x: both / 10},
-            method="SLSQP",
-            options={"maxiter": 1000, "ftol": 1e-12},
-        )
-        assert np.abs(slsqp.x[:n] - a).max() < 1e-4, np.abs(slsqp.x[:n] - a).max()
+        held = general(g, tau)
+        assert np.abs(held - a).max() < 1e-4, np.abs(held - a).max()
         out.append({"joints": joints, "muscles": muscles, "angles": angles.tolist(), "tau_nm": tau.tolist(), "activations": rounded(a, 6)})
     return out
 

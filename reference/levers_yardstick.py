@@ -5,10 +5,10 @@ The engine places the bones and measures the levers; scipy's SLSQP finds the che
 
 import time
 
+import mujoco
 import numpy as np
-from scipy.optimize import minimize
 
-from levers import ARM, Model
+from levers import ARM, Model, general
 
 JOINTS = ["elv_angle_r", "shoulder_elv_r", "shoulder_rot_r", "elbow_flexion_r"]
 MUSCLES = ARM[:24]
@@ -17,24 +17,7 @@ PULL_N = np.array([0.0, -40.0, -130.0])
 RUNS = 5
 
 
-def hold(gain, tau):
-    n, k = gain.shape[1], gain.shape[0]
-    both = np.hstack([gain, 5 * np.eye(k)])
-    found = minimize(
-        lambda x: (x[:n] ** 2).sum() + 20 * (x[n:] ** 2).sum(),
-        np.full(n + k, 0.02),
-        jac=lambda x: np.r_[2 * x[:n], 40 * x[n:]],
-        bounds=[(0, None)] * n + [(None, None)] * k,
-        constraints={"type": "eq", "fun": lambda x: (both @ x - tau) / 10, "jac": lambda x: both / 10},
-        method="SLSQP",
-        options={"maxiter": 300},
-    )
-    return found.x[:n]
-
-
 def exercise(model, constants):
-    import mujoco
-
     force, fibre, slack = constants
     hand = model.body("3proxph_r")
     for share in np.linspace(0, 1, 21):
@@ -45,7 +28,7 @@ def exercise(model, constants):
         lever = model.lever_arms(MUSCLES, JOINTS)
         length = (model.d.ten_length[model.tendons(MUSCLES)] - slack) / fibre
         strength = force * np.maximum(np.exp(-(((length - 1) / 0.45) ** 2)), 0.05)
-        hold((lever * strength[:, None]).T, tau)
+        general((lever * strength[:, None]).T, tau)
 
 
 def main():
