@@ -74,6 +74,12 @@ fn numbers(set: &str) -> Result<Vec<(String, f64)>, ApiError> {
     set.split(',').filter(|text| !text.is_empty()).map(|text| number(text).ok_or_else(|| wrong(text))).collect()
 }
 
+/// A region of the atlas; another is refused, or it would quietly stand for none.
+fn known_region(knowledge: &Knowledge, place: &str, region: &str) -> Result<(), ApiError> {
+    let there = knowledge.atlas.regions().iter().any(|known| known.id.as_str() == region);
+    if there { Ok(()) } else { Err(invalid(place, format!("there is no region {region:?}"))) }
+}
+
 fn drawn(exercise: &Exercise, movement: &Movement, at: f64, tint: Option<&str>) -> String {
     let main = exercise.targets.iter().filter(|(_, fraction)| **fraction >= 1.0).map(|(region, _)| region.as_str());
     let tinted: Vec<&str> = tint.map_or_else(|| main.collect(), |region| vec![region]);
@@ -95,6 +101,9 @@ pub(crate) async fn show_levers(
         if !(0.0..=1.0).contains(&query.at) {
             return Err(invalid("/at", format!("{} is outside 0 to 1", query.at)));
         }
+        if let Some(region) = &query.tint {
+            known_region(knowledge, "/tint", region)?;
+        }
         let movement = with(own, &numbers(&query.set)?).map_err(|error| invalid("/set", error.to_string()))?;
         let figure = drawn(exercise, &movement, query.at, query.tint.as_deref());
         Ok(LeversView::of(levers(exercise, &movement, own), figure))
@@ -113,6 +122,7 @@ pub(crate) async fn find_set_up(
 ) -> Result<web::Json<LeversView>, ApiError> {
     let found = state.run(move |_, knowledge| {
         let (exercise, own) = known(knowledge, &id)?;
+        known_region(knowledge, "/region", &query.region)?;
         let wanted = match query.by {
             LoadedBy::Most => Wanted::Most,
             LoadedBy::Longest => Wanted::Longest,

@@ -29,6 +29,12 @@ async fn a_set_up_is_worked_out_and_the_figure_drawn_where_it_is_asked_for() {
 #[case::no_such_exercise("no-such/levers", StatusCode::NOT_FOUND, "There is no such exercise.")]
 #[case::no_number("incline-curl/levers?set=bench_deg", StatusCode::UNPROCESSABLE_ENTITY, "is no name:value")]
 #[case::out_of_range("incline-curl/levers?set=bench_deg:500", StatusCode::UNPROCESSABLE_ENTITY, "out of range")]
+#[case::no_region_to_tint("incline-curl/levers?tint=nope", StatusCode::UNPROCESSABLE_ENTITY, "there is no region")]
+#[case::no_region_to_load(
+    "incline-curl/best-set-up?region=nope&by=most",
+    StatusCode::UNPROCESSABLE_ENTITY,
+    "there is no region"
+)]
 #[case::past_the_end("incline-curl/levers?at=2", StatusCode::UNPROCESSABLE_ENTITY, "2 is outside 0 to 1")]
 #[actix_web::test]
 async fn what_cannot_be_is_refused_in_a_sentence(#[case] path: &str, #[case] status: StatusCode, #[case] says: &str) {
