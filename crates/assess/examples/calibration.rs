@@ -227,6 +227,7 @@ fn case(people: &People, x: &DVector<f64>, rounds: Vec<Round>, on: Date) -> Resu
         rounds,
         training: Vec::new(),
         choices: Choices::default(),
+        set_ups: BTreeMap::new(),
         hurts: Vec::new(),
         last_review: None,
     })

@@ -2,6 +2,7 @@
 
 use crate::consent::PhotoConsent;
 use crate::readiness::{Clearance, Readiness};
+use crate::set_up::KeptSetUp;
 use atlas::{Atlas, Exercise, Region, Screen};
 use jiff::civil::Date;
 use schemars::JsonSchema;
@@ -450,6 +451,8 @@ pub struct Case {
     pub training: Vec<TrainingEntry>,
     /// The coach's choices.
     pub choices: Choices,
+    /// How the client's stations are set, by exercise.
+    pub set_ups: BTreeMap<ExerciseId, KeptSetUp>,
     /// Exercises that hurt and that nobody has cleared since.
     pub hurts: Vec<Hurt>,
     /// What the review of the round before asks of the next week.

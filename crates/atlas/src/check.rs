@@ -1,6 +1,7 @@
 //! Whether the data files fit together: every id resolves, every entry is complete.
 
 use crate::lift::MOST;
+use crate::scheme::PartKind;
 use crate::school::names;
 use crate::{Atlas, AtlasError, Exercise};
 use std::collections::{BTreeMap, HashSet};
@@ -26,6 +27,17 @@ pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
     unique("region", atlas.regions.iter().map(|r| r.id.as_str()))?;
     unique("site", atlas.sites.iter().map(|s| s.id.as_str()))?;
     unique("readiness question", atlas.readiness.iter().map(|q| q.id.as_str()))?;
+    unique("warm-up move", atlas.warm_ups.iter().map(|one| one.id.as_str()))?;
+    for one in &atlas.warm_ups {
+        if let Some(joint) = one.joints.iter().find(|joint| **joint != BLADES && !AREAS.contains(&joint.as_str())) {
+            return fail(format!("warm-up move {}: no joint {joint}", one.id));
+        }
+        if one.reps.is_some() == one.seconds.is_some()
+            || one.kit.iter().any(|item| atlas.equipment_item(item).is_none())
+        {
+            return fail(format!("warm-up move {}: expected reps or seconds, and kit that is known", one.id));
+        }
+    }
     unique("set scheme", atlas.schemes.iter().map(|s| s.id.as_str()))?;
     pairs(atlas)?;
     unique("exercise", atlas.exercises.iter().map(|e| e.id.as_str()))?;
@@ -39,6 +51,9 @@ pub(crate) fn consistent(atlas: &Atlas) -> Result<(), AtlasError> {
 }
 
 fn pairs(atlas: &Atlas) -> Result<(), AtlasError> {
+    if atlas.part_rules.iter().map(|part| part.kind).ne(PartKind::ALL) {
+        return fail("set schemes: expected one part of every kind, in their order".to_owned());
+    }
     let mut paired = atlas.pairings.iter().flat_map(|pairing| &pairing.exercises);
     if let Some(id) = paired.find(|id| atlas.exercise(id).is_none()) {
         return fail(format!("pairings: no exercise {id}"));
@@ -92,11 +107,27 @@ fn schools(atlas: &Atlas) -> Result<(), AtlasError> {
     if let Some(id) = options().flat_map(|o| &o.excludes).find(|id| atlas.exercise(id).is_none()) {
         return fail(format!("schools: no exercise {id}"));
     }
+    let credits = || options().flat_map(|o| &o.credits);
+    if let Some(id) = credits().flat_map(|credit| &credit.exercises).find(|id| atlas.exercise(id).is_none()) {
+        return fail(format!("schools: no exercise {id}"));
+    }
+    if let Some(credit) = credits().find(|credit| atlas.region(&credit.region).is_none()) {
+        return fail(format!("schools: no region {}", credit.region));
+    }
+    known_families(atlas, "schools", credits().flat_map(|credit| &credit.families))?;
+    for school in &atlas.schools {
+        let mut named = school.options.iter().filter_map(|option| option.instead.as_ref());
+        if let Some(id) = named.find(|id| school.options.iter().all(|option| option.id != **id)) {
+            return fail(format!("school {}: no answer {id}", school.id));
+        }
+    }
     let cues = || options().flat_map(|o| &o.cues);
     let families = options().flat_map(|o| &o.prefers).chain(cues().flat_map(|cue| &cue.families));
     known_families(atlas, "schools", families)?;
     let keys = options().flat_map(|o| o.region_weights.keys().chain(o.sessions_low.keys()));
     let mut keys = keys.chain(cues().flat_map(|cue| &cue.regions));
+    let ranges = options().flat_map(|o| &o.ranges).flat_map(|range| &range.regions);
+    let mut keys = keys.by_ref().chain(ranges);
     let unknown = keys.find(|key| !atlas.regions.iter().any(|r| names(key, &r.id)));
     unknown.map_or(Ok(()), |key| fail(format!("schools: no region or muscle {key}")))
 }
@@ -154,6 +185,9 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> Result<(), AtlasError> {
     first.map_or(Ok(()), |problem| fail(format!("exercise {}: {}", exercise.id, problem.says)))
 }
 
+/// What moves round the ribs rather than in a joint.
+const BLADES: &str = "blades";
+
 /// Areas in which pain is noted, and joints that carry load.
 pub(crate) const AREAS: [&str; 8] = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"];
 
@@ -187,6 +221,13 @@ impl Atlas {
         }
         if let Some(item) = exercise.equipment.iter().find(|e| self.equipment_item(e).is_none()) {
             wrong("equipment", format!("no equipment {item}"));
+        }
+        if let Some(item) = exercise.kits().flatten().find(|item| self.equipment_item(item).is_none()) {
+            wrong("variants", format!("no equipment {item}"));
+        }
+        if let Err(AtlasError::Inconsistent(says)) = unique("variant", exercise.variants.iter().map(|v| v.id.as_str()))
+        {
+            wrong("variants", says);
         }
         if let Some(fault) = exercise.faults.iter().find(|f| !known_takeover(self, &f.takes_over)) {
             wrong("faults", format!("{} is neither a region nor a named cause", fault.takes_over));

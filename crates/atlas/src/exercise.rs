@@ -2,6 +2,7 @@
 
 use crate::lift::{CLEAR, Movement};
 use crate::scheme::STRAIGHT;
+use crate::variant::Variant;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -142,6 +143,9 @@ pub struct Exercise {
     /// Which of its main regions' actions it covers, where a region has several.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub actions: Vec<String>,
+    /// Its grips, paths, stations and other kit.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub variants: Vec<Variant>,
     /// Why it is never proposed, though a coach's history may name it.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub advised_against: Option<String>,
@@ -203,6 +207,13 @@ impl Exercise {
     pub fn loads_stretched(&self, region: &RegionId) -> bool {
         let long = |at: &Hardest| matches!(at, Hardest::L | Hardest::E);
         self.trains(region) && self.stretch >= 2 && self.hardest.iter().any(long)
+    }
+
+    /// What goes wrong, what is soonest read first.
+    pub fn faults_shortest_first(&self) -> Vec<&str> {
+        let mut faults: Vec<&str> = self.faults.iter().map(|fault| fault.fault.as_str()).collect();
+        faults.sort_by_key(|fault| fault.len());
+        faults
     }
 
     /// Repetitions or seconds; an exercise has exactly one of the two (checked on load).

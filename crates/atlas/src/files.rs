@@ -1,13 +1,13 @@
 //! Reads the data files that ship inside the binary.
 
 use crate::{
-    Atlas, CauseText, Equipment, Exercise, Kit, LoadStep, Look, Pairing, Pose, ReadinessQuestion, Region, Scheme,
-    School, Screen, Setting, Site, SkinfoldSite,
+    Atlas, CauseText, Equipment, Exercise, Kit, LoadStep, Look, Opposite, Pairing, PartRule, Pose, ReadinessQuestion,
+    Region, Scheme, School, Screen, SetUpField, Setting, Site, SkinfoldSite, Variant, WarmUpMove,
 };
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use std::collections::BTreeMap;
-use units::RegionId;
+use units::{EquipmentId, ExerciseId, RegionId};
 
 /// Why the shipped data cannot be used.
 #[derive(Debug, thiserror::Error)]
@@ -113,6 +113,7 @@ struct Settings {
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 struct Schemes {
+    part: Vec<PartRule>,
     scheme: Vec<Scheme>,
     pairing: Vec<Pairing>,
     step: Vec<LoadStep>,
@@ -122,6 +123,52 @@ struct Schemes {
 #[serde(deny_unknown_fields)]
 struct Exercises {
     exercise: Vec<Exercise>,
+}
+
+/// A variant with the exercise it is of.
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct VariantRow {
+    exercise: ExerciseId,
+    id: String,
+    name: String,
+    #[serde(default)]
+    equipment_any: Vec<Vec<EquipmentId>>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Variants {
+    variant: Vec<VariantRow>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct WarmUps {
+    #[serde(rename = "move")]
+    moves: Vec<WarmUpMove>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct Opposites {
+    opposite: Vec<Opposite>,
+}
+
+#[derive(Deserialize)]
+#[serde(deny_unknown_fields)]
+struct SetUps {
+    number: Vec<SetUpField>,
+}
+
+fn with_variants(exercises: &mut [Exercise]) -> Result<(), AtlasError> {
+    for row in parse::<Variants>(data!("variants.toml"))?.variant {
+        let VariantRow { exercise, id, name, equipment_any } = row;
+        let of = exercises.iter_mut().find(|other| other.id == exercise);
+        let of = of.ok_or_else(|| AtlasError::Inconsistent(format!("variants: no exercise {exercise}")))?;
+        of.variants.push(Variant { id, name, equipment_any });
+    }
+    Ok(())
 }
 
 pub(crate) fn read() -> Result<Atlas, AtlasError> {
@@ -134,6 +181,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
     for file in EXERCISES {
         exercises.extend(parse::<Exercises>(file)?.exercise);
     }
+    with_variants(&mut exercises)?;
     Ok(Atlas {
         region_index: regions.iter().enumerate().map(|(i, region)| (region.id.clone(), i)).collect(),
         regions,
@@ -153,6 +201,10 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         screens: parse::<Screens>(data!("screens.toml"))?.screen,
         readiness: parse::<Readiness>(data!("readiness.toml"))?.question,
         settings: parse::<Settings>(data!("settings.toml"))?.setting,
+        set_up_fields: parse::<SetUps>(data!("set_up.toml"))?.number,
+        warm_ups: parse::<WarmUps>(data!("warm_ups.toml"))?.moves,
+        opposites: parse::<Opposites>(data!("opposites.toml"))?.opposite,
+        part_rules: schemes.part,
         schemes: schemes.scheme,
         pairings: schemes.pairing,
         steps: schemes.step,

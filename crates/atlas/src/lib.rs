@@ -5,6 +5,7 @@
 
 mod cause;
 mod check;
+mod compose;
 mod evidence;
 mod exercise;
 mod files;
@@ -21,9 +22,12 @@ mod school;
 mod screen;
 mod site;
 mod substitute;
+mod variant;
+mod warm_up;
 
 pub use cause::CauseText;
 pub use check::ExerciseProblem;
+pub use compose::Opposite;
 pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, ReferSettings};
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
@@ -34,10 +38,12 @@ pub use planning::{ByExperience, PlanningSettings};
 pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
-pub use scheme::{LoadStep, Pairing, STRAIGHT, Scheme};
+pub use scheme::{Fails, LoadStep, Pairing, PartKind, PartRule, PlannedPart, STRAIGHT, Scheme};
 pub use school::{School, SchoolCue, SchoolOption};
 pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
+pub use variant::{SetUpField, Variant};
+pub use warm_up::WarmUpMove;
 
 use std::collections::BTreeMap;
 use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
@@ -66,6 +72,10 @@ pub struct Atlas {
     takes_over: BTreeMap<String, String>,
     causes: Vec<CauseText>,
     schemes: Vec<Scheme>,
+    part_rules: Vec<PartRule>,
+    opposites: Vec<Opposite>,
+    warm_ups: Vec<WarmUpMove>,
+    set_up_fields: Vec<SetUpField>,
     pairings: Vec<Pairing>,
     steps: Vec<LoadStep>,
 }
@@ -214,6 +224,22 @@ impl Atlas {
         self.schools.iter().filter_map(|school| self.school_option(chosen, &school.id))
     }
 
+    /// The answers that hold for a client: where a pain or too little training stands against one, the answer that it names
+    /// instead.
+    pub fn holding_options<'a>(
+        &'a self,
+        chosen: &'a BTreeMap<String, String>,
+        hurts: impl Fn(&str) -> bool + 'a,
+        beginner: bool,
+    ) -> impl Iterator<Item = &'a SchoolOption> {
+        self.schools.iter().filter_map(move |school| {
+            let option = self.school_option(chosen, &school.id)?;
+            let barred = option.not_with_pain.iter().any(|area| hurts(area)) || (beginner && option.not_for_beginners);
+            let instead = option.instead.as_ref().filter(|_| barred);
+            instead.map_or(Some(option), |id| school.options.iter().find(|other| other.id == *id))
+        })
+    }
+
     /// Frame ratios, silhouettes, covering skinfolds.
     pub fn ideals(&self) -> &Ideals {
         &self.ideals
@@ -242,6 +268,31 @@ impl Atlas {
     /// The text of a cause of a lag.
     pub fn cause(&self, id: &str) -> Option<&CauseText> {
         self.causes.iter().find(|cause| cause.id == id)
+    }
+
+    /// The numbers by which stations are set.
+    pub fn set_up_fields(&self) -> &[SetUpField] {
+        &self.set_up_fields
+    }
+
+    /// One of them by its name.
+    pub fn set_up_field(&self, name: &str) -> Option<&SetUpField> {
+        self.set_up_fields.iter().find(|field| field.name == name)
+    }
+
+    /// Moves that warm up and restore, in the order in which they are taken.
+    pub fn warm_ups(&self) -> &[WarmUpMove] {
+        &self.warm_ups
+    }
+
+    /// What every kind of part counts as and takes, in the order of [`PartKind::ALL`].
+    pub fn part_rules(&self) -> &[PartRule] {
+        &self.part_rules
+    }
+
+    /// What a part counts as and takes.
+    pub fn part_rule(&self, kind: PartKind) -> &PartRule {
+        &self.part_rules[PartKind::ALL.iter().position(|other| *other == kind).unwrap_or_default()]
     }
 
     /// All set schemes, straight sets first.

@@ -56,6 +56,24 @@ pub struct SchoolOption {
     /// How the body is shared out over the days.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub split: Option<Split>,
+    /// Areas whose pain stands against it: then `instead` holds.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub not_with_pain: Vec<String>,
+    /// Whether it is not for beginners: then `instead` holds.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub not_for_beginners: bool,
+    /// The answer that holds where this one may not.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub instead: Option<String>,
+    /// What exercises count for a region under it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub credits: Vec<SchoolCredit>,
+    /// Repetitions under it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub ranges: Vec<SchoolRange>,
+    /// Repetitions left in the last set of an exercise that may safely end so.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub last_reserve: Option<u8>,
     /// Factors on the look's weight, by region or muscle.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub region_weights: BTreeMap<String, f64>,
@@ -82,6 +100,32 @@ pub struct SchoolCue {
     pub says: String,
 }
 
+/// What an exercise counts for a region in a coach's eyes.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SchoolCredit {
+    /// Which exercises.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub exercises: Vec<ExerciseId>,
+    /// Which families.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub families: Vec<String>,
+    /// The region.
+    pub region: RegionId,
+    /// 1 main target, 0.5 clearly works, 0.25 works a little.
+    pub fraction: f64,
+}
+
+/// In how many repetitions exercises for some regions are done.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SchoolRange {
+    /// Region or muscle ids.
+    pub regions: Vec<String>,
+    /// Low and high.
+    pub reps: [u16; 2],
+}
+
 /// Whether `key` names the region itself or its muscle.
 pub(crate) fn names(key: &str, region: &RegionId) -> bool {
     key == region.as_str() || key == region.muscle()
@@ -106,6 +150,20 @@ impl SchoolOption {
     /// The sentences it adds to an exercise.
     pub fn cues_for<'a>(&'a self, exercise: &'a Exercise) -> impl Iterator<Item = &'a str> {
         self.cues.iter().filter(|cue| cue.is_for(exercise)).map(|cue| cue.says.as_str())
+    }
+
+    /// An exercise as it is in a coach's eyes who follows this answer.
+    pub fn seen(&self, exercise: &mut Exercise) {
+        for credit in &self.credits {
+            if credit.exercises.contains(&exercise.id) || credit.families.contains(&exercise.family) {
+                exercise.targets.insert(credit.region.clone(), credit.fraction);
+            }
+        }
+        let trains = |key: &String| exercise.targets.iter().any(|(region, f)| *f >= 1.0 && names(key, region));
+        let range = self.ranges.iter().find(|range| range.regions.iter().any(trains));
+        if let (Some(range), true) = (range, exercise.reps.is_some() && exercise.effort != Effort::Compound) {
+            exercise.reps = Some(range.reps);
+        }
     }
 
     /// Whether it ranks an exercise higher among equals.

@@ -2,6 +2,7 @@
 
 use atlas::{
     Atlas, Avoid, Effort, Exercise, Fault, Hardest, Look, Movement, Part, Pose, Region, School, Screen, SidesUse,
+    Variant,
 };
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -44,7 +45,6 @@ pub struct CatalogueRegion {
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub area: Option<SiteId>,
     /// What it does in several ways, each to be trained when it is brought up.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub actions: Vec<String>,
     /// Poses that show it.
     pub poses: Vec<PoseId>,
@@ -79,6 +79,10 @@ pub struct CatalogueExercise {
     pub family: String,
     /// All of these are needed.
     pub equipment: Vec<EquipmentId>,
+    /// Lists of kit, any of which suffices: `equipment` first, then that of its variants.
+    pub equipment_any: Vec<Vec<EquipmentId>>,
+    /// Its grips, paths, stations and other kit.
+    pub variants: Vec<Variant>,
     /// One side at a time, both, or either.
     pub sides: SidesUse,
     /// Fraction of a set by region.
@@ -116,7 +120,6 @@ pub struct CatalogueExercise {
     /// The set scheme it is usually done with.
     pub usual_scheme: String,
     /// Actions of its main regions that it covers.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub actions: Vec<String>,
     /// Why it is never proposed.
     #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -176,6 +179,11 @@ fn exercise(atlas: &Atlas, exercise: &Exercise) -> CatalogueExercise {
         id: exercise.id,
         name: exercise.name,
         family: exercise.family,
+        equipment_any: std::iter::once(&exercise.equipment)
+            .chain(exercise.variants.iter().flat_map(|variant| &variant.equipment_any))
+            .cloned()
+            .collect(),
+        variants: exercise.variants,
         equipment: exercise.equipment,
         sides: exercise.sides,
         targets: exercise.targets,

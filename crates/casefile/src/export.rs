@@ -24,6 +24,7 @@ pub fn case_file(case: &Case) -> CaseFile {
         rounds: case.rounds.iter().map(round).collect(),
         training: case.training.iter().map(TrainingRow::from).collect(),
         choices: ChoicesEntry::from(&case.choices),
+        set_ups: case.set_ups.iter().map(|(exercise, kept)| (exercise.to_string(), kept.clone())).collect(),
         practice: PracticeEntry::default(),
     }
 }

@@ -7,6 +7,7 @@ mod assessment;
 mod catalogue;
 mod check;
 mod export;
+mod item_entry;
 mod log_entry;
 mod plan_file;
 mod problem;
@@ -17,6 +18,7 @@ mod text;
 mod usual_week;
 mod warning;
 mod week_draft;
+mod written;
 
 pub use assessment::{
     AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
@@ -26,14 +28,15 @@ pub use assessment::{
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{
-    check_choices, check_client, check_levels, check_practice, check_rating, check_skinfolds, check_tape, check_tests,
-    check_training, check_weight, stored_client,
+    check_choices, check_client, check_levels, check_practice, check_rating, check_set_up, check_skinfolds, check_tape,
+    check_tests, check_training, check_weight, stored_client,
 };
 pub use export::case_file;
-pub use log_entry::{LogEntry, LogPain, LogPart, LogSet, check_log_entry};
+pub use item_entry::ItemEntry;
+pub use log_entry::{LogEntry, LogPain, LogPart, LogSet, LogSetPart, check_log_entry};
 pub use plan_file::{
-    BlockWeekEntry, BlockedEntry, BrokenEntry, CardPlaceEntry, ItemEntry, LadderEntry, LedgerEntry, PlanFile,
-    RungEntry, SessionEntry, plan_file,
+    BlockWeekEntry, BlockedEntry, BrokenEntry, CardPlaceEntry, LadderEntry, LedgerEntry, PlanFile, RungEntry,
+    SessionEntry, plan_file,
 };
 pub use problem::Problem;
 pub use raw::{

@@ -2,13 +2,16 @@
 
 use crate::check::Checker;
 use crate::problem::{Problem, unknown};
-use atlas::{Atlas, Work};
+use crate::week_draft::INTO_NEXT;
+use atlas::{Atlas, Exercise, PartKind, Work};
 use jiff::Timestamp;
-use logbook::{Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog};
+use logbook::{
+    Count, Entry, ExerciseLog, ExercisePain, Form, LoggedPart, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,
+};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use std::collections::HashSet;
-use units::{Mass, Side};
+use std::collections::{BTreeMap, HashSet};
+use units::{Load, Side};
 use utoipa::ToSchema;
 
 /// What somebody wrote down, once. A correction is a new entry that follows the old one.
@@ -35,6 +38,7 @@ pub struct LogEntry {
 }
 
 /// A part of a session.
+#[allow(clippy::large_enum_variant, reason = "nearly all parts are exercises: a box would cost more than it saves")]
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(tag = "kind", rename_all = "kebab-case", deny_unknown_fields)]
 pub enum LogPart {
@@ -57,6 +61,15 @@ pub enum LogPart {
         /// Pain during it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pain: Option<LogPain>,
+        /// What spoiled the form.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        form: Vec<Form>,
+        /// The variant it was done in, where it was not as planned.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        variant: Option<String>,
+        /// How the station was set, number by name.
+        #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+        set_up: BTreeMap<String, f64>,
         /// A line to the coach.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         note: Option<String>,
@@ -71,6 +84,9 @@ pub enum LogPart {
         /// Soreness on coming in, 1 none to 5 very sore.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         soreness: Option<u8>,
+        /// Whether it was made a lighter one on the day: half the sets at the same load.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        lighter: bool,
         /// A line to the coach.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         note: Option<String>,
@@ -86,7 +102,7 @@ pub struct LogSet {
     /// The side, when one at a time.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
-    /// The load beside the body's own, kg.
+    /// The load beside the body's own, kg; under 0 it is help.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub load_kg: Option<f64>,
     /// Repetitions.
@@ -98,6 +114,26 @@ pub struct LogSet {
     /// Repetitions left.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub reserve: Option<u8>,
+    /// What followed straight on it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub parts: Vec<LogSetPart>,
+}
+
+/// What followed straight on a set.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LogSetPart {
+    /// Which.
+    pub kind: PartKind,
+    /// With how much, kg; under 0 it is help.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub load_kg: Option<f64>,
+    /// Repetitions.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub reps: Option<u16>,
+    /// Seconds, of a hold or a carry.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub seconds: Option<u16>,
 }
 
 /// Pain during an exercise.
@@ -122,8 +158,12 @@ pub struct LogPain {
 const WEEKS: [f64; 2] = [1.0, 250.0];
 const POSITIONS: [f64; 2] = [1.0, 20.0];
 const SET_NUMBERS: [f64; 2] = [1.0, 30.0];
-/// A sled or a leg press with everything on it.
-const LOAD_KG: [f64; 2] = [0.25, 600.0];
+/// From the most help to a sled or a leg press with everything on it.
+const LOAD_KG: [f64; 2] = [-200.0, 600.0];
+/// The least that is held or helps, kg.
+const LEAST_KG: f64 = 0.25;
+/// Parts of one set at most.
+const MOST_PARTS: usize = 6;
 const REPS: [f64; 2] = [1.0, 200.0];
 const SECONDS: [f64; 2] = [1.0, 1800.0];
 const RESERVE: [f64; 2] = [0.0, 10.0];
@@ -174,7 +214,7 @@ fn few(check: &mut Checker, at: &str, count: usize) {
 
 fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
     match part {
-        LogPart::Session { finished, sleep, soreness, note } => {
+        LogPart::Session { finished, sleep, soreness, lighter, note } => {
             let scale = SCALE.map(f64::from);
             for (field, value) in [("sleep", sleep), ("soreness", soreness)] {
                 if let Some(value) = value {
@@ -182,24 +222,27 @@ fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
                 }
             }
             let note = line(check, at, note.as_deref());
-            Some(Part::Session(SessionLog { finished: *finished, sleep: *sleep, soreness: *soreness, note }))
+            let (finished, sleep, soreness, lighter) = (*finished, *sleep, *soreness, *lighter);
+            Some(Part::Session(SessionLog { finished, sleep, soreness, lighter, note }))
         }
-        LogPart::Exercise { exercise, instead, position, scheme, sets, felt, pain, note } => {
+        LogPart::Exercise { exercise, instead, position, scheme, sets, felt, pain, form, variant, set_up, note } => {
             let planned = check.exercise(&format!("{at}/exercise"), exercise);
             let swapped = instead.as_ref().map(|id| check.exercise(&format!("{at}/instead"), id));
             let done = swapped.unwrap_or(planned);
             check.number(&format!("{at}/position"), "position", f64::from(*position), POSITIONS, "");
             let known = |scheme: &atlas::Scheme| scheme.id.clone();
-            if check.atlas.scheme(scheme).is_none() {
+            if scheme != INTO_NEXT && check.atlas.scheme(scheme).is_none() {
                 let ids: Vec<String> = check.atlas.schemes().iter().map(known).collect();
                 let says = unknown("set scheme", scheme, ids.iter().map(String::as_str));
                 check.fail::<()>(format!("{at}/scheme"), says);
             }
             few(check, &format!("{at}/sets"), sets.len());
-            let sets = self::sets(check, &format!("{at}/sets"), sets, done.map(atlas::Exercise::work));
+            let sets = self::sets(check, &format!("{at}/sets"), sets, done);
             let felt = felt.as_ref().map(|felt| super::check::felt_where(check, &format!("{at}/felt"), felt));
             let pain = pain.as_ref().map(|pain| self::pain(check, &format!("{at}/pain"), pain));
             let note = line(check, at, note.as_deref());
+            crate::written::variant(check, &format!("{at}/variant"), done, variant.as_deref());
+            crate::written::set_up(check, &format!("{at}/set_up"), set_up);
             Some(Part::Exercise(ExerciseLog {
                 exercise: planned?.id.clone(),
                 instead: instead.as_ref().and(done).map(|done| done.id.clone()),
@@ -208,6 +251,9 @@ fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
                 sets,
                 felt: felt.flatten(),
                 pain: pain.flatten(),
+                form: form.clone(),
+                variant: variant.clone(),
+                set_up: set_up.clone(),
                 note,
             }))
         }
@@ -222,7 +268,7 @@ fn line(check: &mut Checker, at: &str, note: Option<&str>) -> Option<String> {
     Some(note.to_owned())
 }
 
-fn sets(check: &mut Checker, at: &str, sets: &[LogSet], work: Option<Work>) -> Vec<LoggedSet> {
+fn sets(check: &mut Checker, at: &str, sets: &[LogSet], exercise: Option<&Exercise>) -> Vec<LoggedSet> {
     let mut seen = HashSet::new();
     let mut resolved = Vec::new();
     for (i, set) in sets.iter().enumerate() {
@@ -231,28 +277,54 @@ fn sets(check: &mut Checker, at: &str, sets: &[LogSet], work: Option<Work>) -> V
             check.fail::<()>(&at, format!("set {} of this side is there twice", set.number));
         }
         check.number(&format!("{at}/number"), "set", f64::from(set.number), SET_NUMBERS, "");
-        let load = set.load_kg.map(|kg| {
-            let kg = check.number(&format!("{at}/load_kg"), "a load of", kg, LOAD_KG, " kg")?;
-            check.take(&format!("{at}/load_kg"), Mass::from_kg(kg))
-        });
+        let load = load(check, &at, set.load_kg, exercise);
         if let Some(reserve) = set.reserve {
             check.number(&format!("{at}/reserve"), "repetitions left", f64::from(reserve), RESERVE, "");
         }
-        let Some(count) = count(check, &at, set, work) else { continue };
-        resolved.push(LoggedSet {
-            number: set.number,
-            side: set.side,
-            load: load.flatten(),
-            count,
-            reserve: set.reserve,
-        });
+        let parts = parts(check, &format!("{at}/parts"), &set.parts, exercise);
+        let Some(count) = count(check, &at, [set.reps, set.seconds], exercise.map(Exercise::work)) else { continue };
+        resolved.push(LoggedSet { number: set.number, side: set.side, load, count, reserve: set.reserve, parts });
+    }
+    resolved
+}
+
+/// A load, or help where the exercise moves the body's own weight.
+fn load(check: &mut Checker, at: &str, kg: Option<f64>, exercise: Option<&Exercise>) -> Option<Load> {
+    let at = format!("{at}/load_kg");
+    let kg = check.number(&at, "a load of", kg?, LOAD_KG, " kg")?;
+    if kg.abs() < LEAST_KG {
+        return check.fail(&at, format!("a load of {kg} kg is none: leave it out where nothing is held"));
+    }
+    if kg < 0.0 && exercise.is_some_and(|exercise| !exercise.assistable()) {
+        let says = "a load under 0 is help, which is for exercises that move the body's own weight";
+        return check.fail(&at, says);
+    }
+    check.take(&at, Load::from_kg(kg))
+}
+
+fn parts(check: &mut Checker, at: &str, parts: &[LogSetPart], exercise: Option<&Exercise>) -> Vec<LoggedPart> {
+    if parts.len() > MOST_PARTS {
+        check.fail::<()>(at, format!("{} parts of a set: {MOST_PARTS} are the most", parts.len()));
+    }
+    let mut resolved = Vec::new();
+    for (i, part) in parts.iter().enumerate() {
+        let at = format!("{at}/{i}");
+        // A carry is another movement: any load goes with it.
+        let of = exercise.filter(|_| part.kind != PartKind::Carry);
+        let load = load(check, &at, part.load_kg, of);
+        let Some(count) = count(check, &at, [part.reps, part.seconds], None) else { continue };
+        if part.kind.in_seconds() != matches!(count, Count::Seconds(_)) {
+            let unit = if part.kind.in_seconds() { "seconds" } else { "repetitions" };
+            check.fail::<()>(&at, format!("this part of a set is counted in {unit}"));
+        }
+        resolved.push(LoggedPart { kind: part.kind, load, count });
     }
     resolved
 }
 
 /// Repetitions or seconds, whichever the exercise is counted in.
-fn count(check: &mut Checker, at: &str, set: &LogSet, work: Option<Work>) -> Option<Count> {
-    let counted = match (set.reps, set.seconds) {
+fn count(check: &mut Checker, at: &str, [reps, seconds]: [Option<u16>; 2], work: Option<Work>) -> Option<Count> {
+    let counted = match (reps, seconds) {
         (Some(reps), None) => Count::Reps(reps),
         (None, Some(seconds)) => Count::Seconds(seconds),
         (Some(_), Some(_)) => return check.fail(at, "a set has repetitions or seconds, not both"),

@@ -1,13 +1,14 @@
 //! The plan file (`orthomer-plan`, version 1).
 
+use crate::item_entry::{ItemEntry, item};
 use assess::Class;
-use atlas::Work;
 use plan::{
-    BlockWeek, Broken, Item, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Progression, Proof, Session,
-    SidePlan, Status,
+    BlockWeek, Broken, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Proof, Session, Status, Step,
+    WarmUpEntry,
 };
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use units::{ExerciseId, RegionId};
 use utoipa::ToSchema;
 
@@ -106,7 +107,7 @@ pub struct BlockWeekEntry {
     /// Sets by session and item, in their order.
     pub sets: Vec<Vec<u16>>,
     /// Fractional sets of the chosen regions.
-    pub doses: std::collections::BTreeMap<RegionId, f64>,
+    pub doses: BTreeMap<RegionId, f64>,
     /// What changes against the week before.
     pub says: Vec<String>,
 }
@@ -145,6 +146,12 @@ pub struct SessionEntry {
     pub minutes: f64,
     /// In order.
     pub items: Vec<ItemEntry>,
+    /// Set by set as it is run: one card's sets after another, the cards of a group in turns.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub run: Vec<Step>,
+    /// What comes before and after the work; none in plans of before it was named.
+    #[serde(default, skip_serializing_if = "is_nothing")]
+    pub warm_up: WarmUpEntry,
     /// What it is for, where the days have themes.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub theme: Option<String>,
@@ -156,50 +163,9 @@ pub struct SessionEntry {
     pub ladders: Vec<LadderEntry>,
 }
 
-/// An exercise in a session.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
-pub struct ItemEntry {
-    /// The exercise.
-    pub exercise: ExerciseId,
-    /// Its name.
-    pub name: String,
-    /// The region it is there for.
-    pub region: RegionId,
-    /// Sets.
-    pub sets: u16,
-    /// Repetitions, low and high.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub reps: Option<[u16; 2]>,
-    /// Seconds, low and high, where repetitions are not counted.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub seconds: Option<[u16; 2]>,
-    /// Repetitions in reserve.
-    pub reserve: u8,
-    /// Rest after a set, s.
-    pub rest_s: u16,
-    /// Set scheme.
-    pub scheme: String,
-    /// Place in the session, from 1.
-    pub order: usize,
-    /// Side order.
-    pub sides: SidePlan,
-    /// Extra sets for the side that goes first.
-    pub extra_sets_weaker: u16,
-    /// How to warm up to it.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub warm_up: Option<String>,
-    /// Sentences the coach's schools add to the exercise's own.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub cues: Vec<String>,
-    /// Reasons.
-    pub why: Vec<String>,
-    /// Whether solving leaves it as it is.
-    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
-    pub locked: bool,
-    /// What it takes, setting up included.
-    pub minutes: f64,
-    /// How it goes on from session to session.
-    pub progression: Progression,
+/// Whether nothing comes before or after the work.
+fn is_nothing(warm_up: &WarmUpEntry) -> bool {
+    *warm_up == WarmUpEntry::default()
 }
 
 /// A region's week, fractional sets.
@@ -332,35 +298,10 @@ fn session(session: &Session) -> SessionEntry {
         home: session.home,
         minutes: session.minutes,
         items: session.items.iter().enumerate().map(|(position, i)| item(position, i)).collect(),
+        run: session.run.clone(),
+        warm_up: session.warm_up.clone(),
         theme: session.theme.map(str::to_owned),
         short_because: session.short_because.clone(),
         ladders: session.ladders.iter().map(ladder).collect(),
-    }
-}
-
-fn item(position: usize, item: &Item) -> ItemEntry {
-    let (reps, seconds) = match item.work {
-        Work::Reps(range) => (Some(range), None),
-        Work::Seconds(range) => (None, Some(range)),
-    };
-    ItemEntry {
-        exercise: item.exercise.clone(),
-        name: item.name.clone(),
-        region: item.region.clone(),
-        sets: item.sets,
-        reps,
-        seconds,
-        reserve: item.reserve,
-        rest_s: item.rest_s,
-        scheme: item.scheme.clone(),
-        order: position + 1,
-        sides: item.sides,
-        extra_sets_weaker: item.extra_sets_weaker,
-        warm_up: item.warm_up.clone(),
-        cues: item.cues.clone(),
-        why: item.why.clone(),
-        locked: item.locked,
-        minutes: item.minutes,
-        progression: item.progression.clone(),
     }
 }

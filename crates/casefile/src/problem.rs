@@ -13,6 +13,11 @@ pub struct Problem {
     pub says: String,
 }
 
+/// A key as a part of a JSON pointer (RFC 6901).
+pub(crate) fn escaped(key: &str) -> String {
+    key.replace('~', "~0").replace('/', "~1")
+}
+
 impl Problem {
     pub(crate) fn new(pointer: impl Into<String>, says: impl Into<String>) -> Self {
         Self { pointer: pointer.into(), says: says.into() }

@@ -1,7 +1,7 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
-use crate::problem::Problem;
-use assess::{Experience, Hand, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
+use crate::problem::{Problem, escaped};
+use assess::{Experience, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
 use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -30,6 +30,9 @@ pub struct CaseFile {
     /// The coach's choices.
     #[serde(default)]
     pub choices: ChoicesEntry,
+    /// How the client's stations are set, by exercise.
+    #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
+    pub set_ups: BTreeMap<String, KeptSetUp>,
     /// What the practice sets differently from what ships.
     #[serde(default, skip_serializing_if = "PracticeEntry::is_shipped")]
     pub practice: PracticeEntry,
@@ -360,7 +363,6 @@ pub fn parse_json<T: serde::de::DeserializeOwned>(text: &str) -> Result<T, Probl
 
 fn misshapen(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
     use serde_path_to_error::Segment as Part;
-    let escaped = |key: &str| key.replace('~', "~0").replace('/', "~1");
     let pointer = error.path().iter().fold(String::new(), |pointer, part| match part {
         Part::Seq { index } => format!("{pointer}/{index}"),
         Part::Map { key } => format!("{pointer}/{}", escaped(key)),

@@ -3,8 +3,9 @@
 use crate::check::Checker;
 use crate::problem::{Problem, unknown};
 use crate::text::is_one_line;
+use crate::written::written;
 use atlas::{Atlas, STRAIGHT, Scheme};
-use plan::{Card, Draft, PlanProblem, WEEKS, WeekShape};
+use plan::{Card, Draft, PlanProblem, WEEKS, WeekShape, Written};
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId};
 use utoipa::ToSchema;
@@ -50,6 +51,12 @@ pub struct CardDraft {
     /// Whether solving leaves it as it is.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub locked: bool,
+    /// The superset or giant set it is part of: a letter that two to four neighbouring cards share.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub group: Option<String>,
+    /// What the coach wrote on it; what is left out is as the exercise, the scheme and the school have it.
+    #[serde(default, skip_serializing_if = "Written::is_empty")]
+    pub written: Written,
 }
 
 /// A week whose parts are all known.
@@ -68,6 +75,8 @@ struct CheckedCard {
     sets: u16,
     scheme: Scheme,
     locked: bool,
+    group: Option<String>,
+    written: Written,
 }
 
 const MINUTES: [f64; 2] = [10.0, 240.0];
@@ -135,7 +144,8 @@ fn cards(check: &mut Checker, at: &str, day: &DayDraft) -> Vec<CheckedCard> {
         let at = format!("{at}/items/{place}");
         let exercise = check.exercise(&format!("{at}/exercise"), &card.exercise).map(|exercise| exercise.id.clone());
         check.number(&format!("{at}/sets"), "sets", f64::from(card.sets), SETS, "");
-        let id = card.scheme.as_deref().unwrap_or(STRAIGHT);
+        // Weeks of before there were groups say it in the first card's scheme.
+        let id = card.scheme.as_deref().filter(|id| *id != INTO_NEXT).unwrap_or(STRAIGHT);
         let schemes = check.atlas.schemes();
         let scheme = schemes.iter().find(|scheme| scheme.id == id).cloned();
         let scheme = scheme.or_else(|| {
@@ -149,9 +159,55 @@ fn cards(check: &mut Checker, at: &str, day: &DayDraft) -> Vec<CheckedCard> {
                 format!("{exercise} stands twice on one day: give one card its sets"),
             );
         }
-        cards.push(CheckedCard { exercise, sets: card.sets, scheme, locked: card.locked });
+        let known = check.atlas.exercise(&exercise).cloned();
+        if let Some(known) = &known {
+            written(check, &format!("{at}/written"), known, &card.written, card.sets);
+        }
+        let (group, written) = (card.group.clone(), card.written.clone());
+        cards.push(CheckedCard { exercise, sets: card.sets, scheme, locked: card.locked, group, written });
     }
+    let into_next = |card: &CardDraft| card.scheme.as_deref() == Some(INTO_NEXT);
+    if cards.len() == day.items.len() {
+        for place in 1..cards.len() {
+            if into_next(&day.items[place - 1]) {
+                let letter = cards[place - 1].group.clone().unwrap_or_else(|| free_letter(&cards));
+                cards[place - 1].group = Some(letter.clone());
+                cards[place].group = Some(letter);
+            }
+        }
+    }
+    groups(check, at, &cards);
     cards
+}
+
+/// How the scheme was called by which a card ran straight into the next, in weeks and entries of before there were groups.
+pub(crate) const INTO_NEXT: &str = "superset";
+/// Cards of a group at most.
+const MOST_IN_A_GROUP: usize = 4;
+
+/// A letter that no group of the day has.
+fn free_letter(cards: &[CheckedCard]) -> String {
+    let taken = |letter: &char| cards.iter().any(|card| card.group.as_deref() == Some(letter.to_string().as_str()));
+    ('A'..='Z').find(|letter| !taken(letter)).unwrap_or('Z').to_string()
+}
+
+/// The cards of a group stand side by side, two to four of them, under one capital letter.
+fn groups(check: &mut Checker, at: &str, cards: &[CheckedCard]) {
+    let mut seen: Vec<&str> = Vec::new();
+    for range in plan::rounds(cards.iter().map(|card| card.group.as_deref())) {
+        let at = format!("{at}/items/{}/group", range.start);
+        let Some(group) = cards[range.start].group.as_deref() else { continue };
+        let letter = group.len() == 1 && group.bytes().all(|byte| byte.is_ascii_uppercase());
+        if !letter {
+            check.fail::<()>(&at, format!("a group called {group:?}: expected one capital letter"));
+        } else if seen.contains(&group) {
+            check.fail::<()>(&at, format!("group {group} stands in two places: its cards belong side by side"));
+        } else if !(2..=MOST_IN_A_GROUP).contains(&range.len()) {
+            let says = format!("group {group} has {} cards: expected 2 to {MOST_IN_A_GROUP}", range.len());
+            check.fail::<()>(&at, says);
+        }
+        seen.push(group);
+    }
 }
 
 impl CheckedWeek {
@@ -164,8 +220,8 @@ impl CheckedWeek {
     /// what is refused.
     pub fn draft(&self, problem: &PlanProblem) -> Draft {
         let card = |card: &CheckedCard| {
-            let CheckedCard { sets, scheme, locked, exercise } = card.clone();
-            Some(Card { candidate: problem.place_of(&exercise)?, sets, scheme, locked })
+            let CheckedCard { sets, scheme, locked, exercise, group, written } = card.clone();
+            Some(Card { candidate: problem.place_of(&exercise)?, sets, scheme, locked, group, written })
         };
         Draft { sessions: self.cards.iter().map(|cards| cards.iter().filter_map(card).collect()).collect() }
     }
@@ -178,6 +234,8 @@ pub fn week_draft(problem: &PlanProblem, draft: &Draft, weeks: u8, bring_up: &[R
         sets: card.sets,
         scheme: (card.scheme.id != STRAIGHT).then(|| card.scheme.id.clone()),
         locked: card.locked,
+        group: card.group.clone(),
+        written: card.written.clone(),
     };
     let day = |session: usize| DayDraft {
         day: problem.days[session],

@@ -1,6 +1,6 @@
 //! The sessions as calendar entries (RFC 5545), one a training day, all day long: the client knows the hour.
 
-use crate::words::work;
+use crate::words::{load, place, set_up, work};
 use crate::{Handout, HandoutError};
 use icalendar::{Calendar, Component, Event, Property};
 use jiff::civil::Date;
@@ -37,8 +37,14 @@ fn event(handout: &Handout, week: u8, session: usize) -> Result<Event, HandoutEr
     let date = handout.date(week, planned.day)?;
     let next = date.tomorrow().map_err(|_| HandoutError::Calendar { week, starts_on: handout.starts_on })?;
     let mut says = String::new();
-    for (place, item) in planned.items.iter().enumerate() {
-        let _ = writeln!(says, "{}. {}: {} x {}", place + 1, item.name, handout.sets(week, session, place), work(item));
+    for (at, item) in planned.items.iter().enumerate() {
+        let sets = handout.sets(week, session, at);
+        let _ = write!(says, "{}. {}: {sets} x {}", place(&planned.items, at), item.name, work(item));
+        let beside = [item.load_kg.map(load), Some(set_up(handout.atlas, item)), item.note.clone()];
+        for one in beside.into_iter().flatten().filter(|one| !one.is_empty()) {
+            let _ = write!(says, "; {one}");
+        }
+        says.push('\n');
     }
     let lighter = handout.plan.weeks.iter().any(|w| w.number == week && w.lighter);
     let note = if lighter { ", lighter week" } else { "" };

@@ -1,14 +1,14 @@
 //! The plan as PDF, A4: a session begins a page, with cues, faults, side order, warm-up and a box to write in for every week.
 
 use crate::page::{Faces, HEIGHT, MARGIN, WIDTH, frame, rule, text};
-use crate::words::{STOP, sides, work};
+use crate::words::{self, STOP, sides, work};
 use crate::{Handout, HandoutError};
-use atlas::STRAIGHT;
-use casefile::{ItemEntry, LadderEntry, SessionEntry};
+use atlas::{Exercise, STRAIGHT};
+use casefile::{LadderEntry, SessionEntry};
 use krilla::Document;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
-use plan::weekday_name;
+use plan::{ActivationEntry, MoveEntry, weekday_name};
 
 const NAME: f32 = 11.0;
 const BODY: f32 = 9.0;
@@ -139,8 +139,33 @@ impl Setting<'_> {
 /// What a session is made of; an exercise is never torn in two.
 fn blocks(handout: &Handout, setting: &Setting, index: usize, session: &SessionEntry) -> Vec<Vec<Part>> {
     let items = session.items.iter().enumerate();
-    let exercises = items.map(|(place, item)| exercise(handout, setting, index, place, item));
-    session.ladders.iter().map(|ladder| light_sets(setting, ladder)).chain(exercises).collect()
+    let exercises = items.map(|(place, _)| exercise(handout, setting, (index, session), place));
+    let ladders = session.ladders.iter().map(|ladder| light_sets(setting, ladder));
+    let warm_up = &session.warm_up;
+    let before = moves(setting, "Warm up", &warm_up.moves, warm_up.activation.as_ref());
+    let after = moves(setting, "At the end", &warm_up.restoring, None);
+    before.into_iter().chain(ladders).chain(exercises).chain(after).collect()
+}
+
+/// Moves before or after the work in one paragraph; none where there are none.
+fn moves(
+    setting: &Setting,
+    title: &str,
+    moves: &[MoveEntry],
+    activation: Option<&ActivationEntry>,
+) -> Option<Vec<Part>> {
+    let one = |one: &MoveEntry| {
+        let count = one.reps.map(|reps| reps.to_string()).or(one.seconds.map(|s| format!("{s} s"))).unwrap_or_default();
+        format!("{} {count}", lower(&one.name))
+    };
+    let mut says: Vec<String> = moves.iter().map(one).collect();
+    says.extend(activation.map(|light| format!("{} light sets of {}: {}", light.sets, light.reps, lower(&light.name))));
+    if says.is_empty() {
+        return None;
+    }
+    let mut parts = setting.paragraph(&format!("{title}: {}.", says.join("; ")), BODY, false);
+    parts.push(Part::Rule);
+    Some(parts)
 }
 
 /// Light sets for a region that is not felt, before the first exercise.
@@ -153,27 +178,38 @@ fn light_sets(setting: &Setting, ladder: &LadderEntry) -> Vec<Part> {
     parts
 }
 
-fn exercise(handout: &Handout, setting: &Setting, session: usize, place: usize, item: &ItemEntry) -> Vec<Part> {
+fn exercise(
+    handout: &Handout,
+    setting: &Setting,
+    (session, planned): (usize, &SessionEntry),
+    place: usize,
+) -> Vec<Part> {
+    let item = &planned.items[place];
     let known = handout.atlas.exercise(&item.exercise);
     let scheme = handout.atlas.scheme(&item.scheme).filter(|scheme| scheme.id != STRAIGHT);
-    let mut parts = setting.paragraph(&format!("{}. {}", place + 1, item.name), NAME, true);
-    let how = format!(
-        "{} sets of {}, {} in reserve, rest {} s. {}.",
-        item.sets,
-        work(item),
-        item.reserve,
-        item.rest_s,
-        sides(item)
-    );
+    let mark = words::place(&planned.items, place);
+    let mut parts = setting.paragraph(&format!("{mark}. {}", item.name), NAME, true);
+    let mut dose = vec![format!("{} sets of {}", item.sets, work(item)), format!("{} in reserve", item.reserve)];
+    dose.extend(item.load_kg.map(|kg| format!("begin with {}", words::load(kg))));
+    dose.extend(words::tempo(item).map(|tempo| format!("tempo {tempo} (lower, pause, lift, pause)")));
+    dose.push(words::rest(&planned.items, place));
+    let beside = [words::set_up(handout.atlas, item), words::per_set(item)];
+    let mut how = format!("{}. {}.", dose.join(", "), sides(item));
+    for says in beside.iter().filter(|says| !says.is_empty()) {
+        how.push(' ');
+        how.push_str(&upper(says));
+        how.push('.');
+    }
     parts.extend(setting.paragraph(&how, BODY, false));
+    if let Some(note) = &item.note {
+        parts.extend(setting.paragraph(note, BODY, true));
+    }
     let mut says: Vec<String> = scheme.into_iter().map(|scheme| format!("{}: {}", scheme.name, scheme.how)).collect();
     says.extend(item.warm_up.iter().map(|says| format!("Warm up: {says}")));
-    says.extend(known.map(|known| known.set_up.clone()));
-    says.extend(known.into_iter().flat_map(|known| known.cues.clone()));
-    says.extend(item.cues.iter().cloned());
-    says.extend(
-        known.and_then(|known| known.faults.first()).map(|fault| format!("Watch for: {}.", lower(&fault.fault))),
-    );
+    says.extend(item.card_says(handout.atlas));
+    let faults = known.map(Exercise::faults_shortest_first).unwrap_or_default();
+    says.extend(faults.first().map(|fault| format!("Watch for: {}.", lower(fault))));
+    says.extend(known.into_iter().flat_map(|known| known.cautions.clone()));
     says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
     parts.extend(setting.paragraph(&says.join(" "), BODY, false));
     let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.sets(week, session, place));
@@ -181,6 +217,11 @@ fn exercise(handout: &Handout, setting: &Setting, session: usize, place: usize, 
     parts.push(Part::Boxes { labels, height: BOX_HEIGHT * setting.scale });
     parts.push(Part::Rule);
     parts
+}
+
+fn upper(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
 }
 
 fn lower(text: &str) -> String {

@@ -1,10 +1,11 @@
 //! The plan as a table: one row for each exercise of each session of each week.
 
+use crate::words::{per_set, tempo};
 use crate::{Handout, HandoutError};
 use casefile::{ItemEntry, csv_cell};
 use plan::SidePlan;
 
-const COLUMNS: [&str; 20] = [
+const COLUMNS: [&str; 27] = [
     "week",
     "date",
     "day",
@@ -25,6 +26,13 @@ const COLUMNS: [&str; 20] = [
     "scheme",
     "lighter_week",
     "warm_up",
+    "group",
+    "tempo_s",
+    "load_kg",
+    "variant",
+    "set_up",
+    "per_set",
+    "note",
 ];
 
 /// The plan as CSV (RFC 4180), UTF-8, with a header. Units are in the names of the columns.
@@ -41,7 +49,12 @@ pub fn table(handout: &Handout) -> Result<String, HandoutError> {
             for (place, item) in planned.items.iter().enumerate() {
                 let sets = handout.sets(week, session, place);
                 let lighter = handout.plan.weeks.iter().any(|w| w.number == week && w.lighter);
-                let row = row(item, [week.to_string(), date.clone(), planned.day.to_string()], session, sets, lighter);
+                let row = row(
+                    &item.with_sets(sets),
+                    [week.to_string(), date.clone(), planned.day.to_string()],
+                    session,
+                    lighter,
+                );
                 writer.write_record(row).map_err(|error| failed(&error))?;
             }
         }
@@ -50,13 +63,14 @@ pub fn table(handout: &Handout) -> Result<String, HandoutError> {
     String::from_utf8(bytes).map_err(|error| failed(&error))
 }
 
-fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, sets: u16, lighter: bool) -> Vec<String> {
+fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, lighter: bool) -> Vec<String> {
     let range = |range: Option<[u16; 2]>, end: usize| range.map_or_else(String::new, |range| range[end].to_string());
     let sides = match item.sides {
         SidePlan::Both => "both",
         SidePlan::LeftFirst => "left-first",
         SidePlan::RightFirst => "right-first",
     };
+    let numbers: Vec<String> = item.set_up.iter().map(|(name, value)| format!("{name}={value}")).collect();
     vec![
         week,
         date,
@@ -66,7 +80,7 @@ fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, sets: u
         item.exercise.to_string(),
         csv_cell(&item.name).into_owned(),
         item.region.to_string(),
-        sets.to_string(),
+        item.sets.to_string(),
         range(item.reps, 0),
         range(item.reps, 1),
         range(item.seconds, 0),
@@ -78,5 +92,12 @@ fn row(item: &ItemEntry, [week, date, day]: [String; 3], session: usize, sets: u
         item.scheme.clone(),
         lighter.to_string(),
         csv_cell(item.warm_up.as_deref().unwrap_or_default()).into_owned(),
+        item.group.clone().unwrap_or_default(),
+        tempo(item).unwrap_or_default(),
+        item.load_kg.map_or_else(String::new, |kg| kg.to_string()),
+        item.variant.clone().unwrap_or_default(),
+        csv_cell(&numbers.join(" ")).into_owned(),
+        csv_cell(&per_set(item)).into_owned(),
+        csv_cell(item.note.as_deref().unwrap_or_default()).into_owned(),
     ]
 }

@@ -19,6 +19,13 @@ static MOVEMENTS: LazyLock<BTreeMap<String, Movement>> = LazyLock::new(|| {
     files.into_iter().flat_map(read).map(|movement| (movement.exercise.clone(), movement)).collect()
 });
 
+/// Moves without load, for their pictures alone.
+static MOVES: LazyLock<BTreeMap<String, Movement>> = LazyLock::new(|| {
+    let file = include_str!("../data/movements/warm-ups.toml");
+    let moves = toml::from_str::<File>(file).expect("the shipped moves read").movement;
+    moves.into_iter().map(|movement| (movement.exercise.clone(), movement)).collect()
+});
+
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 struct File {
@@ -273,6 +280,11 @@ impl Movement {
     /// The movement of an exercise of the catalogue.
     pub fn of(exercise: &str) -> Option<&'static Self> {
         MOVEMENTS.get(exercise)
+    }
+
+    /// A move without load that warms up or restores: for its picture alone.
+    pub fn of_move(id: &str) -> Option<&'static Self> {
+        MOVES.get(id)
     }
 
     /// All that ship, by id of their exercise.

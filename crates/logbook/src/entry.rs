@@ -1,9 +1,11 @@
 //! One exercise of one session as it was written down.
 
+use atlas::{Effort, Exercise, PartKind};
 use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use units::{ExerciseId, Mass, Side};
+use std::collections::BTreeMap;
+use units::{ExerciseId, Load, Side};
 use utoipa::ToSchema;
 
 /// Bounds of what is told by feel: sleep and soreness, 1 to 5.
@@ -47,6 +49,7 @@ impl Entry {
 }
 
 /// A part of a session.
+#[allow(clippy::large_enum_variant, reason = "nearly all parts are exercises: a box would cost more than it saves")]
 #[derive(Clone, Debug, PartialEq)]
 pub enum Part {
     /// One exercise.
@@ -72,8 +75,73 @@ pub struct ExerciseLog {
     pub felt: Option<String>,
     /// Pain during it.
     pub pain: Option<ExercisePain>,
+    /// What spoiled the form, as reported.
+    pub form: Vec<Form>,
+    /// The variant it was done in, where it was not as planned.
+    pub variant: Option<String>,
+    /// How the station was set, number by name.
+    pub set_up: BTreeMap<String, f64>,
     /// A line to the coach.
     pub note: Option<String>,
+}
+
+/// What spoils a set: each holds the load until it is gone.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum Form {
+    /// Thrown rather than lifted.
+    Swung,
+    /// The shoulders went up to the ears.
+    Shrugged,
+    /// The elbows sank out of their path.
+    ElbowsDropped,
+    /// The blades drew together where they should stay apart.
+    BladesSqueezed,
+    /// The lower back took over.
+    LowerBack,
+    /// Not the whole range.
+    CutShort,
+    /// Somebody helped.
+    Helped,
+}
+
+impl Form {
+    /// All, in the order in which they are offered.
+    pub const ALL: [Self; 7] = [
+        Self::Swung,
+        Self::CutShort,
+        Self::Shrugged,
+        Self::ElbowsDropped,
+        Self::BladesSqueezed,
+        Self::LowerBack,
+        Self::Helped,
+    ];
+
+    /// Whether it can happen to an exercise: shoulders rise, elbows sink and blades draw together only where the arms are
+    /// loaded, the back takes over only where it is not held (common practice, no source).
+    pub fn fits(self, exercise: &Exercise) -> bool {
+        let trains = |muscles: &[&str]| exercise.targets.keys().any(|region| muscles.contains(&region.muscle()));
+        match self {
+            Self::Swung | Self::CutShort | Self::Helped => true,
+            Self::Shrugged => trains(&["delts", "traps", "chest", "lats", "rhomboids"]),
+            Self::ElbowsDropped => trains(&["delts", "chest"]) || trains(&["triceps"]),
+            Self::BladesSqueezed => exercise.targets.keys().any(|region| region.as_str() == "delts.posterior"),
+            Self::LowerBack => exercise.stability < 2 && exercise.effort != Effort::Small,
+        }
+    }
+
+    /// In words, within a sentence.
+    pub fn says(self) -> &'static str {
+        match self {
+            Self::Swung => "swung",
+            Self::Shrugged => "shrugged",
+            Self::ElbowsDropped => "elbows dropped",
+            Self::BladesSqueezed => "blades squeezed",
+            Self::LowerBack => "the lower back took over",
+            Self::CutShort => "cut short",
+            Self::Helped => "helped",
+        }
+    }
 }
 
 impl ExerciseLog {
@@ -89,18 +157,31 @@ impl ExerciseLog {
 }
 
 /// One set, of one side or both.
-#[derive(Clone, Copy, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq)]
 pub struct LoggedSet {
     /// From 1; both sides of a set share its number.
     pub number: u8,
     /// The side, when one at a time.
     pub side: Option<Side>,
-    /// The load beside the body's own; none when nothing is held.
-    pub load: Option<Mass>,
+    /// The load beside the body's own, or help; none when neither.
+    pub load: Option<Load>,
     /// How much of it.
     pub count: Count,
     /// Repetitions left, when said.
     pub reserve: Option<u8>,
+    /// What followed straight on it.
+    pub parts: Vec<LoggedPart>,
+}
+
+/// What followed straight on a set.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct LoggedPart {
+    /// Which.
+    pub kind: PartKind,
+    /// With how much.
+    pub load: Option<Load>,
+    /// How much of it.
+    pub count: Count,
 }
 
 /// How a set is counted.
@@ -174,6 +255,27 @@ pub struct SessionLog {
     pub sleep: Option<u8>,
     /// Soreness on coming in, 1 none to 5 very sore.
     pub soreness: Option<u8>,
+    /// Whether it was made a lighter one on the day.
+    pub lighter: bool,
     /// A line to the coach.
     pub note: Option<String>,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use atlas::Atlas;
+    use rstest::rstest;
+
+    // Common practice, no source.
+    #[rstest]
+    #[case::a_reverse_fly("one-arm-reverse-fly", Form::BladesSqueezed, true)]
+    #[case::a_curl_squeezes_no_blades("db-curl", Form::BladesSqueezed, false)]
+    #[case::a_side_raise("db-side-raise", Form::Shrugged, true)]
+    #[case::the_back_is_held("leg-extension", Form::LowerBack, false)]
+    #[case::anything_is_swung("db-curl", Form::Swung, true)]
+    fn what_is_offered_to_report_can_happen(#[case] exercise: &str, #[case] form: Form, #[case] expected: bool) {
+        let atlas = Atlas::load().unwrap();
+        assert_eq!(form.fits(atlas.exercise(&exercise.parse().unwrap()).unwrap()), expected);
+    }
 }

@@ -11,6 +11,7 @@ mod entry;
 mod heads;
 mod lighten;
 mod performance;
+mod planned;
 mod queue;
 mod review;
 mod stall;
@@ -21,16 +22,19 @@ mod trend;
 pub use alarm::{Alarm, AlarmKind, alarms, hurt};
 pub use calendar::{DueSession, block_week, due};
 pub use clock::{ClockFix, MOST_SKEW_S, put_right};
-pub use entry::{Count, Entry, ExerciseLog, ExercisePain, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog};
+pub use entry::{
+    Count, Entry, ExerciseLog, ExercisePain, Form, LoggedPart, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,
+};
 pub use heads::{Heads, heads};
-pub use lighten::lighten;
+pub use lighten::{LIGHTER_TODAY, LighterToday, lighten, lighter_sets};
 pub use performance::{BestSets, Performed, best_sets, performance};
+pub use planned::Planned;
 pub use queue::{QueueKind, ROUND_WEEKS};
 pub use review::{
     AreaReview, Decision, GirthMove, PartMoved, PlannedSession, RegionReview, Review, ReviewRound, RoundWork,
     WidthMove, WorkDone, asked_of_plan, beside, carried, review, round_work, weeks_to_show,
 };
 pub use stall::{Stall, stall};
-pub use target::{Offer, Overrule, Planned, Target, TargetKind, next, still_holds};
+pub use target::{Offer, Overrule, Target, TargetKind, next, still_holds};
 pub use training::{training_entry, weekly_sets};
 pub use trend::{Trend, TrendPoint, noise_band};

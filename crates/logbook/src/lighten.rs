@@ -2,7 +2,10 @@
 
 use crate::entry::SessionLog;
 use crate::performance::Performed;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use units::Side;
+use utoipa::ToSchema;
 
 /// Lifts that have to fall.
 const LIFTS: usize = 2;
@@ -11,6 +14,26 @@ const SESSIONS: usize = 2;
 /// Sleep at or below this is bad; soreness at or above it is much.
 const BAD_SLEEP: u8 = 2;
 const MUCH_SORENESS: u8 = 4;
+
+/// From when on sleep or soreness offer a lighter session today: half the sets at the same load.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct LighterToday {
+    /// Sleep at or below this is bad, 1 to 5.
+    pub sleep_at_most: u8,
+    /// Soreness at or above this is much, 1 to 5.
+    pub soreness_at_least: u8,
+    /// How many times the warm-up is done on such a day.
+    pub warm_up_times: u8,
+}
+
+/// When a lighter session is offered.
+pub const LIGHTER_TODAY: LighterToday =
+    LighterToday { sleep_at_most: BAD_SLEEP, soreness_at_least: MUCH_SORENESS, warm_up_times: 2 };
+
+/// Sets of an exercise in a lighter session.
+pub fn lighter_sets(sets: u16) -> u16 {
+    sets.div_ceil(2)
+}
 
 /// Why the next week should be lighter; none when nothing says so. `lifts` are the exercises of the plan with the side that
 /// sets the pace and their history, oldest first; `sessions` are told by feel, oldest first.

@@ -3,7 +3,7 @@
 use crate::entry::{Count, ExerciseLog, LoggedSet};
 use assess::{StrengthSet, epley_kg};
 use jiff::civil::Date;
-use units::Side;
+use units::{Load, Side};
 
 /// An exercise as it was done on a day.
 #[derive(Clone, Copy, Debug)]
@@ -53,10 +53,18 @@ pub fn best_sets(log: &ExerciseLog) -> BestSets {
     }
 }
 
+/// A body's weight as far as comparing sets with more or less help goes, kg: a choice of ours, near enough for one client's own
+/// sets.
+const BODY_KG: f64 = 80.0;
+
 /// A set as one number: with a load the estimated maximum (Epley 1985), kg, or kg times seconds; without one what was
-/// counted. Comparable only within one exercise.
+/// counted, less the share that help took off. Comparable only within one exercise.
 pub fn performance(set: &LoggedSet) -> f64 {
-    let Some(load) = set.load.filter(|load| load.kg() > 0.0) else { return f64::from(set.count.number()) };
+    let count = f64::from(set.count.number());
+    let Some(load) = set.load.and_then(Load::held) else {
+        let help = set.load.map_or(0.0, |load| -load.kg() / BODY_KG);
+        return count * (1.0 - help).max(0.0);
+    };
     match set.count {
         Count::Reps(reps) => epley_kg(StrengthSet { load, reps }),
         Count::Seconds(seconds) => load.kg() * f64::from(seconds),
@@ -68,12 +76,11 @@ pub(crate) mod tests {
     use super::*;
     use crate::entry::{Entry, Part, SessionKey};
     use rstest::rstest;
-    use units::Mass;
 
-    /// Load in kg (0 for none) and repetitions of both sides together.
+    /// Load in kg (0 for none, under 0 for help) and repetitions of both sides together.
     pub(crate) fn set(number: u8, load_kg: f64, reps: u16) -> LoggedSet {
-        let load = (load_kg > 0.0).then(|| Mass::from_kg(load_kg).unwrap());
-        LoggedSet { number, side: None, load, count: Count::Reps(reps), reserve: Some(1) }
+        let load = (load_kg != 0.0).then(|| Load::from_kg(load_kg).unwrap());
+        LoggedSet { number, side: None, load, count: Count::Reps(reps), reserve: Some(1), parts: Vec::new() }
     }
 
     pub(crate) fn log(exercise: &str, sets: &[(f64, u16)]) -> ExerciseLog {
@@ -86,6 +93,9 @@ pub(crate) mod tests {
             sets,
             felt: None,
             pain: None,
+            form: Vec::new(),
+            variant: None,
+            set_up: std::collections::BTreeMap::new(),
             note: None,
         }
     }
@@ -106,6 +116,7 @@ pub(crate) mod tests {
     #[case::five(set(1, 100.0, 5), 116.667)]
     #[case::one(set(1, 100.0, 1), 100.0)]
     #[case::the_body_alone(set(1, 0.0, 14), 14.0)]
+    #[case::half_the_body_helped(set(1, -40.0, 10), 5.0)]
     #[case::a_loaded_hang(LoggedSet { count: Count::Seconds(40), ..set(1, 10.0, 1) }, 400.0)]
     fn a_set_is_one_number(#[case] set: LoggedSet, #[case] expected: f64) {
         assert!((performance(&set) - expected).abs() < 1e-3);

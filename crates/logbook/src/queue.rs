@@ -14,10 +14,14 @@ pub enum QueueKind {
     Pain,
     /// What is stored of a client cannot be read.
     Unreadable,
+    /// The client wrote to the coach, and nobody has read it.
+    Message,
     /// Two versions of an exercise stand side by side.
     Conflict,
     /// Pictures came in that nobody has judged.
     Photos,
+    /// The client left a line in the log.
+    Line,
     /// The block is over, or the last round is long ago.
     RoundDue,
     /// Something was chosen, and no plan was given for it.

@@ -42,8 +42,8 @@ pub fn stall(history: &[Performed], side: Option<Side>, today: Date) -> Option<S
 fn last_better(full: &[&Performed], side: Option<Side>) -> Option<Date> {
     let mut best: Option<(Date, f64, f64)> = None;
     for done in full {
-        let loads = done.sets(side).filter_map(|set| set.load).map(units::Mass::kg);
-        let (set, load_kg) = (done.best(side)?, loads.fold(0.0, f64::max));
+        let loads = done.sets(side).filter_map(|set| set.load).map(units::Load::kg);
+        let (set, load_kg) = (done.best(side)?, loads.reduce(f64::max).unwrap_or(0.0));
         best = match best {
             Some((on, set_before, load_before)) if set <= set_before + BETTER && load_kg <= load_before + BETTER => {
                 Some((on, set_before, load_before))

@@ -1,7 +1,7 @@
 //! Logged work as past training, so that the next verdict and plan follow from what was really done.
 
 use crate::calendar::monday;
-use crate::entry::{Count, Entry, LoggedSet, Part};
+use crate::entry::{Count, Entry, ExerciseLog, Form, LoggedSet, Part};
 use assess::TrainingEntry;
 use atlas::{Atlas, STRAIGHT};
 use jiff::civil::Date;
@@ -19,7 +19,8 @@ pub fn training_entry(atlas: &Atlas, entry: &Entry) -> Option<TrainingEntry> {
     let numbers: BTreeSet<u8> = log.sets.iter().filter(hard).map(|set| set.number).collect();
     let sets = u16::try_from(numbers.len()).ok().filter(|sets| *sets > 0)?;
     let scheme = atlas.scheme(&log.scheme).or_else(|| atlas.scheme(STRAIGHT));
-    let counted = scheme.map_or(f64::from(sets), |scheme| scheme.counted(sets));
+    let parts: f64 = numbers.iter().map(|number| parts_of(atlas, log, *number)).sum();
+    let counted = scheme.map_or(f64::from(sets), |scheme| scheme.counted(sets)) + parts;
     let reps = log.sets.iter().filter_map(|set| match set.count {
         Count::Reps(reps) => Some(reps),
         Count::Seconds(_) => None,
@@ -34,8 +35,14 @@ pub fn training_entry(atlas: &Atlas, entry: &Entry) -> Option<TrainingEntry> {
         sets: counted.round().max(1.0) as u16,
         one_sided: log.one_sided(),
         reps: reps.min(),
-        swung: false,
+        swung: log.form.contains(&Form::Swung),
     })
+}
+
+/// What followed on a set counts as, hard sets; of two sides the one with more.
+fn parts_of(atlas: &Atlas, log: &ExerciseLog, number: u8) -> f64 {
+    let of = |set: &LoggedSet| set.parts.iter().map(|part| atlas.part_rule(part.kind).counts).sum::<f64>();
+    log.sets.iter().filter(|set| set.number == number).map(of).fold(0.0, f64::max)
 }
 
 /// Weeks that count as lately.
@@ -57,7 +64,9 @@ pub fn weekly_sets(atlas: &Atlas, rows: &[TrainingEntry]) -> BTreeMap<RegionId, 
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::entry::LoggedPart;
     use crate::performance::tests::{entry, set};
+    use atlas::PartKind;
     use rstest::rstest;
     use units::Side;
 
@@ -95,6 +104,26 @@ mod tests {
     #[test]
     fn the_scheme_says_what_sets_count_as() {
         assert_eq!(of(|log| log.scheme = "ramp-top".into()).unwrap().sets, 2);
+    }
+
+    // A drop counts a half beside its set, and only where it was done.
+    #[rstest]
+    #[case::two_drops(2, 4)]
+    #[case::none(0, 3)]
+    fn what_followed_on_a_set_counts_when_it_was_done(#[case] drops: usize, #[case] expected: u16) {
+        let drop = LoggedPart { kind: PartKind::Drop, load: None, count: Count::Reps(9) };
+        let row = of(|log| {
+            log.scheme = "drop".into();
+            for set in log.sets.iter_mut().take(drops) {
+                set.parts = vec![drop];
+            }
+        });
+        assert_eq!(row.unwrap().sets, expected);
+    }
+
+    #[test]
+    fn a_reported_swing_is_known_to_the_verdict() {
+        assert!(of(|log| log.form = vec![Form::Swung]).unwrap().swung);
     }
 
     // Sets times the target's fraction; a curl is 1 for the long head.

@@ -73,7 +73,7 @@ impl Floor {
     pub(crate) fn sets_of(&self, problem: &PlanProblem, draft: &Draft) -> f64 {
         let cards = draft.sessions.iter().flatten();
         // Not minus zero, which a sum of nothing is.
-        cards.map(|card| card.counted() * self.per_set(&problem.candidates[card.candidate])).sum::<f64>() + 0.0
+        cards.map(|card| card.counted(problem) * self.per_set(&problem.candidates[card.candidate])).sum::<f64>() + 0.0
     }
 
     /// Whether all its regions are held back.

@@ -1,11 +1,70 @@
 //! An exercise as one client may do it in this week: its share of each region, its time, its limits, what speaks for it.
 
-use crate::problem::{Candidate, Demand};
+use crate::problem::Demand;
+use crate::rules::allowed::Refusal;
 use crate::split::{Theme, belongs};
 use crate::timing::ItemTime;
-use assess::{Case, Experience, Hand, Test};
-use atlas::{Atlas, Exercise, SidesUse};
+use assess::{Case, Experience, Hand, KeptSetUp, Test};
+use atlas::{Atlas, Exercise, LoadStep, SchoolOption, SidesUse};
 use units::{ExerciseId, RegionId, Side};
+
+/// An exercise the client may do.
+#[derive(Clone, Debug)]
+pub struct Candidate {
+    /// The exercise.
+    pub exercise: Exercise,
+    /// Demand index and fraction.
+    pub targets: Vec<(usize, f64)>,
+    /// Whether it is done one side at a time in this plan.
+    pub one_sided: bool,
+    /// The side that goes first when one-sided.
+    pub first: Side,
+    /// Extra sets for the weaker side.
+    pub extra_sets_weaker: u16,
+    /// Time of a set.
+    pub time: ItemTime,
+    /// The client has done it lately.
+    pub known: bool,
+    /// Whether what it needs stands at the gym, and at home.
+    pub stands: [bool; 2],
+    /// The variant it is done in at the gym, and at home, where its own kit does not stand and another's does.
+    pub instead: [Option<String>; 2],
+    /// How its station is set for the client, and what the coach's hand found.
+    pub kept: KeptSetUp,
+    /// What speaks for it, in points.
+    pub merit: f64,
+    /// Sentences the coach's schools add.
+    pub cues: Vec<String>,
+    /// All that its card says, how to get into position first, without what contradicts.
+    pub says: Vec<String>,
+    /// Why the client may not do it: only a week made before the rule was known has such a card.
+    pub refused: Option<Refusal>,
+    /// How its load goes up.
+    pub step: LoadStep,
+    /// How much of it a week and a session may hold.
+    pub caps: Caps,
+    /// All its main regions may be trained on consecutive days.
+    pub daily: bool,
+    /// By session: whether it lies outside the day's theme.
+    pub off_theme: Vec<bool>,
+}
+
+impl Candidate {
+    /// Time of the extra sets of the weaker side, s.
+    pub fn extra_set_s(&self) -> f64 {
+        f64::from(self.extra_sets_weaker) * (self.time.work_s + f64::from(self.time.rest_s))
+    }
+
+    /// Whether `demand` is a main target.
+    pub fn trains(&self, demand: usize) -> bool {
+        self.fraction(demand) >= 1.0
+    }
+
+    /// Fraction of a set that counts for `demand`.
+    pub fn fraction(&self, demand: usize) -> f64 {
+        self.targets.iter().find(|(d, _)| *d == demand).map_or(0.0, |(_, f)| *f)
+    }
+}
 
 /// How much of an exercise a week and a session may hold.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Hash)]
@@ -19,7 +78,7 @@ pub struct Caps {
 }
 
 /// No range goes under this for a beginner (common practice, no source).
-const BEGINNER_REPS: u16 = 6;
+pub(crate) const BEGINNER_REPS: u16 = 6;
 
 pub(crate) fn candidate(
     atlas: &Atlas,
@@ -29,6 +88,12 @@ pub(crate) fn candidate(
     themes: &[Theme],
     known: bool,
 ) -> Candidate {
+    let schools = schools(atlas, case);
+    let mut seen = exercise.clone();
+    for option in &schools {
+        option.seen(&mut seen);
+    }
+    let exercise = &seen;
     let place = |region: &RegionId| demands.iter().position(|d| d.region == *region);
     let targets: Vec<(usize, f64)> =
         exercise.targets.iter().filter_map(|(region, fraction)| Some((place(region)?, *fraction))).collect();
@@ -39,7 +104,6 @@ pub(crate) fn candidate(
         SidesUse::Both => false,
         SidesUse::Either => weaker.is_some(),
     };
-    let options = || atlas.school_options(&case.client.schools);
     let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
     let mut exercise = exercise.clone();
     if case.client.experience == Experience::Beginner
@@ -56,9 +120,13 @@ pub(crate) fn candidate(
         extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
         time: ItemTime::of(&exercise),
         known,
-        stands: [false, true].map(|home| exercise.equipment.iter().all(|item| case.client.has_at(home, item))),
-        merit: merit(atlas, &exercise, case, known),
-        cues: options().flat_map(|option| option.cues_for(&exercise)).map(str::to_owned).collect(),
+        stands: [false, true].map(|home| exercise.stands(|item| case.client.has_at(home, item))),
+        instead: [false, true]
+            .map(|home| exercise.variant_for(|item| case.client.has_at(home, item)).map(|variant| variant.id.clone())),
+        kept: case.set_ups.get(&exercise.id).cloned().unwrap_or_default(),
+        merit: merit(&exercise, &schools, case, known),
+        cues: schools.iter().flat_map(|option| option.cues_for(&exercise)).map(str::to_owned).collect(),
+        says: atlas.compose(&exercise, &schools),
         refused: None,
         step: atlas.load_step(&exercise),
         caps: caps(atlas, &exercise, case),
@@ -70,12 +138,20 @@ pub(crate) fn candidate(
     candidate
 }
 
+/// The schools that hold for a client: a pain, or too little training, may stand against an answer.
+fn schools<'a>(atlas: &'a Atlas, case: &'a Case) -> Vec<&'a SchoolOption> {
+    let client = &case.client;
+    let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
+    atlas.holding_options(&client.schools, hurts, client.experience == Experience::Beginner).collect()
+}
+
 /// What speaks for an exercise, in points: it loads a main region where that is stretched, it holds the body, it is easy on
-/// joints and goes up in small steps (a half for each point of the catalogue), the client knows it, the region was felt. A school
+/// joints and goes up in small steps (a half for each point of the catalogue), the client knows it, the region was felt, by the client or under
+/// the coach's hand. A school
 /// that prefers it gives two, and schools add up. Common practice, no source.
-fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> f64 {
+fn merit(exercise: &Exercise, schools: &[&SchoolOption], case: &Case, known: bool) -> f64 {
     let stretched = exercise.targets.keys().any(|region| exercise.loads_stretched(region));
-    let schools = atlas.school_options(&case.client.schools).filter(|option| option.prefers(exercise)).count();
+    let schools = schools.iter().filter(|option| option.prefers(exercise)).count();
     let point = |holds: bool| f64::from(u8::from(holds));
     point(stretched)
         + point(exercise.stability == 2)
@@ -83,6 +159,7 @@ fn merit(atlas: &Atlas, exercise: &Exercise, case: &Case, known: bool) -> f64 {
         + f64::from(exercise.steps) / 2.0
         + point(known)
         + felt(exercise, case)
+        + case.set_ups.get(&exercise.id).map_or(0.0, KeptSetUp::speaks)
         + 2.0 * schools as f64
 }
 

@@ -1,30 +1,10 @@
 //! A week as a coach sees and bends it: cards in order, each with its sets and scheme, some locked.
 
+use crate::card::Card;
 use crate::order::ordered;
 use crate::problem::PlanProblem;
 use crate::week::Week;
-use atlas::Scheme;
 use units::{ExerciseId, RegionId};
-
-/// One exercise of a day.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Card {
-    /// Candidate index.
-    pub candidate: usize,
-    /// Sets.
-    pub sets: u16,
-    /// How they are done.
-    pub scheme: Scheme,
-    /// Whether solving must leave it as it is.
-    pub locked: bool,
-}
-
-impl Card {
-    /// Hard sets it counts as.
-    pub fn counted(&self) -> f64 {
-        self.scheme.counted(self.sets)
-    }
-}
 
 /// A week in the order of its days and cards.
 #[derive(Clone, Debug, PartialEq)]
@@ -39,14 +19,33 @@ impl Draft {
     pub fn of_week(problem: &PlanProblem, week: &Week, locked: &Locks) -> Self {
         let card = |session: usize, candidate: usize, sets: u16| {
             let lock = locked.0.iter().find(|(s, card)| *s == session && card.candidate == candidate);
-            let straight = || Card { candidate, sets, scheme: problem.straight.clone(), locked: false };
-            lock.map_or_else(straight, |(_, card)| Card { sets, ..card.clone() })
+            lock.map_or_else(|| Card::straight(problem, candidate, sets), |(_, card)| Card { sets, ..card.clone() })
         };
         let sessions = (0..week.session_count()).map(|session| {
             let items = ordered(problem, week.items(session).to_vec());
-            items.into_iter().map(|(candidate, sets)| card(session, candidate, sets)).collect()
+            gathered(items.into_iter().map(|(candidate, sets)| card(session, candidate, sets)).collect())
         });
         Self { sessions: sessions.collect() }
+    }
+
+    /// What a coach wrote on the cards of an earlier week, kept where the same exercise still stands: on the same day with its
+    /// scheme, else as written. Where a whole group still stands, it stays one.
+    #[must_use]
+    pub fn keeping(mut self, before: &Self) -> Self {
+        for (session, cards) in self.sessions.iter_mut().enumerate() {
+            for card in cards.iter_mut().filter(|card| !card.locked) {
+                let same = |other: &&Card| other.candidate == card.candidate;
+                if let Some(here) = before.sessions.get(session).and_then(|day| day.iter().find(same)) {
+                    card.scheme.clone_from(&here.scheme);
+                    card.written.clone_from(&here.written);
+                    card.group.clone_from(&here.group);
+                } else if let Some(elsewhere) = before.sessions.iter().flatten().find(same) {
+                    card.written.clone_from(&elsewhere.written);
+                }
+            }
+            *cards = gathered(std::mem::take(cards));
+        }
+        self
     }
 
     /// A solved week as [`crate::present`] shows it: days without work are left out.
@@ -73,6 +72,24 @@ impl Draft {
             self.sessions.iter().enumerate().flat_map(|(s, cards)| cards.iter().map(move |card| (s, card.clone())));
         Locks(all.filter(|(_, card)| card.locked).collect())
     }
+}
+
+/// Brings the cards of a group side by side, behind its first; a card whose group has no other is by itself.
+pub(crate) fn gathered(cards: Vec<Card>) -> Vec<Card> {
+    let mut left = cards;
+    let mut together = Vec::new();
+    while !left.is_empty() {
+        let mut card = left.remove(0);
+        let (rest, partners): (Vec<Card>, Vec<Card>) =
+            left.into_iter().partition(|other| card.group.is_none() || other.group != card.group);
+        if partners.is_empty() {
+            card.group = None;
+        }
+        together.push(card);
+        together.extend(partners);
+        left = rest;
+    }
+    together
 }
 
 /// Cards that stay where they are, with their session.
@@ -104,5 +121,5 @@ pub(crate) fn given(problem: &PlanProblem, card: &Card, region: &RegionId) -> (f
     let fraction = problem.candidates[card.candidate].exercise.fraction(region);
     let between = card.scheme.counts_for.as_ref() == Some(region);
     let carried = if between { f64::from(card.sets) } else { 0.0 };
-    (card.counted() * fraction + carried, fraction >= 1.0 || between)
+    (card.counted(problem) * fraction + carried, fraction >= 1.0 || between)
 }

@@ -3,7 +3,8 @@
 
 use crate::aims::{Limit, LoadOf, allowed_load};
 use crate::anneal::{SETS_HIGH, SETS_LOW};
-use crate::draft::{Card, CardPlace, Draft};
+use crate::card::Card;
+use crate::draft::{CardPlace, Draft};
 use crate::missing::{Explained, is_short};
 use crate::order::{needs_grip, tires_grip};
 use crate::problem::{Candidate, PlanProblem};

@@ -1,12 +1,17 @@
 //! What is wrong with a week as a coach has it: every broken rule in words, with the cards it concerns.
 
 use crate::aims::LoadOf;
+use crate::candidate::BEGINNER_REPS;
+use crate::card::Card;
 use crate::draft::{CardPlace, Draft};
 use crate::order::{Misplaced, out_of_order};
 use crate::problem::{FLOOR_LIFT, PlanProblem};
 use crate::rules::{Violation, broken};
+use crate::run::{ROUND_REST_S, rounds};
 use crate::timing::cards_minutes;
 use crate::words::{limit_overdrawn, lower_first};
+use assess::Experience;
+use atlas::{PartKind, PlannedPart};
 use units::RegionId;
 
 /// A broken rule.
@@ -36,7 +41,7 @@ pub fn faults(problem: &PlanProblem, draft: &Draft) -> Vec<Broken> {
     found.extend(place.time());
     found.extend(hard.map(|violation| place.said(&violation)));
     found.extend(place.order());
-    found.extend(place.nothing_next());
+    found.extend(place.written());
     found
 }
 
@@ -217,20 +222,59 @@ impl Faults<'_> {
         found
     }
 
-    /// A card that runs straight into nothing.
-    fn nothing_next(&self) -> Vec<Broken> {
-        let ends = self.draft.sessions.iter().enumerate().filter_map(|(session, cards)| Some((session, cards.last()?)));
-        ends.filter(|(_, card)| card.scheme.into_next)
-            .map(|(session, card)| {
-                let says = format!(
-                    "{} runs straight into the next card, but is the last of {}.",
-                    self.name(card.candidate),
-                    self.problem.day_name(session)
-                );
-                let broken =
-                    self.broken(says, &[session], vec![self.problem.card_place(session, card.candidate)], None);
-                Broken { order_only: true, ..broken }
-            })
-            .collect()
+    /// What a coach wrote on a card that does not go with the client or with the rest of the card.
+    fn written(&self) -> Vec<Broken> {
+        let mut found = Vec::new();
+        for (session, cards) in self.draft.sessions.iter().enumerate() {
+            for card in cards {
+                for says in self.said_of(card) {
+                    let place = vec![self.problem.card_place(session, card.candidate)];
+                    found.push(self.broken(says, &[session], place, None));
+                }
+            }
+            for range in rounds(cards.iter().map(|card| card.group.as_deref())).into_iter().filter(|r| r.len() > 1) {
+                let long = |(turn, card): &(usize, &Card)| {
+                    let most = if turn + 1 == range.len() { LONG_ROUND_REST_S } else { ROUND_REST_S };
+                    card.written.rest_s.is_some_and(|rest_s| rest_s > most)
+                };
+                let together = cards[range.clone()].iter().enumerate();
+                found.extend(together.filter(long).map(|(_, card)| {
+                    let name = if range.len() == 2 { "superset" } else { "giant set" };
+                    let rest_s = card.written.rest_s.unwrap_or_default();
+                    let says =
+                        format!("{} rests {rest_s} s in a {name}: that is no {name}.", self.name(card.candidate));
+                    let place = vec![self.problem.card_place(session, card.candidate)];
+                    self.broken(says, &[session], place, None)
+                }));
+            }
+        }
+        found
+    }
+
+    fn said_of(&self, card: &Card) -> Vec<String> {
+        let problem = self.problem;
+        let candidate = &problem.candidates[card.candidate];
+        let name = self.name(card.candidate);
+        let mut says = Vec::new();
+        let sets = card.sets_planned(problem);
+        if problem.experience == Experience::Beginner {
+            let past = |part: &PlannedPart| !matches!(part.kind, PartKind::Hold | PartKind::Carry);
+            if sets.iter().flat_map(|set| &set.parts).any(past) {
+                says.push(format!("{name} goes on past the set: not in a beginner's first twelve weeks."));
+            }
+            if sets.iter().any(|set| set.reps.is_some_and(|[low, _]| low < BEGINNER_REPS)) {
+                says.push(format!("{name} goes under {BEGINNER_REPS} repetitions: not for a beginner."));
+            }
+        }
+        let weaker = candidate.targets.iter().filter(|(_, f)| *f >= 1.0).find_map(|(d, _)| problem.demands[*d].weaker);
+        if let (Some(weaker), Some(first), true) = (weaker, card.written.first, candidate.one_sided)
+            && weaker != first
+        {
+            says.push(format!("{name} begins with the {first} side: the {weaker} is smaller and goes first."));
+        }
+        says
     }
 }
+
+/// Rest after a round from which a group is none (common practice, no source), s.
+const LONG_ROUND_REST_S: u16 = 119;

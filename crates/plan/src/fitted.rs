@@ -1,7 +1,7 @@
 //! A week that was made for somebody else, fitted to a client: what they may not do is swapped, or left out where nothing can
 //! stand in its place.
 
-use crate::draft::Draft;
+use crate::draft::{Draft, gathered};
 use crate::problem::PlanProblem;
 use crate::swap::swaps;
 
@@ -36,14 +36,14 @@ pub fn fitted(problem: &PlanProblem, draft: &Draft) -> (Draft, Vec<Replaced>) {
             let sound = found.filter(|other| other.breaks.is_empty());
             let instead = sound.and_then(|other| Some((problem.place_of(&other.exercise)?, other.name)));
             replaced.push(Replaced { session, name, because, instead: instead.as_ref().map(|(_, name)| name.clone()) });
-            match instead {
-                Some((other, _)) => {
-                    fitted.sessions[session][place].candidate = other;
-                    place += 1;
-                }
-                None => {
-                    fitted.sessions[session].remove(place);
-                }
+            if let Some((other, _)) = instead {
+                let card = &mut fitted.sessions[session][place];
+                card.candidate = other;
+                card.written = card.written.for_another_exercise();
+                place += 1;
+            } else {
+                fitted.sessions[session].remove(place);
+                fitted.sessions[session] = gathered(std::mem::take(&mut fitted.sessions[session]));
             }
         }
     }
@@ -61,7 +61,7 @@ fn in_the_way(problem: &PlanProblem, session: usize, candidate: usize) -> Option
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::draft::Card;
+    use crate::card::Card;
     use crate::tests::problem;
     use rstest::rstest;
     use serde_json::{Value, json};
@@ -82,12 +82,7 @@ mod tests {
             admitted.refused = Some(refusal);
             problem.candidates.push(admitted);
         }
-        let card = |id: &str| Card {
-            candidate: problem.place_of(&id.parse().unwrap()).unwrap(),
-            sets: 3,
-            scheme: problem.straight.clone(),
-            locked: false,
-        };
+        let card = |id: &str| Card::straight(&problem, problem.place_of(&id.parse().unwrap()).unwrap(), 3);
         let mut sessions = vec![Vec::new(); problem.days.len()];
         sessions[0] = vec![card(exercise), card("db-side-raise")];
         let (week, replaced) = fitted(&problem, &Draft { sessions });

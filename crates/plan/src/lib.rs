@@ -9,12 +9,14 @@ mod block;
 mod blocked;
 mod bound;
 mod candidate;
+mod card;
 mod cost;
 mod dose;
 mod draft;
 mod eye;
 mod faults;
 mod fitted;
+mod item;
 mod ladder;
 mod lp;
 mod missing;
@@ -23,11 +25,13 @@ mod present;
 mod problem;
 mod progress;
 pub mod rules;
+mod run;
 mod split;
 mod swap;
 #[cfg(test)]
 mod tests;
 mod timing;
+mod warm_up;
 mod week;
 mod words;
 
@@ -37,22 +41,24 @@ pub use block::{BlockWeek, WEEKS, WEEKS_USUAL, block};
 pub use blocked::Blocked;
 pub use bound::{Proof, prove};
 pub use candidate::Caps;
+pub use card::{Card, PlannedSet, SetWritten, Written};
 pub use dose::{Dose, dose};
-pub use draft::{Card, CardPlace, Draft, Locks};
+pub use draft::{CardPlace, Draft, Locks};
 pub use eye::{Objection, ObjectionKind};
 pub use faults::{Broken, faults};
 pub use fitted::{Replaced, fitted};
+pub use item::{Item, SidePlan};
 pub use ladder::{Ladder, Rung};
 pub use lp::lp;
 pub use order::SessionOrder;
-pub use present::{
-    Item, LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, SidePlan, Status, present, present_draft,
-};
+pub use present::{LedgerRow, LoadRow, MovementRow, PartRow, Plan, Session, Status, present, present_draft};
 pub use problem::{Candidate, Demand, PlanProblem, Prices, WeekShape};
 pub use progress::{ProgressKind, Progression};
+pub use run::{RunCard, Step, rounds, run};
 pub use split::Theme;
 pub use swap::{Alternative, NotFor, Swaps, swaps};
 pub use timing::{ItemTime, item_minutes, session_minutes};
+pub use warm_up::{ActivationEntry, MoveEntry, WarmUpEntry};
 pub use week::{Week, weekday_name};
 
 use assess::{Assessment, Case, Knowledge};

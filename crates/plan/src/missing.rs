@@ -3,7 +3,8 @@
 
 use crate::aims::Floor;
 use crate::anneal::{Added, Adding, InTheWay};
-use crate::draft::{Card, Draft};
+use crate::card::Card;
+use crate::draft::Draft;
 use crate::problem::PlanProblem;
 use crate::rules::allowed::Refusal;
 use crate::rules::{Violation, broken_while_building};
@@ -114,7 +115,7 @@ fn rank(refusal: &Refusal) -> u8 {
         Refusal::Pain { .. } => 0,
         Refusal::Hurt { .. } | Refusal::Swapped { .. } => 1,
         Refusal::Screen { .. } => 2,
-        Refusal::Beginner | Refusal::Skill => 3,
+        Refusal::Beginner | Refusal::Skill | Refusal::Blades => 3,
         Refusal::School { .. } => 4,
         Refusal::Excluded => 5,
         Refusal::Equipment(_) | Refusal::AdvisedAgainst => 6,
@@ -131,6 +132,7 @@ fn what_lifts(refusal: &Refusal) -> String {
         Refusal::Swapped { .. } => "Add it by hand if it is to come back.",
         Refusal::Screen { .. } => "Work on that range, then screen it again.",
         Refusal::Beginner | Refusal::Skill => "Teach it first, then add it by hand.",
+        Refusal::Blades => "Drill drawing the blades together first.",
         Refusal::School { .. } => "Another answer to that school brings it back.",
         Refusal::Excluded => "Take it off the list in the brief.",
         Refusal::Equipment(_) | Refusal::AdvisedAgainst => "Choose another exercise for it.",

@@ -2,25 +2,27 @@
 
 use crate::aims::{Floor, Limit};
 use crate::blocked::{Blocked, blocked};
+use crate::card::Card;
 use crate::cost::cost;
 use crate::dose::Dose;
-use crate::draft::{Card, Draft, Locks, given};
+use crate::draft::{Draft, Locks, given};
 use crate::eye::{Objection, objections};
 use crate::faults::{Broken, faults};
+use crate::item::{Item, item};
 use crate::ladder::{Ladder, ladders};
 use crate::missing::{Explained, Missing, nothing_allowed, why_missing};
-use crate::order::{Slot, slot};
-use crate::problem::{Candidate, Demand, PlanProblem};
-use crate::progress::Progression;
+use crate::problem::{Demand, PlanProblem};
 use crate::rules::loads::load;
-use crate::timing::{card_minutes, cards_minutes, session_minutes};
+use crate::run::{Step, cards_s, run, run_cards};
+use crate::timing::{cards_minutes, session_minutes};
+use crate::warm_up::{self, WarmUpEntry};
 use crate::week::Week;
-use crate::words::{limit_reached, lower_first, sets_spent};
+use crate::words::{limit_reached, sets_spent};
 use assess::Class;
-use atlas::{Effort, Hardest, Movement, Part, Work};
+use atlas::{Movement, Part};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use units::{ExerciseId, RegionId, Side};
+use units::RegionId;
 use utoipa::ToSchema;
 
 /// How a plan stands.
@@ -35,55 +37,6 @@ pub enum Status {
     Infeasible,
 }
 
-/// Which side goes first.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum SidePlan {
-    /// Both sides together.
-    Both,
-    /// One side at a time, the client's left first.
-    LeftFirst,
-    /// One side at a time, the client's right first.
-    RightFirst,
-}
-
-/// An exercise in a session.
-#[derive(Clone, Debug, PartialEq)]
-pub struct Item {
-    /// The exercise.
-    pub exercise: ExerciseId,
-    /// Its name.
-    pub name: String,
-    /// The region it is there for.
-    pub region: RegionId,
-    /// Sets.
-    pub sets: u16,
-    /// Repetitions or seconds.
-    pub work: Work,
-    /// Repetitions in reserve.
-    pub reserve: u8,
-    /// Rest after a set, s.
-    pub rest_s: u16,
-    /// Side order.
-    pub sides: SidePlan,
-    /// Extra sets for the side that goes first.
-    pub extra_sets_weaker: u16,
-    /// How to warm up to it.
-    pub warm_up: Option<String>,
-    /// Sentences the coach's schools add to the exercise's own.
-    pub cues: Vec<String>,
-    /// Reasons, most important first.
-    pub why: Vec<String>,
-    /// Id of its set scheme.
-    pub scheme: String,
-    /// Whether solving leaves it as it is.
-    pub locked: bool,
-    /// What it takes, setting up included.
-    pub minutes: f64,
-    /// How it goes on from session to session.
-    pub progression: Progression,
-}
-
 /// A day's work.
 #[derive(Clone, Debug, PartialEq)]
 pub struct Session {
@@ -95,6 +48,10 @@ pub struct Session {
     pub minutes: f64,
     /// In order.
     pub items: Vec<Item>,
+    /// Set by set as it is run.
+    pub run: Vec<Step>,
+    /// What comes before and after the work.
+    pub warm_up: WarmUpEntry,
     /// What it is for, where the days have themes.
     pub theme: Option<&'static str>,
     /// Why much of its time is left, where it is.
@@ -243,17 +200,23 @@ pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
 
 fn session(problem: &PlanProblem, draft: &Draft, index: usize) -> Session {
     let cards = &draft.sessions[index];
-    let compound = |card: &Card| problem.candidates[card.candidate].exercise.effort == Effort::Compound;
-    let first_compound = cards.iter().position(compound);
+    // Ramps are for what is loaded: the body's own weight needs none.
+    let first_compound = cards.iter().position(|card| problem.candidates[card.candidate].exercise.heavy());
+    let minutes = cards_s(problem, cards);
+    let runs = run_cards(problem, cards);
     let items = cards.iter().enumerate().map(|(position, card)| {
-        let minutes = card_minutes(problem, card, position + 1 == cards.len());
-        item(problem, card, position, first_compound == Some(position), minutes)
+        let ramp = first_compound == Some(position);
+        let variant = &problem.candidates[card.candidate].instead[usize::from(problem.home[index])];
+        let item = item(problem, card, position, ramp, &runs[position]);
+        Item { minutes: minutes[position] / 60.0, variant: item.variant.or_else(|| variant.clone()), ..item }
     });
     Session {
         day: problem.days[index],
         home: problem.home[index],
         minutes: cards_minutes(problem, cards),
         items: items.collect(),
+        run: run(&runs),
+        warm_up: warm_up::warm_up(problem, cards, index),
         ladders: Vec::new(),
         theme: problem.themes[index].name().filter(|_| on_theme(problem, cards, index)),
         short_because: None,
@@ -308,108 +271,6 @@ fn loads(problem: &PlanProblem, week: &Week) -> Vec<LoadRow> {
         pain: limit.pain,
     };
     problem.limits.iter().map(row).collect()
-}
-
-fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bool, minutes: f64) -> Item {
-    let candidate = &problem.candidates[card.candidate];
-    let exercise = &candidate.exercise;
-    let demand = main_demand(problem, candidate);
-    let ramp = ramp && card.scheme.warm_up_sets == 0;
-    Item {
-        exercise: exercise.id.clone(),
-        name: exercise.name.clone(),
-        region: main_region(problem, card).unwrap_or_else(|| problem.demands[0].region.clone()),
-        sets: card.sets,
-        work: exercise.work(),
-        reserve: problem.reserve,
-        rest_s: candidate.time.rest_s,
-        sides: side_plan(candidate),
-        extra_sets_weaker: candidate.extra_sets_weaker,
-        warm_up: warm_up(candidate, position, ramp),
-        cues: candidate.cues.clone(),
-        why: why(problem, candidate, demand, position),
-        scheme: card.scheme.id.clone(),
-        locked: card.locked,
-        minutes,
-        progression: Progression::of(candidate, problem.reserve),
-    }
-}
-
-/// The main target that matters most in this plan.
-fn main_demand<'a>(problem: &'a PlanProblem, candidate: &Candidate) -> Option<&'a Demand> {
-    let mains = candidate.targets.iter().filter(|(_, f)| *f >= 1.0).map(|(d, _)| &problem.demands[*d]);
-    mains.max_by(|a, b| a.weight.total_cmp(&b.weight).then_with(|| b.region.cmp(&a.region)))
-}
-
-/// The region a card is there for.
-pub(crate) fn main_region(problem: &PlanProblem, card: &Card) -> Option<RegionId> {
-    let candidate = &problem.candidates[card.candidate];
-    let main = main_demand(problem, candidate).map(|demand| demand.region.clone());
-    main.or_else(|| candidate.exercise.targets.keys().next().cloned())
-}
-
-fn side_plan(candidate: &Candidate) -> SidePlan {
-    match (candidate.one_sided, candidate.first) {
-        (false, _) => SidePlan::Both,
-        (true, Side::Left) => SidePlan::LeftFirst,
-        (true, Side::Right) => SidePlan::RightFirst,
-    }
-}
-
-fn warm_up(candidate: &Candidate, position: usize, ramp: bool) -> Option<String> {
-    let shoulder = candidate.exercise.load_on("shoulder") > 0;
-    match (ramp, position) {
-        (true, _) => Some("Ramp: 12 light, 10 to 12, then 8, before the work sets.".to_owned()),
-        (false, 0) if shoulder => {
-            Some("Shoulder warm-up with 1 to 1.5 kg, then one light set to feel the region.".to_owned())
-        }
-        (false, 0) => Some("One or two light sets to feel the region before load.".to_owned()),
-        _ => None,
-    }
-}
-
-fn why(problem: &PlanProblem, candidate: &Candidate, demand: Option<&Demand>, position: usize) -> Vec<String> {
-    let mut reasons = Vec::new();
-    if let Some(demand) = demand {
-        reasons.push(match demand.class {
-            Class::BringUp => format!("{} is being brought up and is the main target here.", demand.name),
-            Class::Grow => format!("{} is trained for growth and is the main target here.", demand.name),
-            Class::Keep | Class::HoldBack => format!("Keeps {} where it is.", lower_first(&demand.name)),
-        });
-        if candidate.exercise.loads_stretched(&demand.region) {
-            reasons.push(stretched_reason(candidate));
-        }
-        reasons.extend(side_reasons(candidate, demand));
-        if demand.class == Class::BringUp && position == 0 {
-            reasons.push("First in the session, while the client is fresh.".to_owned());
-        }
-    }
-    if slot(problem, candidate) == Slot::FreeHeavy {
-        reasons.push("Before anything that tires the muscles holding the back.".to_owned());
-    }
-    if candidate.known {
-        reasons.push("The client knows it.".to_owned());
-    }
-    reasons
-}
-
-fn stretched_reason(candidate: &Candidate) -> String {
-    if candidate.exercise.hardest.contains(&Hardest::L) {
-        "Loads the region hardest where it is stretched.".to_owned()
-    } else {
-        "Loads the region where it is stretched.".to_owned()
-    }
-}
-
-fn side_reasons(candidate: &Candidate, demand: &Demand) -> Vec<String> {
-    let mut reasons = Vec::new();
-    if let (true, Some(side)) = (candidate.one_sided, demand.weaker) {
-        reasons.push(format!("The {side} side is smaller, so it goes first and the other side matches it, no more."));
-        if candidate.extra_sets_weaker > 0 {
-            reasons.push(format!("One extra set for the {side} side while the difference is real."));
-        }
-    }
-    reasons
 }
 
 /// A region's direct and indirect sets with what its cards' schemes count as.

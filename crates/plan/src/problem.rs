@@ -2,17 +2,17 @@
 
 use crate::aims::{Cover, Floor, Limit, covers, floors, limits};
 use crate::anneal::SETS_HIGH;
-use crate::candidate::{Caps, candidate};
+pub use crate::candidate::Candidate;
+use crate::candidate::candidate;
 use crate::dose::{Dose, dose, part_dose};
 use crate::draft::CardPlace;
 use crate::order::SessionOrder;
 use crate::rules::allowed::{Refusal, refusal};
 use crate::split::{Theme, themes};
-use crate::timing::ItemTime;
 use crate::week::weekday_name;
 use crate::words::lower_first;
 use assess::{Assessment, Case, Class, Client, Experience, Knowledge, SideVerdict, Test, Tilt, recent_average};
-use atlas::{Atlas, Exercise, LoadStep, Movement, STRAIGHT, Scheme};
+use atlas::{Atlas, Exercise, Movement, PartKind, PartRule, STRAIGHT, Scheme, WarmUpMove};
 use std::collections::{BTreeMap, BTreeSet};
 use units::{EquipmentId, ExerciseId, RegionId, Side, SiteId};
 
@@ -41,58 +41,6 @@ pub struct Demand {
     pub felt_elsewhere: Option<String>,
     /// What its class asks for before the client's history is looked at.
     pub full_aim: f64,
-}
-
-/// An exercise the client may do.
-#[derive(Clone, Debug)]
-pub struct Candidate {
-    /// The exercise.
-    pub exercise: Exercise,
-    /// Demand index and fraction.
-    pub targets: Vec<(usize, f64)>,
-    /// Whether it is done one side at a time in this plan.
-    pub one_sided: bool,
-    /// The side that goes first when one-sided.
-    pub first: Side,
-    /// Extra sets for the weaker side.
-    pub extra_sets_weaker: u16,
-    /// Time of a set.
-    pub time: ItemTime,
-    /// The client has done it lately.
-    pub known: bool,
-    /// Whether what it needs stands at the gym, and at home.
-    pub stands: [bool; 2],
-    /// What speaks for it, in points.
-    pub merit: f64,
-    /// Sentences the coach's schools add.
-    pub cues: Vec<String>,
-    /// Why the client may not do it: only a week made before the rule was known has such a card.
-    pub refused: Option<Refusal>,
-    /// How its load goes up.
-    pub step: LoadStep,
-    /// How much of it a week and a session may hold.
-    pub caps: Caps,
-    /// All its main regions may be trained on consecutive days.
-    pub daily: bool,
-    /// By session: whether it lies outside the day's theme.
-    pub off_theme: Vec<bool>,
-}
-
-impl Candidate {
-    /// Time of the extra sets of the weaker side, s.
-    pub fn extra_set_s(&self) -> f64 {
-        f64::from(self.extra_sets_weaker) * (self.time.work_s + f64::from(self.time.rest_s))
-    }
-
-    /// Whether `demand` is a main target.
-    pub fn trains(&self, demand: usize) -> bool {
-        self.fraction(demand) >= 1.0
-    }
-
-    /// Fraction of a set that counts for `demand`.
-    pub fn fraction(&self, demand: usize) -> f64 {
-        self.targets.iter().find(|(d, _)| *d == demand).map_or(0.0, |(_, f)| *f)
-    }
 }
 
 /// Which days there are and how long.
@@ -174,6 +122,18 @@ pub struct PlanProblem {
     pub refused: Vec<(Exercise, Refusal)>,
     /// Sets that are all alike.
     pub straight: Scheme,
+    /// What every kind of part counts as and takes, in the order of [`PartKind::ALL`].
+    pub part_rules: Vec<PartRule>,
+    /// Moves that warm up and restore.
+    pub warm_ups: Vec<WarmUpMove>,
+    /// Where it hurts, 0 to 10.
+    pub pains: Vec<(String, u8)>,
+    /// Joints that do not reach what most do, with the range that falls short.
+    pub short: Vec<(String, String)>,
+    /// What stands at the gym, and at home.
+    pub stands: [BTreeSet<EquipmentId>; 2],
+    /// Repetitions left in the last set of what may safely end so, where the school says.
+    pub last_reserve: Option<u8>,
 }
 
 /// Prices of what is wanted less than doses, sets of a region trained for growth.
@@ -225,6 +185,15 @@ impl PlanProblem {
         let mut problem = Self {
             home: shape.home,
             minutes: f64::from(shape.minutes),
+            part_rules: atlas.part_rules().to_vec(),
+            warm_ups: atlas.warm_ups().to_vec(),
+            pains: case.client.pain.iter().filter(|p| p.level > 0).map(|p| (p.area.clone(), p.level)).collect(),
+            short: short_ranges(atlas, &case.client),
+            stands: [false, true].map(|home| {
+                let items = atlas.equipment().iter().map(|item| &item.id);
+                items.filter(|item| case.client.has_at(home, item)).cloned().collect()
+            }),
+            last_reserve: atlas.school_options(&case.client.schools).find_map(|option| option.last_reserve),
             straight: atlas.scheme(STRAIGHT).cloned().unwrap_or_else(|| atlas.schemes()[0].clone()),
             max_exercises: usize::from(case.client.max_exercises_per_session),
             limits: limits(atlas, &case.client),
@@ -278,6 +247,18 @@ fn since(case: &Case, exercise: &Exercise) -> Option<Refusal> {
     hurt.or_else(|| swapped.map(|review| Refusal::Swapped { of: review.of }))
 }
 
+/// Joints of which a screened range falls short of what most adults reach: the joint is the first word of the screen.
+fn short_ranges(atlas: &Atlas, client: &Client) -> Vec<(String, String)> {
+    let joint = |id: &str| id.split('_').next().unwrap_or_default().to_owned();
+    let short = client.screens.taken().filter_map(|(id, sides)| {
+        let screen = atlas.screen(id)?;
+        (sides.left.min(sides.right) < screen.normal_low_deg).then(|| (joint(id), screen.name.to_lowercase()))
+    });
+    let blades = (client.screens.blades_retract == Some(false))
+        .then(|| ("blades".to_owned(), "drawing the blades together".to_owned()));
+    blades.into_iter().chain(short).collect()
+}
+
 /// A setting that counts whole things.
 // Settings are checked: small numbers of sets and sessions.
 #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
@@ -299,6 +280,11 @@ impl PlanProblem {
             admitted.refused = Some(refusal.clone());
             self.candidates.push(admitted);
         }
+    }
+
+    /// What a part counts as and takes.
+    pub(crate) fn part_rule(&self, kind: PartKind) -> &PartRule {
+        &self.part_rules[PartKind::ALL.iter().position(|other| *other == kind).unwrap_or_default()]
     }
 
     /// The weekday of a session.

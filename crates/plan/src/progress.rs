@@ -44,9 +44,9 @@ pub struct Progression {
 }
 
 impl Progression {
-    /// The rule for a candidate at a reserve.
-    pub fn of(candidate: &Candidate, reserve: u8) -> Self {
-        let (kind, [bottom, top], unit) = match candidate.exercise.work() {
+    /// The rule for a candidate whose sets are of `work` and leave `reserve`.
+    pub fn of(candidate: &Candidate, work: Work, reserve: u8) -> Self {
+        let (kind, [bottom, top], unit) = match work {
             Work::Seconds(range) => (ProgressKind::Seconds, range, "s"),
             Work::Reps(range) if range[1] >= HIGH_REPS => (ProgressKind::RepsThenLoad, range, "repetitions"),
             Work::Reps(range) => (ProgressKind::Double, range, "repetitions"),
@@ -78,7 +78,8 @@ mod tests {
         #[case] step_kg: Option<f64>,
     ) {
         let problem = problem(&json!({}));
-        let rule = Progression::of(&problem.candidates[candidate(&problem, id)], 1);
+        let of = &problem.candidates[candidate(&problem, id)];
+        let rule = Progression::of(of, of.exercise.work(), 1);
         assert_eq!((rule.kind, rule.step_kg), (kind, step_kg));
         assert!(rule.bottom < rule.top && rule.says.contains(&rule.top.to_string()));
     }
@@ -87,7 +88,7 @@ mod tests {
     fn high_repetitions_add_repetitions_first() {
         let problem = problem(&json!({}));
         let high = problem.candidates.iter().filter(|c| c.exercise.reps.is_some_and(|reps| reps[1] >= 20));
-        let kinds: Vec<ProgressKind> = high.map(|c| Progression::of(c, 1).kind).collect();
+        let kinds: Vec<ProgressKind> = high.map(|c| Progression::of(c, c.exercise.work(), 1).kind).collect();
         assert!(!kinds.is_empty() && kinds.iter().all(|kind| *kind == ProgressKind::RepsThenLoad));
     }
 }

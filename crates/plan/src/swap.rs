@@ -3,7 +3,8 @@
 use crate::cost::cost;
 use crate::draft::Draft;
 use crate::faults::faults;
-use crate::present::{draft_sets, main_region};
+use crate::item::main_region;
+use crate::present::draft_sets;
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::allowed::Refusal;
 use crate::timing::cards_minutes;

@@ -1,7 +1,8 @@
 //! How long a set, an exercise and a session take. Common practice, no source.
 
-use crate::draft::Card;
+use crate::card::Card;
 use crate::problem::{Candidate, PlanProblem};
+use crate::run::cards_s;
 use atlas::{Effort, Exercise, Work};
 
 /// Setting up an exercise, s; with body weight or a band there is nothing to load.
@@ -29,13 +30,18 @@ pub struct ItemTime {
 impl ItemTime {
     /// The time of one set of `exercise`.
     pub fn of(exercise: &Exercise) -> Self {
-        let rep_s = if exercise.effort == Effort::Compound { COMPOUND_REP_S } else { OTHER_REP_S };
+        let rep_s = Self::rep_s(exercise);
         let work_s = match exercise.work() {
             Work::Reps([low, high]) => f64::midpoint(f64::from(low), f64::from(high)) * rep_s,
             Work::Seconds([low, high]) => f64::midpoint(f64::from(low), f64::from(high)),
         };
         let light = exercise.equipment.iter().all(|item| matches!(item.as_str(), "bodyweight" | "band"));
         Self { work_s, rest_s: rest_s(exercise), set_up_s: if light { LIGHT_SET_UP_S } else { SET_UP_S } }
+    }
+
+    /// A repetition at the usual pace, s.
+    pub(crate) fn rep_s(exercise: &Exercise) -> f64 {
+        if exercise.effort == Effort::Compound { COMPOUND_REP_S } else { OTHER_REP_S }
     }
 
     /// One set with its rest, s. One side at a time, the other side's work counts as rest: `work + max(work, rest)`.
@@ -64,24 +70,17 @@ pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
 }
 
 /// Rest after a set on the way up, s.
-const RAMP_REST_S: f64 = 60.0;
+pub(crate) const RAMP_REST_S: f64 = 60.0;
 
-/// Minutes of a card; `last` when no other card comes after it that its rest could be shared with.
-pub fn card_minutes(problem: &PlanProblem, card: &Card, last: bool) -> f64 {
-    let candidate = &problem.candidates[card.candidate];
-    let scheme = &card.scheme;
-    let rest_s = if scheme.into_next && !last { 0 } else { candidate.time.rest_s };
-    let time = ItemTime { work_s: scheme.set_s.unwrap_or(candidate.time.work_s), rest_s, ..candidate.time };
-    let ramp_s = f64::from(scheme.warm_up_sets) * (time.work_s + RAMP_REST_S);
-    let sets_s = f64::from(card.sets) * time.set_s(candidate.one_sided);
-    (time.set_up_s + ramp_s + sets_s + scheme.adds_s + candidate.extra_set_s()) / 60.0
+/// Minutes of a card that stands by itself.
+pub fn card_minutes(problem: &PlanProblem, card: &Card) -> f64 {
+    cards_s(problem, std::slice::from_ref(card)).iter().sum::<f64>() / 60.0
 }
 
 /// Minutes of a session given its cards in order.
 pub fn cards_minutes(problem: &PlanProblem, cards: &[Card]) -> f64 {
-    let last = cards.len().saturating_sub(1);
-    let work: f64 = cards.iter().enumerate().map(|(place, card)| card_minutes(problem, card, place == last)).sum();
-    if work > 0.0 { work + WARM_UP_S / 60.0 } else { 0.0 }
+    let work_s: f64 = cards_s(problem, cards).iter().sum();
+    if work_s > 0.0 { (work_s + WARM_UP_S) / 60.0 } else { 0.0 }
 }
 
 /// Minutes of a session given its `(candidate, sets)`; an empty session takes none.

@@ -23,8 +23,13 @@ pub(crate) fn load_name(of: &LoadOf) -> String {
     match of {
         LoadOf::Sets => "hard sets".to_owned(),
         LoadOf::Axial => "the spine".to_owned(),
-        LoadOf::Joint(joint) => joint.replace('-', " "),
+        LoadOf::Joint(joint) => joint_name(joint),
     }
+}
+
+/// What a joint is called.
+pub(crate) fn joint_name(joint: &str) -> String {
+    joint.replace('-', " ")
 }
 
 /// A sum without false digits.

@@ -8,8 +8,8 @@ use crate::learning;
 use crate::logging::Impersonal;
 use crate::metrics;
 use crate::routes::{
-    archive, clients, devices, eye, general, levers, links, log, my, photos, plan, practice, ratings, review, rounds,
-    saved_weeks, session, tape, tests, today, usual_week,
+    archive, clients, devices, eye, general, levers, links, log, my, notes, photos, plan, practice, ratings, review,
+    rounds, saved_weeks, session, set_ups, tape, tests, today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -72,8 +72,7 @@ fn routes(
         .service(my::show_my_week)
         .service(my::send_my_entries)
         .service(my::show_my_page)
-        .service(my::send_my_photo)
-        .service(my::show_my_photo)
+        .configure(pictures_and_words)
         .default_service(web::route().to(no_such_route));
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
@@ -161,6 +160,25 @@ fn routes(
 /// The movement behind an exercise.
 fn movements(config: &mut ServiceConfig) {
     config.service(levers::show_levers).service(levers::find_set_up);
+    config.service(set_ups::list_set_ups).service(set_ups::show_set_up).service(set_ups::save_set_up);
+}
+
+/// Words on a client and a round, and with a client.
+fn words(config: &mut ServiceConfig) {
+    config
+        .service(notes::show_client_note)
+        .service(notes::save_client_note)
+        .service(notes::show_round_note)
+        .service(notes::save_round_note)
+        .service(notes::show_messages)
+        .service(notes::write_message)
+        .service(notes::read_messages);
+}
+
+/// Pictures and words on the client's own page.
+fn pictures_and_words(config: &mut ServiceConfig) {
+    config.service(my::send_my_photo).service(my::show_my_photo);
+    config.service(notes::show_my_messages).service(notes::write_my_message).service(notes::read_my_messages);
 }
 
 /// Practice in judging.
@@ -191,6 +209,7 @@ fn leaving(config: &mut ServiceConfig) {
 /// What comes after a plan was given: log, links, review, Today, and data out and in.
 fn after_the_plan(config: &mut ServiceConfig) {
     config
+        .configure(words)
         .service(archive::export_client)
         .service(archive::import_client)
         .service(archive::show_backup)

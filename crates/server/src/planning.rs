@@ -89,6 +89,7 @@ impl<'a> Planning<'a> {
         week.sessions.retain(|day| !day.items.is_empty());
         for card in week.sessions.iter_mut().flat_map(|day| &mut day.items) {
             card.locked = false;
+            card.written = card.written.for_another_client();
         }
         week.minutes = self.case.client.minutes_per_session;
         // A checked week has seven days at most.
@@ -139,7 +140,8 @@ impl Planned {
     pub fn solved_around(self, workshop: &Workshop, effort: Effort) -> Self {
         let locks = self.draft.locks();
         let week = workshop.with(|| solve_around(&self.problem, effort, &locks));
-        Self { draft: Draft::of_week(&self.problem, &week, &locks), ..self }
+        let draft = Draft::of_week(&self.problem, &week, &locks).keeping(&self.draft);
+        Self { draft, ..self }
     }
 
     /// In words, with what has been proven of it.

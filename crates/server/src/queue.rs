@@ -50,6 +50,7 @@ pub(crate) fn client_day(
         |round| format!("/clients/{}/rounds/{}/log", record.id, round.id),
     );
     let plan_place = rounds.last().map(|round| format!("/clients/{}/rounds/{}/plan", record.id, round.id));
+    written(&mut asking, store, &training, (&log_place, today))?;
     hurts(&mut asking, store, knowledge, (&log_place, plan_place.as_deref()))?;
     conflicts(&mut asking, knowledge, &training, &log_place);
     if let Some(newest) = rounds.last() {
@@ -129,6 +130,50 @@ fn hurts(
         asking.ask(kind, open.what, open.entry.trained_on.to_string(), place, open.alarm.says);
     }
     Ok(())
+}
+
+/// Days for which a line in the log is brought to the coach: older ones stay in the log.
+const LINE_DAYS: i64 = 21;
+/// Characters of a line or message that the queue shows.
+const SHOWN_CHARS: usize = 140;
+
+/// What the client wrote: messages that nobody has read, and lines in the log, each once with its day.
+fn written(
+    asking: &mut Asking,
+    store: &Store,
+    training: &Training,
+    (log, today): (&str, Date),
+) -> Result<(), ApiError> {
+    for message in store.messages(&asking.record.id)?.iter().filter(|one| one.from_client && one.read_at.is_none()) {
+        let on = message.written_at.get(..10).unwrap_or_default().to_owned();
+        let place = format!("/clients/{}/messages", asking.record.id);
+        asking.ask(QueueKind::Message, format!("message:{}", message.id), on, place, shown(&message.words));
+    }
+    let since = today.checked_sub(LINE_DAYS.days()).unwrap_or(Date::MIN);
+    for record in &training.records {
+        let note = match &record.entry.part {
+            LogPart::Exercise { note, .. } | LogPart::Session { note, .. } => note,
+        };
+        let recent = record.entry.trained_on.parse().is_ok_and(|on: Date| on >= since);
+        // Another version of the same session with the same words is the same line.
+        if let (Some(note), true, true) = (note, recent, record.written_by == asking.record.client.name) {
+            let entry = &record.entry;
+            let part = match &entry.part {
+                LogPart::Exercise { exercise, .. } => exercise.as_str(),
+                LogPart::Session { .. } => "",
+            };
+            let what = format!("line:{}:{}:{}:{part}:{note}", entry.plan, entry.week, entry.day);
+            asking.ask(QueueKind::Line, what, entry.trained_on.clone(), log.to_owned(), shown(note));
+        }
+    }
+    Ok(())
+}
+
+/// Somebody's words in quotes, no longer than a line of the queue.
+fn shown(words: &str) -> String {
+    let short: String = words.chars().take(SHOWN_CHARS).collect();
+    let more = if short.len() < words.len() { " \u{2026}" } else { "" };
+    format!("\u{201c}{}{more}\u{201d}", short.trim_end())
 }
 
 fn conflicts(asking: &mut Asking, knowledge: &Knowledge, training: &Training, place: &str) {

@@ -3,7 +3,7 @@
 use crate::dto::{EntryFate, EntryOutcome, SendEntries, SentEntries};
 use crate::error::{ApiError, invalid};
 use assess::Knowledge;
-use casefile::{LogEntry, check_log_entry};
+use casefile::{LogEntry, LogPart, check_log_entry};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use logbook::{Alarm, Part, alarms, best_sets, put_right, training_entry};
@@ -44,8 +44,11 @@ pub(crate) fn receive(
         outcomes.push(EntryOutcome { id, fate: EntryFate::Refused, says: refused, alarm: None });
     }
     let new: Vec<NewLogEntry> = good.iter().map(|(_, (new, _))| new.clone()).collect();
-    for (kept, (place, (_, alarm))) in store.keep_log(client_id, by, &new)?.into_iter().zip(good) {
+    for (kept, (place, (one, alarm))) in store.keep_log(client_id, by, &new)?.into_iter().zip(good) {
         let outcome = EntryOutcome::of(std::mem::take(&mut outcomes[place].id), kept);
+        if outcome.fate != EntryFate::Refused {
+            remember(store, client_id, by, &one.entry)?;
+        }
         outcomes[place] = match alarm.filter(|_| outcome.fate != EntryFate::Refused) {
             Some(alarm) => EntryOutcome { says: Some(alarm.says), alarm: Some(alarm.kind), ..outcome },
             None => outcome,
@@ -53,6 +56,23 @@ pub(crate) fn receive(
     }
     let clock_ahead_s = put_right(sent_at, sent_at, received_at).ahead_s;
     Ok(SentEntries { outcomes, clock_ahead_s })
+}
+
+/// Keeps how a station was set, for the next time.
+fn remember(store: &Store, client_id: &str, by: &str, entry: &LogEntry) -> Result<(), ApiError> {
+    let LogPart::Exercise { exercise, instead, variant, set_up, .. } = &entry.part else { return Ok(()) };
+    let done = instead.as_ref().unwrap_or(exercise).parse();
+    let (Ok(done), Ok(on)) = (done, entry.trained_on.parse()) else { return Ok(()) };
+    if set_up.is_empty() && variant.is_none() {
+        return Ok(());
+    }
+    let kept = store.keep_set_up(client_id, &done, (on, by), |kept| {
+        kept.numbers.extend(set_up.clone());
+        if variant.is_some() {
+            kept.variant.clone_from(variant);
+        }
+    });
+    Ok(kept?)
 }
 
 fn checked(

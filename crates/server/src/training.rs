@@ -1,22 +1,22 @@
 //! What a client trains this week: the given plan, the log so far, and what follows from both for today.
 
 use crate::dto::{
-    FeelChoice, InsteadView, LastTime, LogEntryView, PlanInHand, SessionState, TargetView, TrainingItem,
+    FeelChoice, FormChoice, InsteadView, LastTime, LogEntryView, PlanInHand, SessionState, TargetView, TrainingItem,
     TrainingSession, TrainingView,
 };
 use crate::error::ApiError;
 use crate::planning::Planning;
 use crate::state::AppState;
 use assess::Knowledge;
-use atlas::{Atlas, Exercise, Work};
+use atlas::{Atlas, Exercise, SetUpField, Work};
 use casefile::{ItemEntry, LogPart, LogSet, check_log_entry};
 use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use logbook::{
-    DueSession, Entry, Offer, Overrule, Part, Performed, Planned, SessionKey, SessionLog, Target, block_week, due,
-    lighten, next, stall, still_holds,
+    DueSession, Entry, Form, LIGHTER_TODAY, Offer, Overrule, Part, Performed, Planned, SessionKey, SessionLog, Target,
+    block_week, due, lighten, lighter_sets, next, stall, still_holds,
 };
-use plan::SidePlan;
+use plan::{RunCard, SidePlan, run};
 use std::collections::HashMap;
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord, Store};
@@ -123,6 +123,12 @@ impl<'a> Training<'a> {
     }
 
     fn was_lighter(&self, entry: &Entry) -> bool {
+        let today = |other: &Entry| {
+            other.session == entry.session && matches!(&other.part, Part::Session(session) if session.lighter)
+        };
+        if self.entries.iter().any(today) {
+            return true;
+        }
         let plan = self.plans.iter().find(|plan| plan.id == entry.session.plan_id);
         let week = plan.and_then(|plan| plan.plan.weeks.get(usize::from(entry.session.week).saturating_sub(1)));
         week.is_some_and(|week| week.lighter)
@@ -188,6 +194,7 @@ impl<'a> Training<'a> {
             plan: None,
             note: None,
             sessions: Vec::new(),
+            lighter_today: LIGHTER_TODAY,
             areas: self.atlas().areas().iter().map(|area| (*area).to_owned()).collect(),
         };
         let Some(issued) = self.plan() else {
@@ -226,8 +233,10 @@ impl<'a> Training<'a> {
         let is_lighter = block.is_some_and(|week| week.lighter);
         let items = planned.items.iter().enumerate().map(|(index, item)| {
             let sets = block.and_then(|week| week.sets.get(place)?.get(index).copied()).unwrap_or(item.sets);
-            self.item(&ItemEntry { sets, ..item.clone() }, is_lighter, &records, instead)
+            self.item(&item.with_sets(sets), is_lighter, &records, instead)
         });
+        let items: Vec<TrainingItem> = items.collect();
+        let cards: Vec<RunCard> = items.iter().map(|item| item.item.run_card(item.item.sets)).collect();
         let whole = |record: &&&LogRecord| matches!(record.entry.part, LogPart::Session { .. });
         let entries: Vec<LogEntryView> =
             records.iter().filter(whole).map(|record| LogEntryView::from(*record)).collect();
@@ -246,7 +255,9 @@ impl<'a> Training<'a> {
                 _ => SessionState::Due,
             },
             ladders: planned.ladders.clone(),
-            items: items.collect(),
+            run: run(&cards),
+            warm_up: planned.warm_up.clone(),
+            items,
             entries,
         })
     }
@@ -260,6 +271,8 @@ impl<'a> Training<'a> {
             reserve: item.reserve,
             first_side: first_side(item),
             region: item.region.as_str(),
+            per_set: &item.per_set,
+            load_kg: item.load_kg,
         };
         let target = next(&planned, &history, self.overrule(item.exercise.as_str()));
         let hurt = self.hurt_last(item.exercise.as_str());
@@ -270,11 +283,18 @@ impl<'a> Training<'a> {
         };
         let exercise = self.atlas().exercise(&item.exercise);
         let scheme = self.atlas().scheme(&item.scheme);
+        let mut says = item.card_says(self.atlas()).into_iter();
         TrainingItem {
-            set_up: exercise.map(|exercise| exercise.set_up.clone()).unwrap_or_default(),
-            cues: exercise.iter().flat_map(|exercise| &exercise.cues).chain(&item.cues).cloned().collect(),
-            faults: exercise.iter().flat_map(|exercise| &exercise.faults).map(|fault| fault.fault.clone()).collect(),
+            set_up: says.next().unwrap_or_default(),
+            cues: says.collect(),
+            faults: exercise.iter().flat_map(|of| of.faults_shortest_first()).map(str::to_owned).collect(),
             cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
+            forms: exercise.map(forms).unwrap_or_default(),
+            variants: exercise.map(|exercise| exercise.variants.clone()).unwrap_or_default(),
+            set_up_fields: exercise.map(|exercise| fields(self.atlas(), exercise, item)).unwrap_or_default(),
+            scheme_name: scheme.map(|scheme| scheme.name.clone()).unwrap_or_default(),
+            assistable: exercise.is_some_and(Exercise::assistable),
+            lighter_sets: lighter_sets(item.sets),
             loads_joint: exercise.map(atlas::Exercise::loaded_joints).unwrap_or_default(),
             scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
             scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
@@ -311,6 +331,7 @@ impl<'a> Training<'a> {
             on: last.on.to_string(),
             sets,
             felt: last.log.felt.clone(),
+            form: last.log.form.iter().map(|form| form.says().to_owned()).collect(),
             pain: last.log.pain.as_ref().map(|pain| pain.level),
         })
     }
@@ -358,12 +379,28 @@ fn target_view(target: Target, hurt: Option<String>, stall: Option<String>) -> T
     TargetView {
         kind: target.kind,
         load_kg: target.load_kg,
+        loads_kg: target.loads_kg,
         step: target.step,
         counts: target.counts,
         why: target.why,
         swap,
         stall,
     }
+}
+
+/// What may be reported of an exercise: what can go wrong with it, in the order of the list.
+fn forms(exercise: &Exercise) -> Vec<FormChoice> {
+    let choice = |form: &Form| FormChoice { form: *form, says: form.says().to_owned() };
+    Form::ALL.iter().filter(|form| form.fits(exercise)).map(choice).collect()
+}
+
+/// The numbers by which its station is set, those that are set now first.
+fn fields(atlas: &Atlas, exercise: &Exercise, item: &ItemEntry) -> Vec<SetUpField> {
+    let set = |field: &SetUpField| item.set_up.contains_key(&field.name);
+    let mut fields: Vec<SetUpField> =
+        atlas.set_up_fields().iter().filter(|field| set(field) || field.is_of(exercise)).cloned().collect();
+    fields.sort_by_key(|field| !set(field));
+    fields
 }
 
 /// The region it is there for, what else it works, what takes over; nowhere last.

@@ -3,7 +3,7 @@
 use crate::connection::Store;
 use crate::error::StoreError;
 use crate::new_id;
-use crate::schema::client;
+use crate::schema::{client, round};
 use assess::Client;
 use atlas::Atlas;
 use casefile::ClientEntry;
@@ -11,7 +11,7 @@ use diesel::prelude::*;
 use icu_normalizer::DecomposingNormalizerBorrowed;
 use jiff::Timestamp;
 use jiff::civil::Date;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::ops::RangeInclusive;
 
 /// Marks that stand above or below the letter before them.
@@ -99,7 +99,7 @@ impl Store {
         name.ok_or_else(|| StoreError::not_found("client", id))
     }
 
-    /// All clients by name, put away or not, those whose name contains `find` when given, letters of any case, with or without their accents; and how
+    /// All clients by name, put away or not, those whose name or note contains `find` when given, letters of any case, with or without their accents; and how
     /// many there are in all.
     pub fn clients(
         &self,
@@ -127,12 +127,28 @@ impl Store {
     }
 
     fn listed(&self, find: Option<&str>, away: Option<bool>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
-        let all: Vec<(String, String, Option<String>)> =
-            client::table.select((client::id, client::name, client::put_away_on)).load(&mut self.connect()?)?;
+        type Listed = (String, String, Option<String>, String);
+        let mut connection = self.connect()?;
+        let all: Vec<Listed> = client::table
+            .select((client::id, client::name, client::put_away_on, client::note))
+            .load(&mut connection)?;
         let wanted = plain(find.unwrap_or_default());
-        let here = all.into_iter().filter(|(.., on)| away.is_none_or(|away| away == on.is_some()));
-        let named = here.map(|(id, name, _)| (plain(&name), name, id));
-        let mut found: Vec<(String, String, String)> = named.filter(|(key, ..)| key.contains(&wanted)).collect();
+        // Who is looked for may be known by what was noted of them or of one of their rounds.
+        let noted: HashSet<String> = if wanted.is_empty() {
+            HashSet::new()
+        } else {
+            let notes: Vec<(String, String)> = round::table
+                .filter(round::note.ne(""))
+                .select((round::client_id, round::note))
+                .load(&mut connection)?;
+            notes.into_iter().filter(|(_, note)| plain(note).contains(&wanted)).map(|(id, _)| id).collect()
+        };
+        let here = all.into_iter().filter(|(_, _, on, _)| away.is_none_or(|away| away == on.is_some()));
+        let fits = |(id, name, _, note): &Listed| {
+            plain(name).contains(&wanted) || plain(note).contains(&wanted) || noted.contains(id)
+        };
+        let mut found: Vec<(String, String, String)> =
+            here.filter(fits).map(|(id, name, ..)| (plain(&name), name, id)).collect();
         found.sort_unstable();
         let total = u32::try_from(found.len()).unwrap_or(u32::MAX);
         let before = page.number.saturating_sub(1).saturating_mul(page.size) as usize;

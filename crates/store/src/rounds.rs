@@ -4,7 +4,7 @@ use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::schema::{client, issued_plan, photo, round};
-use crate::{choices, folds, log, new_id, photos, ratings, tape, tests, usual_week};
+use crate::{choices, folds, log, new_id, photos, ratings, set_ups, tape, tests, usual_week};
 use assess::{
     BesideGirths, Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry,
     day_in_words, rater_agreement,
@@ -205,7 +205,9 @@ impl Store {
         let choices = choices::load(&mut connection, round_id)?;
         let training = trained(&mut connection, atlas, &[&at.client_id], at.taken_on)?.remove(&at.client_id);
         let training = training.unwrap_or_default();
-        Ok(case(record.client, at.taken_on, rounds, &mut evidence, training, choices))
+        let mut case = case(record.client, at.taken_on, rounds, &mut evidence, training, choices);
+        case.set_ups = set_ups::load_many(&mut connection, &[&at.client_id])?.remove(&at.client_id).unwrap_or_default();
+        Ok(case)
     }
 
     /// Each client's newest round with the case as it stands there, in as many queries whatever their number. Clients
@@ -228,13 +230,15 @@ impl Store {
         let newest: HashMap<&str, Date> = all.iter().map(|round| (round.client_id.as_str(), round.taken_on)).collect();
         let until = newest.into_values().min().unwrap_or(Date::MAX);
         let mut training = trained(&mut connection, atlas, &client_ids, until)?;
+        let mut set_ups = set_ups::load_many(&mut connection, &client_ids)?;
         let mut cases = Vec::new();
         for record in clients {
             let rounds: Vec<RoundRecord> = all.iter().filter(|round| round.client_id == record.id).cloned().collect();
             let Some(newest) = rounds.last().cloned() else { continue };
             let chosen = choices.remove(&newest.id).unwrap_or_default();
             let trained = training.remove(&record.id).unwrap_or_default();
-            let case = case(record.client.clone(), newest.taken_on, rounds, &mut evidence, trained, chosen);
+            let mut case = case(record.client.clone(), newest.taken_on, rounds, &mut evidence, trained, chosen);
+            case.set_ups = set_ups.remove(&record.id).unwrap_or_default();
             cases.push((newest, case));
         }
         Ok(cases)
@@ -301,7 +305,8 @@ fn case(
 ) -> Case {
     training.retain(|entry| entry.week_of <= as_of);
     let rounds = rounds.into_iter().map(|record| round_of(record, evidence)).collect();
-    Case { as_of, client, rounds, training, choices, hurts: Vec::new(), last_review: None }
+    let set_ups = BTreeMap::new();
+    Case { as_of, client, rounds, training, choices, set_ups, hurts: Vec::new(), last_review: None }
 }
 
 fn round_of(record: RoundRecord, evidence: &mut RoundEvidence) -> Round {

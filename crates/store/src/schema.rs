@@ -39,6 +39,7 @@ diesel::table! {
         usual_week_json -> Nullable<Text>,
         usual_week_revision -> Integer,
         put_away_on -> Nullable<Text>,
+        note -> Text,
     }
 }
 
@@ -69,6 +70,29 @@ diesel::table! {
         tests_saved_by -> Nullable<Text>,
         share_json -> Text,
         areas_json -> Text,
+        note -> Text,
+    }
+}
+
+diesel::table! {
+    set_up (client_id, exercise) {
+        client_id -> Text,
+        exercise -> Text,
+        kept_on -> Text,
+        kept_by -> Text,
+        kept_json -> Text,
+    }
+}
+
+diesel::table! {
+    message (id) {
+        id -> Text,
+        client_id -> Text,
+        from_client -> Bool,
+        written_by -> Text,
+        written_at -> Text,
+        words -> Text,
+        read_at -> Nullable<Text>,
     }
 }
 

@@ -8,5 +8,5 @@ mod quantity;
 mod side;
 
 pub use id::{EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SiteId};
-pub use quantity::{Length, Mass, QuantityError, Skinfold};
+pub use quantity::{Length, Load, Mass, QuantityError, Skinfold};
 pub use side::{Side, Sides};

@@ -75,6 +75,36 @@ impl Mass {
     }
 }
 
+/// What is held in an exercise beside the body's own weight, kg; under 0 it is help that takes weight off. Never 0: nothing held
+/// is no load.
+#[derive(Clone, Copy, Debug, PartialEq, PartialOrd, Serialize)]
+#[serde(transparent)]
+pub struct Load(f64);
+
+impl Load {
+    /// More help than anybody needs.
+    pub const MOST_HELP_KG: f64 = 200.0;
+
+    /// From kilograms, signed.
+    ///
+    /// # Errors
+    /// [`QuantityError`] for 0, for what is no number, and beyond [`Mass::MAX_KG`] or [`Self::MOST_HELP_KG`].
+    pub fn from_kg(kg: f64) -> Result<Self, QuantityError> {
+        let most = if kg < 0.0 { Self::MOST_HELP_KG } else { Mass::MAX_KG };
+        guarded(kg.abs(), most, "kg").map(|size| Self(size.copysign(kg)))
+    }
+
+    /// In kilograms, under 0 for help.
+    pub fn kg(self) -> f64 {
+        self.0
+    }
+
+    /// The mass that is held; none where it is help.
+    pub fn held(self) -> Option<Mass> {
+        (self.0 > 0.0).then_some(Mass(self.0))
+    }
+}
+
 /// A caliper reading, above 0 and at most [`Skinfold::MAX_MM`].
 #[derive(Clone, Copy, Debug, PartialEq, PartialOrd, Serialize)]
 #[serde(transparent)]
@@ -108,6 +138,17 @@ mod tests {
     #[case::longer_than_anyone(300.1)]
     fn a_length_that_cannot_be_is_refused(#[case] cm: f64) {
         assert!(Length::from_cm(cm).is_err());
+    }
+
+    #[rstest]
+    #[case::held(12.5, Some(12.5), true)]
+    #[case::help(-20.0, Some(-20.0), false)]
+    #[case::nothing(0.0, None, false)]
+    #[case::more_help_than_anybody_needs(-201.0, None, false)]
+    fn a_load_is_held_or_helps(#[case] kg: f64, #[case] expected: Option<f64>, #[case] held: bool) {
+        let load = Load::from_kg(kg).ok();
+        assert_eq!(load.map(Load::kg), expected);
+        assert_eq!(load.and_then(Load::held).is_some(), held);
     }
 
     #[test]

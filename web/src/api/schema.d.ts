@@ -231,6 +231,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What coach and client wrote to each other. */
+        get: operations["show_messages"];
+        put?: never;
+        /** Writes to the client; they see it on their own page. */
+        post: operations["write_message"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/messages/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Marks what the client wrote as seen. */
+        put: operations["read_messages"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The coach's words on a client. */
+        get: operations["show_client_note"];
+        /** Puts other words in their place. */
+        put: operations["save_client_note"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/{client_id}/repeats": {
         parameters: {
             query?: never;
@@ -259,6 +312,41 @@ export interface paths {
         put?: never;
         /** Opens a round. */
         post: operations["open_round"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/set-ups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is remembered of every exercise of a client. */
+        get: operations["list_set_ups"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{client_id}/set-ups/{exercise}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is remembered of one, with the numbers its kit has. */
+        get: operations["show_set_up"];
+        /** Remembers it otherwise. */
+        put: operations["save_set_up"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -586,6 +674,41 @@ export interface paths {
         put?: never;
         /** Takes in what the client logged. What is sent again makes no double. */
         post: operations["send_my_entries"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/messages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same on the client's own page. */
+        get: operations["show_my_messages"];
+        put?: never;
+        /** Writes to the coach. */
+        post: operations["write_my_message"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/messages/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Marks what the coach wrote as seen. */
+        put: operations["read_my_messages"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1058,6 +1181,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/{round_id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The coach's words on a round. */
+        get: operations["show_round_note"];
+        /** Puts other words in their place. */
+        put: operations["save_round_note"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/{round_id}/photos": {
         parameters: {
             query?: never;
@@ -1438,6 +1579,25 @@ export interface components {
             /** @description In words that follow "may". */
             says: string;
         };
+        /** @description Light sets that make a region felt before it is loaded; they count nothing. */
+        ActivationEntry: {
+            /** @description With which exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description Its name. */
+            name: string;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+            /**
+             * Format: int32
+             * @description Repetitions of each.
+             */
+            reps: number;
+            /**
+             * Format: int32
+             * @description Light sets.
+             */
+            sets: number;
+        };
         /** @description What may be added to a week: everything but this. */
         AddableView: {
             /** @description What is not for this client, with the reason. */
@@ -1759,6 +1919,8 @@ export interface components {
             outline_se_pct: number;
             /** @description What goes well one straight into the other. */
             pairings: components["schemas"]["Pairing"][];
+            /** @description What every kind of part of a set counts as and takes. */
+            part_rules: components["schemas"]["PartRule"][];
             /** @description Poses. */
             poses: components["schemas"]["Pose"][];
             /** @description Questions before training. */
@@ -1771,6 +1933,8 @@ export interface components {
             schools: components["schemas"]["School"][];
             /** @description Ranges of motion. */
             screens: components["schemas"]["Screen"][];
+            /** @description The numbers by which stations are set. */
+            set_up_fields: components["schemas"]["SetUpField"][];
             /** @description Girths and breadths in taping order. */
             sites: components["schemas"]["Site"][];
             /** @description Skinfolds. */
@@ -1944,6 +2108,8 @@ export interface components {
         CardDraft: {
             /** @description The exercise. */
             exercise: string;
+            /** @description The superset or giant set it is part of: a letter that two to four neighbouring cards share. */
+            group?: string | null;
             /** @description Whether solving leaves it as it is. */
             locked?: boolean;
             /** @description Set scheme; straight sets when it is left out. */
@@ -1953,6 +2119,8 @@ export interface components {
              * @description Sets.
              */
             sets: number;
+            /** @description What the coach wrote on it; what is left out is as the exercise, the scheme and the school have it. */
+            written?: components["schemas"]["Written"];
         };
         /** @description A card of the week. */
         CardPlaceEntry: {
@@ -1969,7 +2137,7 @@ export interface components {
         /** @description An exercise. */
         CatalogueExercise: {
             /** @description Actions of its main regions that it covers. */
-            actions?: string[];
+            actions: string[];
             /** @description Why it is never proposed. */
             advised_against?: string | null;
             /** @description When it is refused. */
@@ -1994,6 +2162,8 @@ export interface components {
             effort: components["schemas"]["Effort"];
             /** @description All of these are needed. */
             equipment: components["schemas"]["EquipmentId"][];
+            /** @description Lists of kit, any of which suffices: `equipment` first, then that of its variants. */
+            equipment_any: components["schemas"]["EquipmentId"][][];
             /** @description Same plane, main region and hardest point. */
             family: string;
             /** @description What goes wrong. */
@@ -2048,6 +2218,8 @@ export interface components {
             };
             /** @description The set scheme it is usually done with. */
             usual_scheme: string;
+            /** @description Its grips, paths, stations and other kit. */
+            variants: components["schemas"]["Variant"][];
         };
         /** @description A cause of a lag. */
         CauseEntry: {
@@ -2634,6 +2806,8 @@ export interface components {
             };
             /** @description The set scheme it is usually done with. */
             usual_scheme?: string;
+            /** @description Its grips, paths, stations and other kit. */
+            variants?: components["schemas"]["Variant"][];
         };
         /** @description An exercise, such as `incline-curl`. */
         ExerciseId: string;
@@ -2711,6 +2885,11 @@ export interface components {
             /** @description What phone and server will share, base32. */
             secret: string;
         };
+        /**
+         * @description Which sets of a scheme end at failure on purpose: nothing left in one of them is no miss.
+         * @enum {string}
+         */
+        Fails: "never" | "first" | "last" | "every";
         /** @description What goes wrong, and what then does the work. */
         Fault: {
             /** @description What is seen. */
@@ -2765,6 +2944,18 @@ export interface components {
              * @description Value, mm.
              */
             value_mm: number;
+        };
+        /**
+         * @description What spoils a set: each holds the load until it is gone.
+         * @enum {string}
+         */
+        Form: "swung" | "shrugged" | "elbows-dropped" | "blades-squeezed" | "lower-back" | "cut-short" | "helped";
+        /** @description Something that spoils a set. */
+        FormChoice: {
+            /** @description Which. */
+            form: components["schemas"]["Form"];
+            /** @description In words. */
+            says: string;
         };
         /** @description Where one side of the part is in the picture as shown, all as shares of the picture's width or height. */
         Frame: {
@@ -2825,6 +3016,18 @@ export interface components {
          * @enum {string}
          */
         Hand: "left" | "right" | "both";
+        /** @description A hand on the muscle: soft at rest and hard at work is what is looked for. */
+        HandsOn: {
+            /** @description Hard while it works. */
+            hard_at_work: boolean;
+            /**
+             * Format: double
+             * @description The joint angle at which a partner's resistance made it hardest, degrees.
+             */
+            hardest_deg?: number | null;
+            /** @description Soft while it rests. */
+            soft_at_rest: boolean;
+        };
         /** @description The timed hang against what is common. */
         HangEntry: {
             /**
@@ -2949,6 +3152,13 @@ export interface components {
              * @description Extra sets for the side that goes first.
              */
             extra_sets_weaker: number;
+            /** @description The superset or giant set it is part of: a letter that neighbouring items share. */
+            group?: string | null;
+            /**
+             * Format: double
+             * @description Load of the first set as the coach wrote it, kg; under 0 it is assistance.
+             */
+            load_kg?: number | null;
             /** @description Whether solving leaves it as it is. */
             locked?: boolean;
             /**
@@ -2958,8 +3168,12 @@ export interface components {
             minutes: number;
             /** @description Its name. */
             name: string;
+            /** @description The coach's sentence to the client. */
+            note?: string | null;
             /** @description Place in the session, from 1. */
             order: number;
+            /** @description Set by set, where sets differ. */
+            per_set?: components["schemas"]["PlannedSet"][];
             /** @description How it goes on from session to session. */
             progression: components["schemas"]["Progression"];
             /** @description The region it is there for. */
@@ -2976,10 +3190,19 @@ export interface components {
              * @description Rest after a set, s.
              */
             rest_s: number;
+            /**
+             * @description All that its card says, how to get into position first: the exercise's own sentences and the schools', without what
+             *     contradicts. Empty in plans of before it was composed.
+             */
+            says?: string[];
             /** @description Set scheme. */
             scheme: string;
             /** @description Seconds, low and high, where repetitions are not counted. */
             seconds?: number[] | null;
+            /** @description Numbers of the set-up, in the units of their names. */
+            set_up?: {
+                [key: string]: number;
+            };
             /**
              * Format: int32
              * @description Sets.
@@ -2987,10 +3210,19 @@ export interface components {
             sets: number;
             /** @description Side order. */
             sides: components["schemas"]["SidePlan"];
+            /** @description Lowering, pause, lifting, pause, s. */
+            tempo?: number[] | null;
+            /** @description Which variant of the exercise. */
+            variant?: string | null;
             /** @description How to warm up to it. */
             warm_up?: string | null;
             /** @description Reasons. */
             why: string[];
+            /**
+             * Format: double
+             * @description Work of a usual set, one side, s; 0 in plans of before it was written down.
+             */
+            work_s?: number;
         };
         /**
          * @description Which of the two things a rating judges.
@@ -3005,6 +3237,18 @@ export interface components {
             replace?: boolean;
             /** @description The week. */
             week: components["schemas"]["WeekDraft"];
+        };
+        /** @description How an exercise's station is set for one client, and what the coach's hand found. */
+        KeptSetUp: {
+            check?: components["schemas"]["HandsOn"] | null;
+            /** @description What else to remember of it. */
+            note?: string | null;
+            /** @description Numbers by name, in the units of the names. */
+            numbers?: {
+                [key: string]: number;
+            };
+            /** @description Which variant. */
+            variant?: string | null;
         };
         /** @description A week the practice keeps. */
         KeptWeek: {
@@ -3112,6 +3356,8 @@ export interface components {
         LastTime: {
             /** @description Where it was felt. */
             felt?: string | null;
+            /** @description What spoiled its form, in words. */
+            form?: string[];
             /** @description The day. */
             on: string;
             /**
@@ -3248,6 +3494,24 @@ export interface components {
             /** @description All rounds of the client with their pictures, oldest first. */
             rounds: components["schemas"]["PhotoRound"][];
         };
+        /** @description From when on sleep or soreness offer a lighter session today: half the sets at the same load. */
+        LighterToday: {
+            /**
+             * Format: int32
+             * @description Sleep at or below this is bad, 1 to 5.
+             */
+            sleep_at_most: number;
+            /**
+             * Format: int32
+             * @description Soreness at or above this is much, 1 to 5.
+             */
+            soreness_at_least: number;
+            /**
+             * Format: int32
+             * @description How many times the warm-up is done on such a day.
+             */
+            warm_up_times: number;
+        };
         /** @description Mean width of a limb segment on both sides. */
         Limb: {
             /**
@@ -3371,6 +3635,8 @@ export interface components {
             exercise: string;
             /** @description A region, a joint, or `nowhere`, when asked. */
             felt?: string | null;
+            /** @description What spoiled the form. */
+            form?: components["schemas"]["Form"][];
             /** @description What was done instead, when it was swapped. */
             instead?: string | null;
             /** @enum {string} */
@@ -3385,13 +3651,21 @@ export interface components {
             position: number;
             /** @description The set scheme. */
             scheme: string;
+            /** @description How the station was set, number by name. */
+            set_up?: {
+                [key: string]: number;
+            };
             /** @description Sets in the order done. */
             sets: components["schemas"]["LogSet"][];
+            /** @description The variant it was done in, where it was not as planned. */
+            variant?: string | null;
         } | {
             /** @description Whether nothing more is to come. */
             finished: boolean;
             /** @enum {string} */
             kind: "session";
+            /** @description Whether it was made a lighter one on the day: half the sets at the same load. */
+            lighter?: boolean;
             /** @description A line to the coach. */
             note?: string | null;
             /**
@@ -3409,7 +3683,7 @@ export interface components {
         LogSet: {
             /**
              * Format: double
-             * @description The load beside the body's own, kg.
+             * @description The load beside the body's own, kg; under 0 it is help.
              */
             load_kg?: number | null;
             /**
@@ -3417,6 +3691,8 @@ export interface components {
              * @description From 1; both sides of a set share its number.
              */
             number: number;
+            /** @description What followed straight on it. */
+            parts?: components["schemas"]["LogSetPart"][];
             /**
              * Format: int32
              * @description Repetitions.
@@ -3433,6 +3709,26 @@ export interface components {
              */
             seconds?: number | null;
             side?: components["schemas"]["Side"] | null;
+        };
+        /** @description What followed straight on a set. */
+        LogSetPart: {
+            /** @description Which. */
+            kind: components["schemas"]["PartKind"];
+            /**
+             * Format: double
+             * @description With how much, kg; under 0 it is help.
+             */
+            load_kg?: number | null;
+            /**
+             * Format: int32
+             * @description Repetitions.
+             */
+            reps?: number | null;
+            /**
+             * Format: int32
+             * @description Seconds, of a hold or a carry.
+             */
+            seconds?: number | null;
         };
         /** @description A weighting over regions: what the client wants to see. */
         Look: {
@@ -3539,6 +3835,51 @@ export interface components {
              */
             value: number;
         };
+        /** @description One of them. */
+        MessageView: {
+            /** @description Whether the client wrote it. */
+            from_client: boolean;
+            /** @description Random id. */
+            id: string;
+            /** @description When the other side saw it. */
+            read_at?: string | null;
+            /** @description What. */
+            words: string;
+            /** @description When, RFC 3339. */
+            written_at: string;
+            /** @description Display name. */
+            written_by: string;
+        };
+        /** @description What coach and client wrote to each other. */
+        MessagesView: {
+            /** @description Oldest first. */
+            messages: components["schemas"]["MessageView"][];
+            /** @description Messages of the other side that nobody has seen. */
+            unread: number;
+        };
+        /** @description A move before or after the work. */
+        MoveEntry: {
+            /** @description How it is done. */
+            how: string;
+            /** @description Which. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description The movement that its picture shows. */
+            picture: string;
+            /**
+             * Format: int32
+             * @description Repetitions.
+             */
+            reps?: number | null;
+            /**
+             * Format: int32
+             * @description Seconds, where repetitions are not counted.
+             */
+            seconds?: number | null;
+            /** @description Why it is there. */
+            why: string;
+        };
         /** @description What a coach moved and drew over what was found. */
         MovedBody: {
             /**
@@ -3625,6 +3966,11 @@ export interface components {
              */
             days: number;
         };
+        /** @description A new message. */
+        NewMessage: {
+            /** @description What. */
+            words: string;
+        };
         /** @description The owner's account, made at the first start. */
         NewOwner: {
             /** @description What the program printed when it started, where it asks for that. */
@@ -3678,6 +4024,11 @@ export interface components {
             site?: components["schemas"]["SiteId"] | null;
             /** @description In words. */
             what: string;
+        };
+        /** @description The coach's words on a client or a round. */
+        NoteView: {
+            /** @description As they stand; empty while there are none. */
+            note: string;
         };
         /** @description Something a coach would object to. */
         ObjectionEntry: {
@@ -3801,6 +4152,11 @@ export interface components {
          */
         Part: "chest" | "lats" | "upper-back" | "delts" | "quads" | "hamstrings" | "glutes" | "arms" | "calves" | "abs";
         /**
+         * @description What follows straight on a set, or is done between sets.
+         * @enum {string}
+         */
+        PartKind: "drop" | "partials" | "pause" | "hold" | "carry" | "assisted";
+        /**
          * @description How a part of the body moved.
          * @enum {string}
          */
@@ -3825,6 +4181,25 @@ export interface components {
              * @description Fractional sets, all its regions together.
              */
             sets: number;
+        };
+        /** @description What a part counts as and takes. */
+        PartRule: {
+            /**
+             * Format: double
+             * @description Time beside the set's own, s. A carry takes the place of the rest.
+             */
+            adds_s: number;
+            /**
+             * Format: double
+             * @description Hard sets.
+             */
+            counts: number;
+            /** @description How it is done. */
+            how: string;
+            /** @description Which. */
+            kind: components["schemas"]["PartKind"];
+            /** @description How much of it is usual. */
+            usual: components["schemas"]["PlannedPart"];
         };
         /** @description What is known of a part. */
         PartSkill: {
@@ -4145,6 +4520,47 @@ export interface components {
             /** @description The week. */
             week: components["schemas"]["WeekDraft"];
         };
+        /** @description A part as it is planned: how much and with what load. */
+        PlannedPart: {
+            /** @description Which. */
+            kind: components["schemas"]["PartKind"];
+            /**
+             * Format: int32
+             * @description Share of the set's load, %.
+             */
+            load_pct?: number | null;
+            /** @description Repetitions, low and high. */
+            reps?: number[] | null;
+            /**
+             * Format: int32
+             * @description Seconds, for a hold, a carry and the pause before going on.
+             */
+            seconds?: number | null;
+        };
+        /** @description One set as it is planned. */
+        PlannedSet: {
+            /**
+             * Format: int32
+             * @description Load, % of the card's.
+             */
+            load_pct: number;
+            /**
+             * Format: int32
+             * @description From 1.
+             */
+            number: number;
+            /** @description What follows straight on it. */
+            parts?: components["schemas"]["PlannedPart"][];
+            /** @description Repetitions, low and high. */
+            reps?: number[] | null;
+            /**
+             * Format: int32
+             * @description Repetitions in reserve: nothing left on purpose is no miss.
+             */
+            reserve: number;
+            /** @description Seconds, low and high, where repetitions are not counted. */
+            seconds?: number[] | null;
+        };
         /** @description One of the sport's standard poses. */
         Pose: {
             /** @description Stable id, such as `FDB`. */
@@ -4352,7 +4768,7 @@ export interface components {
          * @description Kinds of what needs the coach. The order is the order of pressing.
          * @enum {string}
          */
-        QueueKind: "refer" | "pain" | "unreadable" | "conflict" | "photos" | "round-due" | "plan-to-issue" | "lighten" | "stall" | "retention";
+        QueueKind: "refer" | "pain" | "unreadable" | "message" | "conflict" | "photos" | "line" | "round-due" | "plan-to-issue" | "lighten" | "stall" | "retention";
         /** @description What someone's ratings weigh. */
         RaterView: {
             /** @description How far they agree with themselves and with the truth. */
@@ -4404,6 +4820,11 @@ export interface components {
              * @description The true size, in its unit.
              */
             truth: number;
+        };
+        /** @description What has been seen. */
+        ReadMessages: {
+            /** @description The moment of the newest message that was seen, RFC 3339. */
+            up_to: string;
         };
         /** @description The readiness questions as answered. */
         ReadinessEntry: {
@@ -4811,6 +5232,13 @@ export interface components {
              */
             revision: number;
         };
+        /** @description Other words in their place. */
+        SaveNote: {
+            /** @description What is to stand there. */
+            note: string;
+            /** @description What stood there when it was read. */
+            was: string;
+        };
         /** @description What is to be changed of someone; what is left out stays. */
         SavePerson: {
             /** @description What others see. */
@@ -4911,6 +5339,11 @@ export interface components {
             /** @description YYYY-MM-DD. */
             date: string;
         };
+        /** @description What is to be remembered in place of what was. */
+        SaveSetUp: {
+            /** @description All of it. */
+            kept: components["schemas"]["KeptSetUp"];
+        };
         /** @description A sheet to be saved. */
         SaveTape: {
             /** @description All readings of tape and gauge. */
@@ -4960,15 +5393,10 @@ export interface components {
         /** @description A set scheme. */
         Scheme: {
             /**
-             * Format: double
-             * @description Time it adds, s.
+             * Format: int32
+             * @description Load of all sets after the first, % of the first's.
              */
-            adds_s?: number;
-            /**
-             * Format: double
-             * @description Hard sets it counts as beside the straight ones.
-             */
-            adds_sets?: number;
+            back_off_pct?: number | null;
             /**
              * Format: double
              * @description What the first set counts as.
@@ -4980,14 +5408,23 @@ export interface components {
              * @description What all further sets together count as, where they do not count one each.
              */
             counts_more?: number | null;
+            /** @description What follows every set. */
+            every?: components["schemas"]["PartKind"][];
+            /** @description Whether every set ends at failure, only the first does, or only the last. */
+            fails?: components["schemas"]["Fails"];
             /** @description How it is done. */
             how: string;
             /** @description Stable id, such as `rest-pause`. */
             id: string;
-            /** @description Whether the next card follows without rest. */
-            into_next?: boolean;
+            /** @description What follows the last set. */
+            last?: components["schemas"]["PartKind"][];
             /** @description What a coach calls it. */
             name: string;
+            /**
+             * Format: int32
+             * @description By how much each set's load goes up over the one before, %.
+             */
+            rise_pct?: number;
             /**
              * Format: double
              * @description Time of a set, where it is given by the scheme, s.
@@ -5012,6 +5449,20 @@ export interface components {
             /** @description Why that is the default. */
             reason: string;
         };
+        /** @description What an exercise counts for a region in a coach's eyes. */
+        SchoolCredit: {
+            /** @description Which exercises. */
+            exercises?: components["schemas"]["ExerciseId"][];
+            /** @description Which families. */
+            families?: string[];
+            /**
+             * Format: double
+             * @description 1 main target, 0.5 clearly works, 0.25 works a little.
+             */
+            fraction: number;
+            /** @description The region. */
+            region: components["schemas"]["RegionId"];
+        };
         /**
          * @description A sentence for the exercises it names: those that train one of the regions, belong to one of the families, or are of one
          *     of the efforts; without any of these, for all.
@@ -5028,6 +5479,8 @@ export interface components {
         };
         /** @description One answer, in words and in what it does to the computation. */
         SchoolOption: {
+            /** @description What exercises count for a region under it. */
+            credits?: components["schemas"]["SchoolCredit"][];
             /** @description Sentences added to exercises. */
             cues?: components["schemas"]["SchoolCue"][];
             /** @description Movements that a week need not have. */
@@ -5038,14 +5491,27 @@ export interface components {
             excludes?: components["schemas"]["ExerciseId"][];
             /** @description Value in the case file. */
             id: string;
+            /** @description The answer that holds where this one may not. */
+            instead?: string | null;
+            /**
+             * Format: int32
+             * @description Repetitions left in the last set of an exercise that may safely end so.
+             */
+            last_reserve?: number | null;
             /** @description The answer in words. */
             name: string;
+            /** @description Whether it is not for beginners: then `instead` holds. */
+            not_for_beginners?: boolean;
+            /** @description Areas whose pain stands against it: then `instead` holds. */
+            not_with_pain?: string[];
             /** @description Families that rank higher among equals. */
             prefers?: string[];
             /** @description Hardest points that rank higher among equals. */
             prefers_hardest?: components["schemas"]["Hardest"][];
             /** @description Whether exercises that hold the body rank higher among equals. */
             prefers_supported?: boolean;
+            /** @description Repetitions under it. */
+            ranges?: components["schemas"]["SchoolRange"][];
             /** @description Factors on the look's weight, by region or muscle. */
             region_weights?: {
                 [key: string]: number;
@@ -5055,6 +5521,13 @@ export interface components {
                 [key: string]: number;
             };
             split?: components["schemas"]["Split"] | null;
+        };
+        /** @description In how many repetitions exercises for some regions are done. */
+        SchoolRange: {
+            /** @description Region or muscle ids. */
+            regions: string[];
+            /** @description Low and high. */
+            reps: number[];
         };
         /** @description A site by another school of judging size. */
         SchoolSizeEntry: {
@@ -5174,10 +5647,14 @@ export interface components {
              * @description What it takes.
              */
             minutes: number;
+            /** @description Set by set as it is run: one card's sets after another, the cards of a group in turns. */
+            run?: components["schemas"]["Step"][];
             /** @description Why much of its time is left, where it is. */
             short_because?: string | null;
             /** @description What it is for, where the days have themes. */
             theme?: string | null;
+            /** @description What comes before and after the work; none in plans of before it was named. */
+            warm_up?: components["schemas"]["WarmUpEntry"];
         };
         /**
          * @description How this browser stands.
@@ -5199,6 +5676,21 @@ export interface components {
             name?: string | null;
             /** @description How it stands. */
             standing: components["schemas"]["SessionStanding"];
+        };
+        /** @description A number by which a station is set to a client. */
+        SetUpField: {
+            /** @description What its ends mean. */
+            hint?: string | null;
+            /** @description Kit that has it: equipment, or `machine` for all machines; none for what is set on the body. */
+            kit: string[];
+            /** @description `pulley_notch`, `seat_hole` and their like. */
+            name: string;
+            /** @description How far it goes. */
+            range: number[];
+            /** @description In words, to stand before the number. */
+            says: string;
+            /** @description In words or signs. */
+            unit: string;
         };
         /** @description A number of a set-up. */
         SetUpNumber: {
@@ -5223,6 +5715,41 @@ export interface components {
              * @description In the name's unit.
              */
             value: number;
+        };
+        /** @description How one exercise's station is set. */
+        SetUpView: {
+            /** @description Which exercise. */
+            exercise: components["schemas"]["ExerciseId"];
+            /** @description The numbers its kit has. */
+            fields: components["schemas"]["SetUpField"][];
+            /** @description What is remembered. */
+            kept: components["schemas"]["KeptSetUp"];
+            /** @description Its variants. */
+            variants: components["schemas"]["Variant"][];
+        };
+        /** @description All set-ups of a client. */
+        SetUpsView: {
+            /** @description By exercise. */
+            set_ups: components["schemas"]["SetUpView"][];
+        };
+        /** @description What a coach wrote for one set. */
+        SetWritten: {
+            /**
+             * Format: int32
+             * @description Load, % of the card's.
+             */
+            load_pct?: number | null;
+            /** @description What follows straight on it; none leaves what the scheme has. */
+            parts?: components["schemas"]["PlannedPart"][] | null;
+            /** @description Repetitions, low and high. */
+            reps?: number[] | null;
+            /**
+             * Format: int32
+             * @description Repetitions in reserve.
+             */
+            reserve?: number | null;
+            /** @description Seconds, low and high. */
+            seconds?: number[] | null;
         };
         /** @description A number of the evidence model or of the week that a practice may change. */
         Setting: {
@@ -5650,6 +6177,32 @@ export interface components {
          * @enum {string}
          */
         Status: "optimal" | "feasible" | "infeasible";
+        /** @description One set of one side or of both. */
+        Step: {
+            /** @description Place of the card in the session, from 0. */
+            card: number;
+            /**
+             * Format: double
+             * @description Going to the next exercise of the group, s.
+             */
+            change_s?: number;
+            /**
+             * Format: double
+             * @description Rest after it, s.
+             */
+            rest_s: number;
+            /**
+             * Format: int32
+             * @description The set, from 1; extra sets of the weaker side come after the others.
+             */
+            set: number;
+            side?: components["schemas"]["Side"] | null;
+            /**
+             * Format: double
+             * @description Under tension, with what follows straight on the set, s.
+             */
+            work_s: number;
+        };
         /**
          * @description How far a step has come.
          * @enum {string}
@@ -5812,6 +6365,8 @@ export interface components {
              * @description The load, kg.
              */
             load_kg?: number | null;
+            /** @description The load set by set, kg, where sets differ. */
+            loads_kg?: number[];
             /** @description Why something should be changed: it stands still. */
             stall?: string | null;
             /** @description A step without a weight of its own, in words. */
@@ -5916,6 +6471,8 @@ export interface components {
         };
         /** @description An exercise of a session. */
         TrainingItem: {
+            /** @description Whether help can take weight off it. */
+            assistable: boolean;
             /** @description What to take care of. */
             cautions: string[];
             /** @description What to say. */
@@ -5926,15 +6483,24 @@ export interface components {
             faults: string[];
             /** @description Where it may be felt: its own regions, then what tends to take over. */
             feels: components["schemas"]["FeelChoice"][];
+            /** @description What may be reported of its form. */
+            forms: components["schemas"]["FormChoice"][];
             /** @description What could be done instead, best first. */
             instead: components["schemas"]["InsteadView"][];
             /** @description As planned, with this week's sets. */
             item: components["schemas"]["ItemEntry"];
             last?: components["schemas"]["LastTime"] | null;
+            /**
+             * Format: int32
+             * @description Sets of it when the day is made a lighter one.
+             */
+            lighter_sets: number;
             /** @description Joints that carry notable load. */
             loads_joint: string[];
             /** @description How its set scheme is done. */
             scheme_how: string;
+            /** @description What its set scheme is called. */
+            scheme_name: string;
             /**
              * Format: double
              * @description A time a set is held to by its scheme, s.
@@ -5942,8 +6508,12 @@ export interface components {
             scheme_set_s?: number | null;
             /** @description How to get into position. */
             set_up: string;
+            /** @description The numbers by which its station is set, those set now first. */
+            set_up_fields: components["schemas"]["SetUpField"][];
             /** @description What to do today. */
             target: components["schemas"]["TargetView"];
+            /** @description Its grips, paths, stations and other kit. */
+            variants: components["schemas"]["Variant"][];
         };
         /** @description A session of this week. */
         TrainingSession: {
@@ -5969,8 +6539,12 @@ export interface components {
             minutes: number;
             /** @description The day it is planned for. */
             on: string;
+            /** @description Set by set as it is run, with the rest after each. */
+            run: components["schemas"]["Step"][];
             /** @description How far it has come. */
             state: components["schemas"]["SessionState"];
+            /** @description What comes before and after the work. */
+            warm_up: components["schemas"]["WarmUpEntry"];
             /**
              * Format: int32
              * @description Week since the plan's first, from 1.
@@ -5985,6 +6559,8 @@ export interface components {
             client_id: string;
             /** @description Display name. */
             client_name: string;
+            /** @description When a lighter session is offered on the day. */
+            lighter_today: components["schemas"]["LighterToday"];
             /** @description Why there is nothing to do, or what to know about this week. */
             note?: string | null;
             plan?: components["schemas"]["PlanInHand"] | null;
@@ -6079,6 +6655,15 @@ export interface components {
             };
             week?: components["schemas"]["UsualWeek"] | null;
         };
+        /** @description A grip, a path, a station or other kit of an exercise: still the same movement. */
+        Variant: {
+            /** @description Lists of kit, any of which suffices; none needs what the exercise needs. */
+            equipment_any?: components["schemas"]["EquipmentId"][][];
+            /** @description Id, unique within its exercise. */
+            id: string;
+            /** @description In words, to stand behind the exercise's name. */
+            name: string;
+        };
         /** @description A round's verdict in a line. */
         VerdictSummary: {
             /** @description The parts of the body with most to say. */
@@ -6115,6 +6700,19 @@ export interface components {
             estimate: number;
             /** @description `tape`, `rating`, `outline` or `strength`. */
             kind: string;
+        };
+        /** @description What comes before and after the work. */
+        WarmUpEntry: {
+            activation?: components["schemas"]["ActivationEntry"] | null;
+            /** @description Before it. */
+            moves?: components["schemas"]["MoveEntry"][];
+            /** @description After the work; no hard sets. */
+            restoring?: components["schemas"]["MoveEntry"][];
+            /**
+             * Format: int32
+             * @description What all of it takes, s.
+             */
+            takes_s: number;
         };
         /** @description A warning about one site of a round. */
         Warning: {
@@ -6244,6 +6842,41 @@ export interface components {
              * @description Of "behind".
              */
             behind_true_pct: number;
+        };
+        /** @description What a coach wrote on a card. */
+        Written: {
+            first?: components["schemas"]["Side"] | null;
+            /**
+             * Format: double
+             * @description Load of the first set, kg; under 0 it is assistance.
+             */
+            load_kg?: number | null;
+            /** @description A sentence to the client. */
+            note?: string | null;
+            /** @description Set by set, where sets differ; a set beyond the last is as the scheme has it. */
+            per_set?: components["schemas"]["SetWritten"][];
+            /** @description Repetitions, low and high. */
+            reps?: number[] | null;
+            /**
+             * Format: int32
+             * @description Repetitions in reserve.
+             */
+            reserve?: number | null;
+            /**
+             * Format: int32
+             * @description Rest after a set, s.
+             */
+            rest_s?: number | null;
+            /** @description Seconds under tension, low and high, in place of repetitions. */
+            seconds?: number[] | null;
+            /** @description Numbers of the set-up by name, in the units of the names. */
+            set_up?: {
+                [key: string]: number;
+            };
+            /** @description Lowering, pause, lifting, pause, s. */
+            tempo?: number[] | null;
+            /** @description Which grip, path, station or kit of the exercise. */
+            variant?: string | null;
         };
     };
     responses: never;
@@ -6893,6 +7526,179 @@ export interface operations {
             };
         };
     };
+    show_messages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    write_message: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMessage"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_messages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMessages"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_client_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_client_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     show_repeats: {
         parameters: {
             query?: never;
@@ -6946,6 +7752,107 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_set_ups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_set_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+                exercise: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveSetUp"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7608,6 +8515,103 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_my_messages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    write_my_message: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMessage"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    read_my_messages: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadMessages"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MessagesView"];
+                };
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8791,6 +9795,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VerdictView"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    show_round_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    save_round_note: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveNote"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteView"];
                 };
             };
             409: {

@@ -29,6 +29,8 @@ const KEYS: [
     | "pictures"
     | "card"
     | "moveCard"
+    | "pickCards"
+    | "inTurns"
   ),
 ][] = [
   [["?"], "help"],
@@ -55,6 +57,8 @@ const KEYS: [
   [["1–5", "6–0", "x"], "judge"],
   [["-", "+", "i", "x", "Del"], "card"],
   [["Alt ←↑↓→"], "moveCard"],
+  [["J", "K", "e"], "pickCards"],
+  [["u", "U"], "inTurns"],
   [["m", "Space", "+", "-", "f"], "pictures"],
 ];
 

@@ -51,6 +51,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import("../features/rounds")).ClientPage }),
           },
           {
+            path: "/clients/:clientId/messages",
+            lazy: async () => ({ Component: (await import("../features/notes")).MessagesPage }),
+          },
+          {
             path: "/clients/:clientId/rounds/:roundId",
             lazy: async () => ({ Component: (await import("../features/rounds")).RoundPage }),
             children: [

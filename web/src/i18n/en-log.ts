@@ -18,8 +18,18 @@ export const log = {
   notDone: "This set was not done",
   leftSide: "Left",
   rightSide: "Right",
-  pause: "Pause",
-  holdEnd: "Hold at the end",
+  help: "Help",
+  held: "held",
+  heldOrHelp: "The load is",
+  far: "{{load}} is ten times the {{last}} of before. Keep it?",
+  keepFar: "Yes, keep it",
+  watchFirst: "Watch",
+  tempo: "Pace",
+  pace: "{{pace}} s: lower, pause, lift, pause",
+  tired: "Little sleep or much soreness: half the sets at the same load would do today.",
+  makeLighter: "Make it a lighter one",
+  isLighter: "A lighter one today: half the sets at the same load.",
+  asPlanned: "As planned after all",
   underTension: "Start the clock",
   stopClock: "Stop",
   rungs: "Rungs climbed",
@@ -165,4 +175,58 @@ export const felt = {
   figure: "Tap where you felt it",
   ask: "Felt where?",
   told: "Felt ✓",
+};
+
+/** What spoils a set, how a station is set, what follows straight on a set. */
+export const form = {
+  ask: "Form",
+  title: "What spoiled it?",
+  names: {
+    swung: "swung",
+    shrugged: "shrugged",
+    "elbows-dropped": "elbows dropped",
+    "blades-squeezed": "blades squeezed",
+    "lower-back": "the lower back took over",
+    "cut-short": "cut short",
+    helped: "helped",
+  },
+};
+
+export const setUp = {
+  none: "Set-up: not noted yet",
+  title: "How it is set for you",
+  range: "between {{low}} and {{high}}",
+};
+
+export const part = {
+  names: {
+    drop: "Drop",
+    partials: "Partials",
+    pause: "Pause, then",
+    hold: "Hold",
+    carry: "Carry",
+    assisted: "With help",
+  },
+  add: {
+    drop: "Drop done",
+    partials: "Partials done",
+    pause: "Went again",
+    hold: "Held",
+    carry: "Carried",
+    assisted: "Went on with help",
+  },
+  more: "Something straight after it",
+  load: "{{name}}: load",
+  count: "{{name}}: how much",
+  not: "Not done",
+};
+
+/** Before and after the work. */
+export const warmUp = {
+  before: "Warm up",
+  after: "At the end",
+  light: "Then {{sets}} light sets of {{reps}}: {{name}}, to feel it before load.",
+  times: "{{times}} times today",
+  short: "Warm up: {{names}}",
+  restoring: "At the end: {{names}}",
 };

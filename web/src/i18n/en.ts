@@ -2,11 +2,11 @@
 
 import { eye, judging } from "./en-eye";
 import { library } from "./en-library";
-import { felt, log, pain } from "./en-log";
+import { felt, form, log, pain, part, setUp, warmUp } from "./en-log";
 import { consent, photos } from "./en-photos";
-import { plan } from "./en-plan";
+import { card, plan } from "./en-plan";
 import { practice } from "./en-practice";
-import { my, review, today, trends } from "./en-review";
+import { my, notes, review, today, trends } from "./en-review";
 import { csv, devices, figure, save, tape, tests } from "./en-sheets";
 
 export const en = {
@@ -75,7 +75,7 @@ export const en = {
     showAway: "Those put away",
     showHere: "Back to the list",
     noneAway: "Nobody is put away.",
-    find: "Find a client",
+    find: "Find a client or a note",
     add: "New client",
     none: "No clients yet. Add the first one, or look around with made-up ones: stop the server and run make demo.",
     noneFound: "No client's name contains “{{find}}”.",
@@ -373,14 +373,20 @@ export const en = {
     legend: "A mark left of the line is behind, right of it ahead; the whisker is how sure (95 %).",
   },
   plan,
+  card,
   library,
   log,
+  form,
+  setUp,
+  part,
+  warmUp,
   pain,
   felt,
   review,
   trends,
   today,
   my,
+  notes,
   print: {
     forClient: "{{name}}, round of {{date}}, not given yet",
     given: "{{name}}, plan {{version}}, from {{date}}",
@@ -423,6 +429,8 @@ export const en = {
     judge: "judge the framed region against the rest, left against right, or: can't tell",
     card: "plan: take sets off the picked card, add them; lock it; swap it; take it out",
     moveCard: "plan: move the picked card within its day or to another",
+    pickCards: "plan: pick one card more, or one less; write on all that are picked",
+    inTurns: "plan: do the picked card in turns with the next; by itself again",
     pictures: "how two rounds are shown; swap them; nearer, farther, whole figure",
   },
 } as const;

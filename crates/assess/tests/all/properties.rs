@@ -86,6 +86,7 @@ fn case(factor: impl Fn(&str, Side) -> f64, readings: usize) -> Case {
         rounds: vec![round],
         training: Vec::new(),
         choices: Choices::default(),
+        set_ups: BTreeMap::new(),
         hurts: Vec::new(),
         last_review: None,
     }

@@ -5,6 +5,7 @@ mod client;
 mod minor;
 mod practice;
 mod round;
+mod set_up;
 mod tape;
 mod tests;
 mod training;
@@ -13,6 +14,7 @@ pub use choices::check_choices;
 pub use client::{check_client, stored_client};
 pub use practice::check_practice;
 pub use round::{check_levels, check_rating, check_skinfolds, check_weight};
+pub use set_up::check_set_up;
 pub use tape::check_tape;
 pub use tests::check_tests;
 pub(crate) use tests::felt_where;
@@ -104,10 +106,12 @@ impl CaseFile {
             .filter_map(|(i, row)| training::row(&mut check, &format!("/training/{i}"), row, as_of))
             .collect();
         let choices = choices::resolve(&mut check, "/choices", &self.choices);
+        let set_ups = set_up::resolve(&mut check, "/set_ups", &self.set_ups);
         practice::resolve(&mut check, "/practice", &self.practice);
         match (as_of, client, check.problems.is_empty()) {
             (Some(as_of), Some(client), true) => {
-                Ok(Case { as_of, client, rounds, training, choices, hurts: Vec::new(), last_review: None })
+                let (hurts, last_review) = (Vec::new(), None);
+                Ok(Case { as_of, client, rounds, training, choices, set_ups, hurts, last_review })
             }
             _ => Err(check.problems),
         }

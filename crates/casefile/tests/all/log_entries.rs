@@ -65,7 +65,15 @@ fn an_entry_is_taken_with_both_sides_of_its_set(known: &Atlas) {
 #[case::a_misspelt_exercise("/part/exercise", json!("db-crul"), "/part/exercise", "did you mean \"db-curl\"")]
 #[case::a_misspelt_scheme("/part/scheme", json!("strait"), "/part/scheme", "did you mean \"straight\"")]
 #[case::the_same_set_twice("/part/sets/1/side", json!("left"), "/part/sets/1", "is there twice")]
-#[case::a_load_of_a_car("/part/sets/0/load_kg", json!(1200), "/part/sets/0/load_kg", "expected 0.25 to 600 kg")]
+#[case::a_load_of_a_car("/part/sets/0/load_kg", json!(1200), "/part/sets/0/load_kg", "expected -200 to 600 kg")]
+#[case::help_where_the_body_is_not_moved("/part/sets/0/load_kg", json!(-20), "/part/sets/0/load_kg", "is help")]
+#[case::next_to_nothing("/part/sets/0/load_kg", json!(0.1), "/part/sets/0/load_kg", "is none")]
+#[case::a_drop_in_seconds("/part/sets/0/parts", json!([{"kind": "drop", "seconds": 9}]), "/part/sets/0/parts/0", "counted in repetitions")]
+#[case::an_unknown_part("/part/sets/0/parts", json!([{"kind": "dorp", "reps": 9}]), "", "unknown variant")]
+#[case::no_such_form("/part/form", json!(["sloppy"]), "", "unknown variant")]
+#[case::a_notch_beyond_the_stack("/part/set_up", json!({"pulley_notch": 90}), "/part/set_up/pulley_notch", "expected 0 to 40 notch")]
+#[case::a_misspelt_number("/part/set_up", json!({"pully_notch": 9}), "/part/set_up/pully_notch", "pulley_notch")]
+#[case::a_variant_of_something_else("/part/variant", json!("rope"), "/part/variant", "variant")]
 #[case::too_many_repetitions("/part/sets/0/reps", json!(999), "/part/sets/0/reps", "expected 1 to 200")]
 #[case::both_ways_of_counting("/part/sets/0/seconds", json!(30), "/part/sets/0", "not both")]
 #[case::neither("/part/sets/0/reps", Value::Null, "/part/sets/0", "expected reps or seconds")]
@@ -91,6 +99,7 @@ fn what_breaks_a_rule_is_refused_with_its_place(
 
 #[rstest]
 #[case::told("/part", json!({"kind": "session", "finished": true, "sleep": 4, "soreness": 2}), true)]
+#[case::made_lighter("/part", json!({"kind": "session", "finished": true, "sleep": 1, "lighter": true}), true)]
 #[case::beyond_the_scale("/part", json!({"kind": "session", "finished": true, "sleep": 6}), false)]
 #[case::seconds_for_a_hang(
     "/part",

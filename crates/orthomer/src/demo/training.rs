@@ -214,6 +214,9 @@ impl Training<'_> {
                 sets,
                 felt,
                 pain: None,
+                form: Vec::new(),
+                variant: None,
+                set_up: std::collections::BTreeMap::new(),
                 note: None,
             };
             let new = self.checked(self.entry(luck, (week, session.day), on, minute, part)?)?;
@@ -224,6 +227,7 @@ impl Training<'_> {
             finished: true,
             sleep: Some(luck.random_range(3..=5)),
             soreness: Some(luck.random_range(1..=3)),
+            lighter: false,
             note: None,
         };
         written.push(self.checked(self.entry(luck, (week, session.day), on, 59, part)?)?);
@@ -282,7 +286,16 @@ impl Training<'_> {
             .map(|done| done.iter().map(|(on, lighter, log)| Performed { on: *on, lighter: *lighter, log }).collect())
             .unwrap_or_default();
         let rule = &item.progression;
-        let planned = Planned { rule, sets, lighter, reserve: item.reserve, first_side, region: item.region.as_str() };
+        let planned = Planned {
+            rule,
+            sets,
+            lighter,
+            reserve: item.reserve,
+            first_side,
+            region: item.region.as_str(),
+            per_set: &item.per_set,
+            load_kg: item.load_kg,
+        };
         let target = next(&planned, &history, None);
         let load_kg = match (target.kind, target.load_kg) {
             (TargetKind::Find, _) => first_load(luck, exercise),
@@ -307,6 +320,7 @@ impl Training<'_> {
                     reps: (!seconds).then_some(count),
                     seconds: seconds.then_some(count),
                     reserve: (!seconds).then_some(item.reserve),
+                    parts: Vec::new(),
                 });
             }
         }

@@ -5,8 +5,9 @@
 
 use super::Found;
 use super::pool::{undominated, worthwhile};
+use crate::card::Card;
 use crate::cost::{ABOVE_HIGH, BELOW_LOW, strain_cost, theme_cost, use_cost};
-use crate::draft::{Card, Locks};
+use crate::draft::Locks;
 use crate::problem::{Candidate, FLOOR_LIFT, PlanProblem};
 use crate::rules::{A_MOMENT, near_pairs, over_together};
 use crate::timing::{card_minutes, item_minutes};
@@ -212,7 +213,7 @@ fn schemes_s(problem: &PlanProblem, locks: &Locks, session: usize) -> f64 {
     let here = locks.0.iter().filter(|(s, _)| *s == session).map(|(_, card)| card);
     let beside = |card: &Card| {
         let straight = item_minutes(&problem.candidates[card.candidate], card.sets);
-        (card_minutes(problem, card, true) - straight).max(0.0) * 60.0
+        (card_minutes(problem, card) - straight).max(0.0) * 60.0
     };
     here.map(beside).sum()
 }

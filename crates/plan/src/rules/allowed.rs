@@ -2,7 +2,7 @@
 
 use crate::aims::allowed_load;
 use assess::{Client, Experience, day_in_words};
-use atlas::{Atlas, Exercise};
+use atlas::{Atlas, Exercise, Movement};
 use jiff::civil::Date;
 use units::EquipmentId;
 
@@ -50,6 +50,8 @@ pub enum Refusal {
         /// Day of the round that was reviewed.
         of: Date,
     },
+    /// The shoulder blades do not draw together yet: rows wait.
+    Blades,
     /// Too technical for a beginner, unless the coach adds it.
     Skill,
 }
@@ -58,7 +60,7 @@ impl Refusal {
     /// Whether a coach may add the exercise all the same: one who adds a technical exercise has seen it done, and who swapped one
     /// out may take it in again.
     pub fn may_be_added(&self) -> bool {
-        matches!(self, Self::Skill | Self::Swapped { .. })
+        matches!(self, Self::Skill | Self::Swapped { .. } | Self::Blades)
     }
 }
 
@@ -74,15 +76,19 @@ pub fn refusal(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Re
         .or_else(|| pain(exercise, client))
         .or_else(|| screen(atlas, exercise, client))
         .or_else(|| school(atlas, exercise, client))
+        .or_else(|| blades(exercise, client))
         .or_else(|| (new && exercise.avoid.beginner).then_some(Refusal::Beginner))
         .or_else(|| (new && exercise.skill >= TECHNICAL).then_some(Refusal::Skill))
 }
 
 fn equipment(exercise: &Exercise, client: &Client) -> Option<Refusal> {
-    let at = |home: bool| exercise.equipment.iter().find(|item| !client.has_at(home, item));
-    let missing = at(false)?;
-    // What is nowhere complete is named by what the gym lacks.
-    let nowhere = client.home_days() == 0 || at(true).is_some();
+    let stands = |home: bool| exercise.stands(|item| client.has_at(home, item));
+    if stands(false) {
+        return None;
+    }
+    // What is nowhere complete is named by what the gym lacks of its own kit.
+    let missing = exercise.equipment.iter().find(|item| !client.has_at(false, item))?;
+    let nowhere = client.home_days() == 0 || !stands(true);
     nowhere.then(|| Refusal::Equipment(missing.clone()))
 }
 
@@ -99,6 +105,12 @@ fn screen(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal
     let short = client.screens.short_for(atlas, exercise)?;
     let name = short.screen.name.to_lowercase();
     Some(Refusal::Screen { name, measured_deg: short.measured_deg, needed_deg: short.needed_deg })
+}
+
+/// Rows wait until the blades draw together: what teaches them that is no row.
+fn blades(exercise: &Exercise, client: &Client) -> Option<Refusal> {
+    let held = client.screens.blades_retract == Some(false) && exercise.movement == Movement::Row;
+    held.then_some(Refusal::Blades)
 }
 
 fn school(atlas: &Atlas, exercise: &Exercise, client: &Client) -> Option<Refusal> {
@@ -121,6 +133,7 @@ impl std::fmt::Display for Refusal {
             Self::Beginner => write!(f, "not in a beginner's first weeks: form before load"),
             Self::Hurt { level, on } => write!(f, "hurt {level}/10 on {}", day_in_words(*on)),
             Self::Swapped { of } => write!(f, "was swapped out at the review of {}", day_in_words(*of)),
+            Self::Blades => write!(f, "waits until the shoulder blades can be drawn together"),
             Self::Skill => write!(f, "is technical: a beginner learns it before it is planned"),
         }
     }
@@ -170,6 +183,10 @@ mod tests {
         json!({"experience": "beginner", "schools": {"strictness": "loose-last"}}), "loose-curl",
         Some("not in a beginner's first weeks: form before load")
     )]
+    #[case::blades_that_do_not_draw_together(
+        json!({"screens": {"blades_retract": false}}), "seated-row-mid", Some("waits until the shoulder blades can be drawn together")
+    )]
+    #[case::what_teaches_the_blades(json!({"screens": {"blades_retract": false}}), "cable-blade-squeeze", None)]
     #[case::only_to_be_named(json!({}), "plate-waiter-curl", Some("is advised against"))]
     fn an_exercise_is_refused_with_the_rule_in_the_way(
         #[case] brief: Value,

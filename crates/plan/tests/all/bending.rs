@@ -43,7 +43,7 @@ fn draft(problem: &PlanProblem, cards: &[(usize, &str, u16, &str)]) -> Draft {
     let mut sessions = vec![Vec::new(); problem.days.len()];
     for (session, id, sets, scheme) in cards {
         let scheme = KNOWLEDGE.atlas.scheme(scheme).unwrap().clone();
-        sessions[*session].push(Card { candidate: place(problem, id), sets: *sets, scheme, locked: false });
+        sessions[*session].push(Card { scheme, ..Card::straight(problem, place(problem, id), *sets) });
     }
     Draft { sessions }
 }
@@ -62,7 +62,6 @@ fn draft(problem: &PlanProblem, cards: &[(usize, &str, u16, &str)]) -> Draft {
 #[case::a_deadlift_after_rows(&[(0, "bb-row-overhand", 3, "straight"), (0, "deadlift", 3, "straight")], "Deadlift from the floor belongs before", true)]
 #[case::grip_before_pulling(&[(0, "dead-hang", 2, "straight"), (0, "wide-pulldown", 3, "straight")], "grip work comes after what the grip has to hold", true)]
 #[case::a_finisher_first(&[(0, "pushup", 3, "straight"), (0, "leg-press", 3, "straight")], "a finisher", true)]
-#[case::straight_into_nothing(&[(0, "leg-press", 3, "straight"), (0, "face-pull", 3, "superset")], "runs straight into the next card", true)]
 #[case::one_side_too_seldom(&[(0, "bb-curl", 4, "straight")], "one side at a time", false)]
 fn a_bent_week_is_told_which_rule_it_breaks(
     #[case] cards: &[(usize, &str, u16, &str)],
@@ -116,15 +115,131 @@ fn a_scheme_shows_in_the_ledger_and_in_the_time(#[case] scheme: &str, #[case] se
     assert!((with.sessions[0].minutes - plain.sessions[0].minutes - minutes).abs() < 1e-9);
 }
 
+/// Leg extensions and curls of three sets, by themselves or in turns.
+fn pair(problem: &PlanProblem, group: Option<&str>) -> Draft {
+    let mut pair = draft(problem, &[(0, "leg-extension", 3, "straight"), (0, "seated-leg-curl", 3, "straight")]);
+    for card in &mut pair.sessions[0] {
+        card.group = group.map(str::to_owned);
+    }
+    pair
+}
+
+// In turns there is no rest after the first, ten seconds to change over, and at most a minute after the round.
 #[test]
-fn straight_into_the_next_card_saves_the_rest() {
+fn a_superset_saves_the_rest_of_its_first_card() {
     let problem = problem();
-    let minutes = |scheme| {
-        let cards = [(0, "leg-extension", 3, scheme), (0, "seated-leg-curl", 3, "straight")];
-        present_draft(&problem, &draft(&problem, &cards)).sessions[0].minutes
-    };
-    let rest_min = f64::from(problem.candidates[place(&problem, "leg-extension")].time.rest_s) / 60.0;
-    assert!((minutes("straight") - minutes("superset") - 3.0 * rest_min).abs() < 1e-9);
+    let minutes = |group| present_draft(&problem, &pair(&problem, group)).sessions[0].minutes;
+    let rest_s = |id| f64::from(problem.candidates[place(&problem, id)].time.rest_s);
+    let saved_s = 3.0 * (rest_s("leg-extension") - 10.0 + rest_s("seated-leg-curl") - 60.0);
+    assert!((minutes(None) - minutes(Some("A")) - saved_s / 60.0).abs() < 1e-9);
+}
+
+#[test]
+fn a_superset_is_run_in_turns_and_says_so_on_its_items() {
+    let problem = problem();
+    let session = present_draft(&problem, &pair(&problem, Some("A"))).sessions[0].clone();
+    let order: Vec<(usize, u16)> = session.run.iter().map(|step| (step.card, step.set)).collect();
+    assert_eq!(order, [(0, 1), (1, 1), (0, 2), (1, 2), (0, 3), (1, 3)]);
+    let rests: Vec<(Option<&str>, u16)> =
+        session.items.iter().map(|item| (item.group.as_deref(), item.rest_s)).collect();
+    assert_eq!(rests, [(Some("A"), 0), (Some("A"), 60)]);
+}
+
+// The estimate beside a run by a clock of its own: every step in the order in which the phone asks for it, with people who
+// are a little faster and a little slower.
+#[rstest]
+#[case::by_themselves(None)]
+#[case::in_turns(Some("A"))]
+fn the_time_of_a_session_is_within_a_twentieth_of_a_simulated_run(#[case] group: Option<&str>) {
+    let problem = problem();
+    let session = present_draft(&problem, &pair(&problem, group)).sessions[0].clone();
+    // Warming up, and setting each station up once.
+    let mut clock_s = 300.0 + 2.0 * 60.0;
+    for (turn, step) in session.run.iter().enumerate() {
+        let item = &session.items[step.card];
+        let atlas::Work::Reps([low, high]) = item.work else { panic!("counted in repetitions") };
+        // Turn by turn from the bottom to the top of the range, four seconds a repetition.
+        let reps = if turn % 2 == 0 { low } else { high };
+        let last_of_round = group.is_none() || step.card == 1;
+        clock_s += f64::from(reps) * 4.0 + if last_of_round { f64::from(item.rest_s) } else { 10.0 };
+    }
+    let off = (session.minutes * 60.0 - clock_s).abs() / clock_s;
+    assert!(off < 0.05, "{off}");
+}
+
+/// A card with something written on it.
+fn wrote(problem: &PlanProblem, exercise: &str, written: plan::Written) -> Draft {
+    let mut week = draft(problem, &[(0, exercise, 3, "straight")]);
+    week.sessions[0][0].written = written;
+    week
+}
+
+fn written() -> plan::Written {
+    plan::Written::default()
+}
+
+#[rstest]
+#[case::repetitions(plan::Written { reps: Some([5, 5]), ..written() }, |item: &plan::Item| item.progression.top == 5)]
+#[case::reserve(plan::Written { reserve: Some(3), ..written() }, |item: &plan::Item| item.reserve == 3 && item.per_set.is_empty())]
+#[case::rest(plan::Written { rest_s: Some(200), ..written() }, |item: &plan::Item| item.rest_s == 200)]
+#[case::the_first_load(plan::Written { load_kg: Some(14.0), ..written() }, |item: &plan::Item| item.load_kg == Some(14.0))]
+#[case::the_side(plan::Written { first: Some(units::Side::Right), ..written() }, |item: &plan::Item| item.sides == plan::SidePlan::RightFirst)]
+#[case::by_the_clock(plan::Written { seconds: Some([30, 40]), ..written() }, |item: &plan::Item| matches!(item.work, atlas::Work::Seconds([30, 40])))]
+fn what_is_written_on_a_card_stands_in_the_plan(
+    #[case] written: plan::Written,
+    #[case] holds: fn(&plan::Item) -> bool,
+) {
+    let problem = problem();
+    let plan = present_draft(&problem, &wrote(&problem, "incline-curl", written));
+    assert!(holds(&plan.sessions[0].items[0]), "{:?}", plan.sessions[0].items[0]);
+}
+
+#[test]
+fn longer_rests_and_a_slower_pace_take_longer() {
+    let problem = problem();
+    let minutes = |written| present_draft(&problem, &wrote(&problem, "leg-extension", written)).sessions[0].minutes;
+    let plain = minutes(written());
+    assert!(minutes(plan::Written { rest_s: Some(240), ..written() }) > plain + 5.0);
+    assert!(minutes(plan::Written { tempo: Some([4, 2, 1, 1]), ..written() }) > plain + 1.0);
+}
+
+// Common practice, no source.
+#[rstest]
+#[case::a_long_rest_in_a_superset("intermediate", |draft: &mut Draft| draft.sessions[0][1].written.rest_s = Some(120), "that is no superset")]
+#[case::a_minute_between_its_cards("intermediate", |draft: &mut Draft| draft.sessions[0][0].written.rest_s = Some(75), "that is no superset")]
+#[case::few_repetitions_for_a_beginner("beginner", |draft: &mut Draft| draft.sessions[0][0].written.reps = Some([3, 5]), "not for a beginner")]
+#[case::a_drop_for_a_beginner("beginner", |draft: &mut Draft| draft.sessions[0][0].scheme = KNOWLEDGE.atlas.scheme("drop").unwrap().clone(), "first twelve weeks")]
+fn what_does_not_go_together_on_a_card_is_told(
+    #[case] experience: &str,
+    #[case] change: fn(&mut Draft),
+    #[case] says: &str,
+) {
+    let problem = problem_of(&case(|file| file["client"]["experience"] = json!(experience)));
+    let mut bent = pair(&problem, Some("A"));
+    change(&mut bent);
+    let found = faults(&problem, &bent);
+    assert!(found.iter().any(|fault| fault.says.contains(says) && !fault.forbids), "{found:?}");
+}
+
+#[test]
+fn what_was_written_stays_on_the_card_when_the_week_is_solved_anew() {
+    let problem = problem();
+    let solved = Draft::of_week(&problem, &solve(&problem, QUICK), &Locks::default());
+    let mut bent = solved.clone();
+    bent.sessions[0][0].written = plan::Written { note: Some("Slowly.".into()), ..written() };
+    for card in &mut bent.sessions[0][..2] {
+        card.group = Some("A".to_owned());
+    }
+    let again = solved.clone().keeping(&bent);
+    assert_eq!(again, bent);
+    // Where one of a group is gone, the other stands by itself.
+    let mut without = solved;
+    without.sessions[0].remove(1);
+    let kept = without.keeping(&bent);
+    assert_eq!(
+        (kept.sessions[0][0].group.clone(), kept.sessions[0][0].written.note.as_deref()),
+        (None, Some("Slowly."))
+    );
 }
 
 #[test]

@@ -60,8 +60,16 @@ fn keeps_every_hard_rule(case: &Case, plan: &Plan) {
         }
     }
     for item in items(plan) {
-        let needed = &exercise(&item.exercise).equipment;
-        assert!(needed.iter().all(|e| e.as_str() == "bodyweight" || client.equipment.contains(e)), "{}", item.exercise);
+        let there = |e: &units::EquipmentId| e.as_str() == "bodyweight" || client.equipment.contains(e);
+        let known = exercise(&item.exercise);
+        assert!(known.stands(there), "{}", item.exercise);
+        // Where its own kit is not there it says in which variant it is done.
+        let own = known.equipment.iter().all(there);
+        assert!(
+            own || item.variant.as_ref().is_some_and(|variant| known.variant(variant).is_some()),
+            "{}",
+            item.exercise
+        );
         assert!(!client.excluded_exercises.contains(&item.exercise));
         let sides = exercise(&item.exercise).sides;
         assert!(sides != SidesUse::One || item.sides != SidePlan::Both);

@@ -1,7 +1,8 @@
 //! The knowledge the front end shows names and choices from.
 
 use atlas::{
-    Atlas, Equipment, Kit, Look, Pairing, Pose, ReadinessQuestion, Region, Scheme, School, Screen, Site, SkinfoldSite,
+    Atlas, Equipment, Kit, Look, Pairing, PartRule, Pose, ReadinessQuestion, Region, Scheme, School, Screen,
+    SetUpField, Site, SkinfoldSite,
 };
 use casefile::{CatalogueExercise, catalogue};
 use serde::Serialize;
@@ -34,6 +35,10 @@ pub struct AtlasView {
     pub kits: Vec<Kit>,
     /// Set schemes.
     pub schemes: Vec<Scheme>,
+    /// What every kind of part of a set counts as and takes.
+    pub part_rules: Vec<PartRule>,
+    /// The numbers by which stations are set.
+    pub set_up_fields: Vec<SetUpField>,
     /// What goes well one straight into the other.
     pub pairings: Vec<Pairing>,
     /// Schools.
@@ -71,6 +76,8 @@ impl AtlasView {
             equipment: atlas.equipment().to_vec(),
             kits: atlas.kits().to_vec(),
             schemes: atlas.schemes().to_vec(),
+            part_rules: atlas.part_rules().to_vec(),
+            set_up_fields: atlas.set_up_fields().to_vec(),
             pairings: atlas.pairings().to_vec(),
             schools: atlas.schools().to_vec(),
             areas: atlas.areas().iter().map(ToString::to_string).collect(),

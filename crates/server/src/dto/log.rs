@@ -1,7 +1,9 @@
 //! The log as it is seen on a phone: this week's sessions, what to do today, what was done last time, what was written down.
 
+use atlas::{SetUpField, Variant};
 use casefile::{BlockWeekEntry, ItemEntry, LadderEntry, LogEntry, LogSet};
-use logbook::{AlarmKind, Overrule, TargetKind};
+use logbook::{AlarmKind, Form, LighterToday, Overrule, TargetKind};
+use plan::{Step, WarmUpEntry};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use store::{Kept, LogRecord};
@@ -25,6 +27,8 @@ pub struct TrainingView {
     pub note: Option<String>,
     /// The sessions of this week, in order.
     pub sessions: Vec<TrainingSession>,
+    /// When a lighter session is offered on the day.
+    pub lighter_today: LighterToday,
     /// Where pain may sit.
     pub areas: Vec<String>,
 }
@@ -79,6 +83,10 @@ pub struct TrainingSession {
     pub ladders: Vec<LadderEntry>,
     /// Exercises in order.
     pub items: Vec<TrainingItem>,
+    /// What comes before and after the work.
+    pub warm_up: WarmUpEntry,
+    /// Set by set as it is run, with the rest after each.
+    pub run: Vec<Step>,
     /// What was written of the session as a whole; more than one stand side by side.
     pub entries: Vec<LogEntryView>,
 }
@@ -96,6 +104,18 @@ pub struct TrainingItem {
     pub faults: Vec<String>,
     /// What to take care of.
     pub cautions: Vec<String>,
+    /// What may be reported of its form.
+    pub forms: Vec<FormChoice>,
+    /// Its grips, paths, stations and other kit.
+    pub variants: Vec<Variant>,
+    /// The numbers by which its station is set, those set now first.
+    pub set_up_fields: Vec<SetUpField>,
+    /// What its set scheme is called.
+    pub scheme_name: String,
+    /// Whether help can take weight off it.
+    pub assistable: bool,
+    /// Sets of it when the day is made a lighter one.
+    pub lighter_sets: u16,
     /// Joints that carry notable load.
     pub loads_joint: Vec<String>,
     /// How its set scheme is done.
@@ -125,6 +145,15 @@ pub struct FeelChoice {
     pub name: String,
 }
 
+/// Something that spoils a set.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct FormChoice {
+    /// Which.
+    pub form: Form,
+    /// In words.
+    pub says: String,
+}
+
 /// What to do today.
 #[derive(Clone, Serialize, ToSchema)]
 pub struct TargetView {
@@ -133,6 +162,9 @@ pub struct TargetView {
     /// The load, kg.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub load_kg: Option<f64>,
+    /// The load set by set, kg, where sets differ.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub loads_kg: Vec<f64>,
     /// A step without a weight of its own, in words.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub step: Option<String>,
@@ -158,6 +190,9 @@ pub struct LastTime {
     /// Where it was felt.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub felt: Option<String>,
+    /// What spoiled its form, in words.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub form: Vec<String>,
     /// Pain, 0 to 10.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub pain: Option<u8>,

@@ -6,12 +6,14 @@ mod eye;
 mod levers;
 mod log;
 mod my;
+mod notes;
 mod photos;
 mod plan;
 mod practice;
 mod review;
 mod round;
 mod session;
+mod set_ups;
 mod tests;
 
 pub(crate) use atlas::AtlasView;
@@ -24,13 +26,15 @@ pub(crate) use eye::{
 };
 pub(crate) use levers::LeversView;
 pub(crate) use log::{
-    DoneSession, EntryFate, EntryOutcome, FeelChoice, InsteadView, LastTime, LogEntryView, LogPage, PlanInHand,
-    SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession, TrainingView,
+    DoneSession, EntryFate, EntryOutcome, FeelChoice, FormChoice, InsteadView, LastTime, LogEntryView, LogPage,
+    PlanInHand, SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession,
+    TrainingView,
 };
 pub(crate) use my::{
     LinkView, MyPage, NewLinkRequest, PhotosWanted, PoseWanted, SharedGirth, SharedPhoto, SharedRegion, SharedSides,
     SharedView,
 };
+pub(crate) use notes::{MessagesView, NewMessage, NoteView, ReadMessages, SaveNote};
 pub(crate) use photos::{
     AgreementView, BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound,
     PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent,
@@ -54,4 +58,5 @@ pub(crate) use round::{
     VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
+pub(crate) use set_ups::{SaveSetUp, SetUpView, SetUpsView};
 pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

@@ -147,10 +147,15 @@ static SHIPPED: LazyLock<Option<Atlas>> = LazyLock::new(|| Atlas::load().ok());
 pub(crate) async fn show_figure(id: web::Path<String>) -> Result<HttpResponse, ApiError> {
     let missing = || ApiError::NotFound("There is no picture of this exercise.".to_owned());
     let atlas = SHIPPED.as_ref().ok_or_else(missing)?;
-    let exercise = atlas.exercises().iter().find(|exercise| exercise.id.as_str() == id.as_str()).ok_or_else(missing)?;
-    let movement = Movement::of(&id).ok_or_else(missing)?;
+    let picture = if let Some(movement) = Movement::of_move(&id) {
+        let name = atlas.warm_ups().iter().find(|one| one.picture == *id).map_or("", |one| one.name.as_str());
+        draw(movement, &Drawing { shares: &[0.0, 1.0], tinted: &[], one_sided: false, title: name })
+    } else {
+        let exercise = atlas.exercises().iter().find(|one| one.id.as_str() == id.as_str()).ok_or_else(missing)?;
+        drawn(exercise, Movement::of(&id).ok_or_else(missing)?, 1.0, None)
+    };
     Ok(HttpResponse::Ok()
         .content_type("image/svg+xml")
         .insert_header((CACHE_CONTROL, "public, max-age=86400"))
-        .body(drawn(exercise, movement, 1.0, None)))
+        .body(picture))
 }

@@ -108,7 +108,7 @@ fn session(version: i32, week: u8, day: u8, records: &[&LogRecord]) -> DoneSessi
                 *parts.entry(exercise).or_default() += 1;
                 exercises.push((*position, LogEntryView::from(*record)));
             }
-            LogPart::Session { finished, sleep, soreness, note } => {
+            LogPart::Session { finished, sleep, soreness, note, lighter: _ } => {
                 *parts.entry("").or_default() += 1;
                 done.whole.push(LogEntryView::from(*record));
                 done.finished |= finished;

@@ -302,6 +302,19 @@ pub(crate) async fn issue_plan(
         }
         let issued_on = AppState::today();
         let (issued_by, issued_by_id) = (signed_in.0.name, Some(signed_in.0.id));
+        // What the coach wrote of a set-up is remembered for the next plans.
+        let client_id = store.round(&id)?.client_id;
+        for card in week.sessions.iter().flat_map(|day| &day.items) {
+            let written = &card.written;
+            if let Ok(exercise) = card.exercise.parse()
+                && (!written.set_up.is_empty() || written.variant.is_some())
+            {
+                store.keep_set_up(&client_id, &exercise, (issued_on, &issued_by), |kept| {
+                    kept.numbers.extend(written.set_up.clone());
+                    kept.variant = written.variant.clone().or_else(|| kept.variant.take());
+                })?;
+            }
+        }
         let new = NewIssue { round_id: id.clone(), issued_on, starts_on, issued_by, issued_by_id, week, plan };
         Ok(IssuedSummary::from(&store.issue_plan(&new)?))
     });

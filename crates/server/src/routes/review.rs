@@ -130,6 +130,7 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
         rounds,
         training: Vec::new(),
         choices: Choices::default(),
+        set_ups: BTreeMap::new(),
         hurts: Vec::new(),
         last_review: None,
     }

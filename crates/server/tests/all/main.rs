@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
 mod api;
+mod cards;
 mod eye;
 mod hour;
 mod leaving;

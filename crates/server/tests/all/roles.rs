@@ -10,10 +10,11 @@ use server::{AppState, application, openapi};
 use totp_rs::{Builder, Secret};
 
 /// What is the coaches' work, by the routes' own names.
-const NOT_FOR_ASSISTANTS: [&str; 25] = [
+const NOT_FOR_ASSISTANTS: [&str; 26] = [
     "import_client",
     "add_client",
     "save_client",
+    "save_client_note",
     "export_client",
     "withdraw_consent",
     "make_link",

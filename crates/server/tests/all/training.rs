@@ -100,7 +100,7 @@ async fn two_phones_that_did_not_see_each_other_are_both_kept_and_somebody_decid
 #[rstest]
 #[case::an_unknown_exercise("/part/exercise", json!("db-curll"), "db-curl")]
 #[case::no_count("/part/sets/0/reps", Value::Null, "expected reps or seconds")]
-#[case::too_heavy("/part/sets/0/load_kg", json!(5000), "expected 0.25 to 600 kg")]
+#[case::too_heavy("/part/sets/0/load_kg", json!(5000), "expected -200 to 600 kg")]
 #[case::no_uuid("/id", json!("7"), "is no UUID")]
 #[case::a_plan_of_nobody("/plan", json!("other"), "not one of this client's plans")]
 #[case::a_day_that_does_not_exist("/trained_on", json!("2026-02-30"), "not a date")]

@@ -108,9 +108,12 @@ impl Store {
     pub fn import_client<R: Read + Seek>(&self, atlas: &Atlas, from: R) -> Result<Imported, StoreError> {
         let mut zip = ZipArchive::new(from).map_err(|_| unusable("this file is no archive of Orthomer"))?;
         let manifest = manifest(&mut zip, FORMAT, &self.schema_version()?)?;
-        let client_id = manifest.client_id.ok_or_else(|| unusable(format!("{MANIFEST} names no client")))?;
-        let tables: Tables = serde_json::from_str(&text(&mut zip, ROWS)?)
+        let client_id = manifest.client_id.clone().ok_or_else(|| unusable(format!("{MANIFEST} names no client")))?;
+        let mut tables: Tables = serde_json::from_str(&text(&mut zip, ROWS)?)
             .map_err(|error| unusable(format!("{ROWS} does not have its shape: {error}")))?;
+        for table in TABLES.iter().filter(|table| table.since > manifest.schema.as_str()) {
+            tables.entry(table.name.to_owned()).or_default();
+        }
         checked(&tables, &client_id)?;
         let pictures = picture_ids(&mut zip, &tables)?;
         // Files first: those that no row knows are swept at the next start, which waits for this lock. The rows come in one

@@ -10,22 +10,27 @@ pub(super) struct Table {
     pub order: &'static str,
     /// Columns that are made anew where it is taken in.
     pub anew: &'static [&'static str],
+    /// The migration that brought it: archives of before do not have it.
+    pub since: &'static str,
 }
 
+/// Since there are archives.
+const FIRST: &str = "";
+const CARDS_AND_WORDS: &str = "20261130000015";
 const OF_ROUND: &str = "round_id IN (SELECT id FROM round WHERE client_id = ?)";
 const OWN: &str = "client_id = ?";
 
 const fn of_round(name: &'static str, order: &'static str) -> Table {
-    Table { name, of_client: OF_ROUND, order, anew: &[] }
+    Table { name, of_client: OF_ROUND, order, anew: &[], since: FIRST }
 }
 
 const fn own(name: &'static str, order: &'static str) -> Table {
-    Table { name, of_client: OWN, order, anew: &[] }
+    Table { name, of_client: OWN, order, anew: &[], since: FIRST }
 }
 
 /// Parents before children.
-pub(super) const TABLES: [Table; 18] = [
-    Table { name: "client", of_client: "id = ?", order: "id", anew: &[] },
+pub(super) const TABLES: [Table; 20] = [
+    Table { name: "client", of_client: "id = ?", order: "id", anew: &[], since: FIRST },
     own("round", "taken_on"),
     of_round("tape_reading", "round_id, site, side, ordinal"),
     of_round("skinfold_reading", "round_id, site, side, ordinal"),
@@ -39,20 +44,23 @@ pub(super) const TABLES: [Table; 18] = [
     of_round("review", "round_id"),
     own("issued_plan", "version"),
     // The order of arrival counts, not its numbers.
-    Table { name: "log_entry", of_client: OWN, order: "arrival", anew: &["arrival"] },
+    Table { name: "log_entry", of_client: OWN, order: "arrival", anew: &["arrival"], since: FIRST },
     own("target_overrule", "exercise"),
     own("client_link", "made_on, id"),
     own("seen_to", "what"),
+    Table { since: CARDS_AND_WORDS, ..own("set_up", "exercise") },
+    Table { since: CARDS_AND_WORDS, ..own("message", "written_at, id") },
     Table {
         name: "account",
         of_client: "id IN (SELECT rated_by FROM rating WHERE round_id IN (SELECT id FROM round WHERE client_id = ?))",
         order: "id",
         anew: &[],
+        since: FIRST,
     },
 ];
 
 /// Every table that can be had as CSV; accounts only without their passwords.
-pub const TABLE_NAMES: [&str; 18] = [
+pub const TABLE_NAMES: [&str; 20] = [
     "client",
     "round",
     "tape_reading",
@@ -69,6 +77,8 @@ pub const TABLE_NAMES: [&str; 18] = [
     "log_entry",
     "target_overrule",
     "seen_to",
+    "set_up",
+    "message",
     "practice",
     "deed",
 ];

@@ -143,3 +143,10 @@ test.each([
 ])("%s can be saved or not", (_, change, readable) => {
   expect(isReadable(change(correctionOf(session)))).toBe(readable);
 });
+
+test("help that was logged as a load under nothing is put right as help", () => {
+  const helped = view("h", { ...curl, sets: [{ number: 1, load_kg: -20, reps: 8 }] });
+  const typed = correctionOf({ ...session, exercises: [helped] } as Done);
+  expect(typed.parts[0]?.sets[0]?.load).toBe("-20");
+  expect(isReadable(typed)).toBe(true);
+});

@@ -1,6 +1,6 @@
 // Putting right what was logged on any day: what is typed, and the versions it makes. No React.
 import type { Schemas } from "../../shared/api/client";
-import { parseNumber } from "../../shared/format";
+import { parseSigned } from "../../shared/format";
 import {
   countOf,
   type Entry,
@@ -17,6 +17,8 @@ export interface TypedSet {
   number: number;
   side?: LogSet["side"];
   seconds: boolean;
+  /** What was logged is help, a load under nothing. */
+  helped?: boolean;
   load: string;
   count: string;
   reserve: string;
@@ -41,13 +43,14 @@ export interface Correction {
 
 const exercisePart = ({ entry }: EntryView) => entry.part as ExercisePart;
 const text = (value: number | null | undefined) => (value == null ? "" : String(value));
-const number = (typed: string) => (typed.trim() === "" ? undefined : parseNumber(typed));
+const number = (typed: string) => (typed.trim() === "" ? undefined : parseSigned(typed));
 
 function typedSet(set: LogSet): TypedSet {
   return {
     number: set.number,
     side: set.side,
     seconds: set.seconds != null,
+    helped: (set.load_kg ?? 0) < 0,
     load: text(set.load_kg),
     count: text(countOf(set)),
     reserve: text(set.reserve),
@@ -94,8 +97,9 @@ export function withSet(part: TypedPart): TypedPart {
 export const isWhole = (typed: string): boolean =>
   typed.trim() === "" || (Number.isInteger(number(typed)) && (number(typed) ?? -1) >= 0);
 
-/** Whether a field holds a load, or nothing. */
-export const isLoad = (typed: string): boolean => typed.trim() === "" || (number(typed) ?? 0) > 0;
+/** Whether a field holds a load or nothing; what was help may stay help. */
+export const isLoad = (typed: string, helped = false): boolean =>
+  typed.trim() === "" || (number(typed) ?? 0) > 0 || (helped && (number(typed) ?? 0) < 0);
 
 /** Whether a field says how often or how long. */
 export const isCount = (typed: string): boolean => typed.trim() !== "" && isWhole(typed);
@@ -107,7 +111,9 @@ export const isReadable = ({ on, sleep, soreness, parts }: Correction): boolean 
   parts.every(
     ({ sets, pain }) =>
       isWhole(pain ?? "") &&
-      sets.every(({ load, count, reserve }) => isLoad(load) && isWhole(reserve) && isCount(count)),
+      sets.every(
+        ({ load, helped, count, reserve }) => isLoad(load, helped) && isWhole(reserve) && isCount(count),
+      ),
   );
 
 function loggedSet(typed: TypedSet, was: LogSet | undefined): LogSet {

@@ -1,7 +1,7 @@
 // What this device keeps: the week as last seen, and every entry until the server has it.
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { Schemas } from "../../shared/api/client";
-import type { Entry, Week } from "./model";
+import { completed, type Entry, type Week } from "./model";
 
 export interface LocalEntry {
   /** Order of writing. */
@@ -37,7 +37,8 @@ export async function keepWeek(source: string, week: Week): Promise<void> {
 }
 
 export async function keptWeek(source: string): Promise<{ week: Week; seen_at: string } | undefined> {
-  return (await db()).get("weeks", source);
+  const kept = await (await db()).get("weeks", source);
+  return kept && { ...kept, week: completed(kept.week) };
 }
 
 /** Forgets what was kept for sources: the week as last seen and what was written. */

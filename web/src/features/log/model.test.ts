@@ -3,9 +3,11 @@ import {
   capped,
   clockOf,
   clockText,
+  completed,
   type Entry,
   type EntryView,
   type ExercisePart,
+  farFrom,
   heads,
   heldTo,
   type Item,
@@ -181,13 +183,45 @@ describe("versions", () => {
 
 // Common practice, no source.
 test.each([
-  ["timed", { kind: "count-down", seconds: 30 }],
-  ["rest-pause", { kind: "count-down", seconds: 12 }],
-  ["hold", { kind: "count-down", seconds: 10 }],
-  ["ladder", { kind: "ladder" }],
-  ["straight", undefined],
-])("the scheme %s has its clock", (scheme, clock) => {
-  expect(clockOf({ ...both, scheme_set_s: 30, item: { ...both.item, scheme } } as Item)).toEqual(clock);
+  ["timed", { seconds: [45, 45] }, { kind: "count-down", seconds: 45 }],
+  ["ladder", {}, { kind: "ladder" }],
+  ["straight", {}, undefined],
+  ["straight", { seconds: [20, 30] }, { kind: "count-down", seconds: 30 }],
+])("the scheme %s with %j has its clock", (scheme, change, clock) => {
+  expect(clockOf({ ...both, item: { ...both.item, scheme, ...change } } as Item)).toEqual(clock);
+});
+
+test("a set that differs has its own load and what is left after it", () => {
+  const per_set = [
+    { number: 1, reps: [8, 12], reserve: 0, load_pct: 100 },
+    { number: 2, reps: [8, 12], reserve: 2, load_pct: 85 },
+  ];
+  const item = {
+    ...both,
+    item: { ...both.item, per_set },
+    target: { ...both.target, loads_kg: [20, 16] },
+  } as Item;
+  const start = (number: number) => startOf(item, { number }, []);
+  expect([start(1), start(2)]).toEqual([
+    { load_kg: 20, count: 10, reserve: 0 },
+    { load_kg: 16, count: 9, reserve: 2 },
+  ]);
+});
+
+test.each([
+  ["ten times the last", 120, 12],
+  ["nine times", 108, undefined],
+  ["ten times the help", -120, 12],
+])("a load that is %s", (_, load_kg, most) => {
+  const known = [set(1, undefined, 12, 10)];
+  expect(farFrom(undefined, known, load_kg)).toBe(most);
+});
+
+test("a week that was kept by an earlier page gets what it did not know of", () => {
+  const { forms, variants, run, ...old } = { ...both } as never as Record<string, never>;
+  const [session] = completed({ sessions: [{ items: [old] }] } as never).sessions;
+  expect([session?.run, session?.items[0]?.forms, session?.items[0]?.lighter_sets]).toEqual([[], [], 1]);
+  expect([forms, variants, run]).toEqual([undefined, undefined, undefined]);
 });
 
 test("a ladder of four rungs is ten repetitions", () => {

@@ -18,11 +18,35 @@ export interface Row {
   side?: Side;
 }
 
+export type LogPart = Schemas["LogSetPart"];
+export type PlannedSet = Schemas["PlannedSet"];
+export type PlannedPart = Schemas["PlannedPart"];
+export type Form = Schemas["Form"];
+
 /** What is about to be logged. */
 export interface Typed {
   load_kg?: number;
   count: number;
   reserve?: number;
+  /** What follows straight on it; what was not done is left out. */
+  parts?: LogPart[];
+}
+
+/** A week as this device kept it, with what earlier versions of the page did not know of. */
+export function completed(week: Week): Week {
+  const sessions = week.sessions.map((session) => ({
+    ...session,
+    run: session.run ?? [],
+    warm_up: session.warm_up ?? { takes_s: 0 },
+    items: session.items.map((item) => ({
+      ...item,
+      forms: item.forms ?? [],
+      variants: item.variants ?? [],
+      set_up_fields: item.set_up_fields ?? [],
+      lighter_sets: item.lighter_sets ?? Math.ceil(item.item.sets / 2),
+    })),
+  }));
+  return { ...week, sessions };
 }
 
 /** The session an entry belongs to. */
@@ -63,11 +87,13 @@ export function firstSide({ item }: Item): Side | undefined {
 export const otherSide = (side: Side): Side => (side === "left" ? "right" : "left");
 
 /** The sets of an exercise in the order in which they are done: the weaker side first, its extra sets last. */
-export function rowsOf(item: Item): Row[] {
-  const numbers = Array.from({ length: item.item.sets }, (_, index) => index + 1);
+export function rowsOf(item: Item, lighter = false): Row[] {
+  const sets = lighter ? item.lighter_sets : item.item.sets;
+  const numbers = Array.from({ length: sets }, (_, index) => index + 1);
   const first = firstSide(item);
   if (!first) return numbers.map((number) => ({ number }));
-  const extra = Array.from({ length: item.item.extra_sets_weaker }, (_, index) => item.item.sets + index + 1);
+  const more = lighter ? 0 : item.item.extra_sets_weaker;
+  const extra = Array.from({ length: more }, (_, index) => item.item.sets + index + 1);
   return [
     ...numbers.flatMap((number) => [
       { number, side: first },
@@ -85,9 +111,8 @@ export const nextRow = (rows: Row[], sets: LogSet[]): Row | undefined =>
 
 export const countOf = (set: LogSet): number => set.reps ?? set.seconds ?? 0;
 
-/** Whether an exercise is counted in seconds, by itself or by its scheme. */
+/** Whether an exercise is counted in seconds, by itself, by its scheme or as the coach wrote it. */
 export function inSeconds(item: Item, instead?: string): boolean {
-  if (item.scheme_set_s != null) return true;
   const other = item.instead.find(({ exercise }) => exercise === instead);
   return other ? other.seconds : item.item.seconds != null;
 }
@@ -99,6 +124,27 @@ export function heldTo(item: Item, row: Row, sets: LogSet[]): LogSet | undefined
   return setAt(sets, { number: row.number, side: first });
 }
 
+/** How a set is planned, where sets differ; a set more for the weaker side is a usual one. */
+export const plannedSet = (item: Item, number: number): PlannedSet | undefined =>
+  item.item.per_set?.find((set) => set.number === number);
+
+/** What follows straight on a set by plan. */
+export const plannedParts = (item: Item, number: number): PlannedPart[] =>
+  plannedSet(item, number)?.parts ?? [];
+
+/** A part as it is about to be logged: its share of the set's load, the lower end of its range. */
+export function startPart(part: PlannedPart, load_kg: number | undefined, step: number): LogPart {
+  const share = part.load_pct == null || load_kg === undefined ? undefined : (load_kg * part.load_pct) / 100;
+  const load = share === undefined ? undefined : Math.max(step, Math.floor(share / step + 1e-9) * step);
+  const timed = part.kind === "hold" || part.kind === "carry";
+  return {
+    kind: part.kind,
+    load_kg: load === undefined ? undefined : Math.round(load * 100) / 100,
+    reps: timed ? undefined : (part.reps?.[0] ?? 1),
+    seconds: timed ? (part.seconds ?? 10) : undefined,
+  };
+}
+
 /** What a set starts from: the weaker side's numbers, else this session's load, else the target, else last time. */
 export function startOf(item: Item, row: Row, sets: LogSet[]): Typed {
   const held = heldTo(item, row, sets);
@@ -106,9 +152,11 @@ export function startOf(item: Item, row: Row, sets: LogSet[]): Typed {
     return { load_kg: held.load_kg ?? undefined, count: countOf(held), reserve: held.reserve ?? undefined };
   const before = sets.filter(({ side }) => (side ?? undefined) === row.side).at(-1);
   const last = item.last?.sets.find(({ side }) => (side ?? undefined) === row.side) ?? item.last?.sets[0];
-  const load_kg = before ? before.load_kg : (item.target.load_kg ?? last?.load_kg);
+  const own = item.target.loads_kg?.[row.number - 1];
+  const load_kg = own ?? (before ? before.load_kg : (item.target.load_kg ?? last?.load_kg));
   const count = item.target.counts[row.number - 1] ?? item.target.counts.at(-1) ?? 8;
-  return { load_kg: load_kg ?? undefined, count, reserve: item.item.reserve };
+  const reserve = plannedSet(item, row.number)?.reserve ?? item.item.reserve;
+  return { load_kg: load_kg ?? undefined, count, reserve };
 }
 
 /** The stronger side does what the weaker one did, no more. */
@@ -118,6 +166,16 @@ export function capped(typed: Typed, held: LogSet | undefined): Typed {
   const load_kg =
     typed.load_kg !== undefined && most !== undefined ? Math.min(typed.load_kg, most) : typed.load_kg;
   return { ...typed, load_kg, count: Math.min(typed.count, countOf(held)) };
+}
+
+/** From so many times the last load on somebody is asked whether it is meant. */
+const FAR = 10;
+
+/** The load of last time or of the set before, when the one about to be kept is ten times as much or more. */
+export function farFrom(last: Item["last"], sets: LogSet[], load_kg: number | undefined): number | undefined {
+  const known = [...(last?.sets ?? []), ...sets].flatMap(({ load_kg: kg }) => (kg != null ? [kg] : []));
+  const most = Math.max(0, ...known.map(Math.abs));
+  return most > 0 && Math.abs(load_kg ?? 0) >= FAR * most ? most : undefined;
 }
 
 /** The studio takes no more than this in one set (the log's own bounds; the server says so too). */
@@ -145,6 +203,45 @@ export function stepped(load_kg: number | undefined, by: number): number | undef
   return next > 0 ? next : undefined;
 }
 
+/** What comes after a set in a session: the card, and how long to rest before it. */
+export interface Next {
+  card?: number;
+  rest_s: number;
+}
+
+/** What comes after a set as the session is run: the other side, the next of the group, or a rest. */
+export function afterSet(
+  session: Session,
+  card: number,
+  row: Row,
+  done: (card: number, row: Row) => boolean,
+): Next {
+  const at = session.run.findIndex(
+    (step) => step.card === card && step.set === row.number && (step.side ?? undefined) === row.side,
+  );
+  const step = session.run[at];
+  if (!step) {
+    // A plan of before the run was written down rests as the card says, once both sides are done.
+    const item = session.items[card];
+    const between = item && row.side !== undefined && row.side === firstSide(item);
+    return { rest_s: between ? 0 : (item?.item.rest_s ?? 0) };
+  }
+  const open = session.run
+    .slice(at + 1)
+    .find((next) => !done(next.card, { number: next.set, side: next.side ?? undefined }));
+  const group = session.items[card]?.item.group;
+  const together = group != null && open !== undefined && session.items[open.card]?.item.group === group;
+  return { card: together ? open.card : undefined, rest_s: Math.round(step.rest_s) };
+}
+
+/** Where an exercise stands in its group: A1, A2. */
+export function groupMark(session: Session, at: number): string | undefined {
+  const group = session.items[at]?.item.group;
+  if (group == null) return undefined;
+  const first = session.items.findIndex(({ item }) => item.group === group);
+  return `${group}${at - first + 1}`;
+}
+
 export function loggedSet(row: Row, typed: Typed, seconds: boolean): LogSet {
   return {
     number: row.number,
@@ -153,6 +250,7 @@ export function loggedSet(row: Row, typed: Typed, seconds: boolean): LogSet {
     reps: seconds ? undefined : typed.count,
     seconds: seconds ? typed.count : undefined,
     reserve: seconds ? undefined : typed.reserve,
+    parts: typed.parts && typed.parts.length > 0 ? typed.parts : undefined,
   };
 }
 
@@ -194,23 +292,11 @@ export function swapsFor(item: Item, pain?: Pain | null): Item["instead"] {
 /** A clock a set scheme is done by. */
 export type SchemeClock = { kind: "count-down"; seconds: number } | { kind: "ladder" } | undefined;
 
-/** Seconds of a pause within a set, and of a hold at its end. */
-const PAUSE_S = 12;
-const HOLD_S = 10;
-
+/** The clock of a set by itself; what follows straight on it has its own. */
 export function clockOf(item: Item): SchemeClock {
-  switch (item.item.scheme) {
-    case "timed":
-      return { kind: "count-down", seconds: item.scheme_set_s ?? 45 };
-    case "rest-pause":
-      return { kind: "count-down", seconds: PAUSE_S };
-    case "hold":
-      return { kind: "count-down", seconds: HOLD_S };
-    case "ladder":
-      return { kind: "ladder" };
-    default:
-      return item.item.seconds ? { kind: "count-down", seconds: item.item.seconds.at(-1) ?? 45 } : undefined;
-  }
+  if (item.item.scheme === "ladder") return { kind: "ladder" };
+  if (item.scheme_set_s != null && inSeconds(item)) return { kind: "count-down", seconds: item.scheme_set_s };
+  return item.item.seconds ? { kind: "count-down", seconds: item.item.seconds.at(-1) ?? 45 } : undefined;
 }
 
 /** Repetitions of a ladder climbed to a rung: one more on each. */
@@ -223,15 +309,21 @@ export function clockText(seconds: number): string {
 }
 
 /** Progress of a session: exercises with every set done, or stopped. */
-export function isDone(item: Item, part: ExercisePart | undefined): boolean {
+export function isDone(item: Item, part: ExercisePart | undefined, lighter = false): boolean {
   if (!part) return false;
-  return isStopped(part) || nextRow(rowsOf(item), part.sets) === undefined;
+  return isStopped(part) || nextRow(rowsOf(item, lighter), part.sets) === undefined;
 }
 
-/** `12.5 kg × 10`, for a set as it was done. */
+/** A load as it is said; what is under 0 helps. */
+export const loadText = (kg: number): string => (kg < 0 ? `−${-kg} kg` : `${kg} kg`);
+
+/** `12.5 kg × 10`, for a set as it was done; `+ 8` for what followed straight on it. */
 export function setText(set: LogSet): string {
-  const count = set.seconds != null ? `${set.seconds} s` : String(set.reps);
-  return set.load_kg != null ? `${set.load_kg} kg × ${count}` : count;
+  const one = ({ load_kg, reps, seconds }: Pick<LogSet, "load_kg" | "reps" | "seconds">) => {
+    const count = seconds != null ? `${seconds} s` : String(reps);
+    return load_kg != null ? `${loadText(load_kg)} × ${count}` : count;
+  };
+  return [one(set), ...(set.parts ?? []).map(one)].join(" + ");
 }
 
 /** Sets of one side in a line: the load once where it stays the same. */
@@ -240,6 +332,8 @@ export function setsText(sets: LogSet[], side?: Side): string {
   const loads = new Set(own.map(({ load_kg }) => load_kg ?? undefined));
   const count = (set: LogSet) => (set.seconds != null ? `${set.seconds} s` : String(set.reps));
   const [load] = loads;
-  if (loads.size === 1 && load !== undefined) return `${load} kg × ${own.map(count).join(", ")}`;
+  const plain = own.every(({ parts }) => !parts?.length);
+  if (loads.size === 1 && load !== undefined && plain)
+    return `${loadText(load)} × ${own.map(count).join(", ")}`;
   return own.map(setText).join(", ");
 }

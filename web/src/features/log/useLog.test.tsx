@@ -48,9 +48,9 @@ test("what is written without a line is kept and sent when there is one", async 
   const { result, rerender } = renderHook(() => useLog(source));
   await waitFor(() => expect(result.current.week).toBeDefined());
   state.line = false;
-  await act(() => result.current.write(PLACE, PART, []));
-  await act(() => result.current.write(PLACE, PART, []));
-  expect(result.current.waiting).toBe(2);
+  await act(async () => void result.current.write(PLACE, PART, []));
+  await act(async () => void result.current.write(PLACE, PART, []));
+  await waitFor(() => expect(result.current.waiting).toBe(2));
   expect(result.current.local).toHaveLength(2);
   state.line = true;
   await act(async () => window.dispatchEvent(new Event("online")));
@@ -74,7 +74,7 @@ test("what the studio cannot keep stays here with its reason until it is dropped
   const { source, state } = studio("refused");
   state.fate = "refused";
   const { result } = renderHook(() => useLog(source));
-  await act(() => result.current.write(PLACE, PART, []));
+  await act(async () => void result.current.write(PLACE, PART, []));
   await waitFor(() => expect(result.current.refused[0]?.says).toBe("why"));
   const [refused] = result.current.refused;
   await act(() => (refused ? result.current.discard(refused) : Promise.resolve()));
@@ -86,7 +86,7 @@ test("a link that was taken back says so and loses nothing", async () => {
   const { result } = renderHook(() => useLog(source));
   await waitFor(() => expect(result.current.week).toBeDefined());
   state.status = 401;
-  await act(() => result.current.write(PLACE, PART, []));
+  await act(async () => void result.current.write(PLACE, PART, []));
   await waitFor(() => expect(result.current.trouble).toContain("taken back"));
   expect(result.current.waiting).toBe(1);
 });
@@ -95,6 +95,6 @@ test("a wrong clock is told", async () => {
   const { source, state } = studio("clock");
   state.ahead = 7200;
   const { result } = renderHook(() => useLog(source));
-  await act(() => result.current.write(PLACE, PART, []));
+  await act(async () => void result.current.write(PLACE, PART, []));
   await waitFor(() => expect(result.current.clockAheadS).toBe(7200));
 });

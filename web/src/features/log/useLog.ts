@@ -27,7 +27,8 @@ export interface Log {
   clockAheadS: number;
   /** What the server said to the last sending, such as to stop. */
   said?: { says: string; alarm?: string };
-  write: (place: Place, part: Entry["part"], follows: string[]) => Promise<void>;
+  /** Keeps what was done and sends it; gives its id at once. */
+  write: (place: Place, part: Entry["part"], follows: string[]) => string;
   discard: (entry: LocalEntry) => Promise<void>;
   retry: () => void;
 }
@@ -119,13 +120,15 @@ export function useLog(source: Source): Log {
     return () => clearInterval(timer);
   }, [waiting, send]);
 
-  const write = async (place: Place, part: Entry["part"], follows: string[]) => {
+  const write = (place: Place, part: Entry["part"], follows: string[]) => {
     const now = new Date();
     const day = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`;
     const entry: Entry = { id: uuid(), follows, ...place, trained_on: day, at: now.toISOString(), part };
-    const added = await addEntry(key, entry);
-    setEntries((known) => [...known, added]);
-    void send();
+    void addEntry(key, entry).then((added) => {
+      setEntries((known) => [...known, added]);
+      void send();
+    });
+    return entry.id;
   };
 
   const local = useMemo(

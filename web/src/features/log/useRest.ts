@@ -17,6 +17,34 @@ function kept(): Rest | undefined {
   }
 }
 
+let sounds: AudioContext | undefined;
+
+/** Browsers let a page sound only after it was touched: a set that is done is such a touch. */
+function awaken(): void {
+  if (typeof AudioContext === "undefined") return;
+  sounds ??= new AudioContext();
+  void sounds.resume();
+}
+
+/** Two short tones: quiet enough for a gym bag, told apart from a message. */
+function ring(): void {
+  if (sounds?.state !== "running") return;
+  for (const [after, hertz] of [
+    [0, 660],
+    [0.22, 880],
+  ] as const) {
+    const tone = sounds.createOscillator();
+    const loudness = sounds.createGain();
+    const at = sounds.currentTime + after;
+    tone.frequency.value = hertz;
+    loudness.gain.setValueAtTime(0.2, at);
+    loudness.gain.exponentialRampToValueAtTime(0.001, at + 0.2);
+    tone.connect(loudness).connect(sounds.destination);
+    tone.start(at);
+    tone.stop(at + 0.2);
+  }
+}
+
 /** A rest that ended longer ago than this is forgotten. */
 const STALE_MS = 10 * 60_000;
 
@@ -36,8 +64,14 @@ export function useRest(): RestClock {
     const tick = () => setNow(Date.now());
     const timer = setInterval(tick, 250);
     document.addEventListener("visibilitychange", tick);
+    const ended = rest.ends_at < Date.now();
     const buzz = setTimeout(
-      () => navigator.vibrate?.([180, 80, 180]),
+      () => {
+        // One that was over when the page was opened is not told again.
+        if (ended) return;
+        navigator.vibrate?.([180, 80, 180]);
+        ring();
+      },
       Math.max(0, rest.ends_at - Date.now()),
     );
     return () => {
@@ -47,6 +81,7 @@ export function useRest(): RestClock {
     };
   }, [rest]);
   const start = (seconds: number) => {
+    awaken();
     const next = { ends_at: Date.now() + seconds * 1000, total_s: seconds };
     localStorage.setItem(KEY, JSON.stringify(next));
     setNow(Date.now());

@@ -186,3 +186,23 @@ export function useProof(roundId: string, onDone: () => void): Proving {
   };
   return { proof, running, start, stop: end };
 }
+
+const SET_UP = "/api/v1/clients/{client_id}/set-ups/{exercise}";
+
+/** How an exercise's station is set for a client, and what the coach's hand found. */
+export function useSetUp(clientId: string, exercise: string) {
+  const queries = useQueryClient();
+  const init = { params: { path: { client_id: clientId, exercise } } };
+  const shown = $api.useQuery("get", SET_UP, init);
+  const saving = $api.useMutation("put", SET_UP, {
+    onSuccess: (view) => {
+      queries.setQueryData($api.queryOptions("get", SET_UP, init).queryKey, view);
+      void queries.invalidateQueries({ queryKey: ["get", PLAN] });
+    },
+  });
+  return {
+    kept: shown.data?.kept,
+    error: shown.error ?? saving.error,
+    keep: (kept: Schemas["KeptSetUp"]) => saving.mutate({ ...init, body: { kept } }),
+  };
+}

@@ -180,8 +180,8 @@ test("what goes well straight after an exercise is the next of its pairing", () 
     { exercises: ["press", "fly"], why: "Then the fly." },
     { exercises: ["a", "b", "c"], why: "Three heights." },
   ];
-  expect(pairingsOf({ pairings }, "press")).toEqual([{ next: "fly", why: "Then the fly." }]);
-  expect(pairingsOf({ pairings }, "b")).toEqual([{ next: "c", why: "Three heights." }]);
+  expect(pairingsOf({ pairings }, "press")).toEqual([{ next: ["fly"], why: "Then the fly." }]);
+  expect(pairingsOf({ pairings }, "b")).toEqual([{ next: ["c"], why: "Three heights." }]);
   expect(pairingsOf({ pairings }, "c")).toEqual([]);
 });
 

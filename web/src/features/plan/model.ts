@@ -1,5 +1,6 @@
 // The week as a coach bends it, and how a plan is put into words and rows. Pure.
 import type { Schemas } from "../../shared/api/client";
+import { lettered } from "./lettered";
 
 export type Item = Schemas["ItemEntry"];
 export type LedgerRow = Schemas["LedgerEntry"];
@@ -71,7 +72,7 @@ export function firstSide(item: Item): Schemas["Side"] | undefined {
 
 function withDay(week: Week, session: number, change: (items: Card[]) => Card[]): Week {
   const sessions = week.sessions.map((day, index) =>
-    index === session ? { ...day, items: change(day.items) } : day,
+    index === session ? { ...day, items: lettered(change(day.items)) } : day,
   );
   return { ...week, sessions };
 }
@@ -91,11 +92,14 @@ export function moved(week: Week, from: Spot, to: Spot): Week {
   if (from.session === to.session && from.place === to.place) return week;
   if (from.session !== to.session && !mayStand(week, to.session, card.exercise)) return week;
   const without = withDay(week, from.session, (items) => items.filter((_, place) => place !== from.place));
-  return withDay(without, to.session, (items) => [
-    ...items.slice(0, to.place),
-    card,
-    ...items.slice(to.place),
-  ]);
+  return withDay(without, to.session, (items) => {
+    // Between two cards of a group it joins them; beside its own group it stays in it; else it stands by itself.
+    const [before, after] = [items[to.place - 1]?.group, items[to.place]?.group];
+    const own = from.session === to.session ? card.group : undefined;
+    const group =
+      before && before === after ? before : own && (own === before || own === after) ? own : undefined;
+    return [...items.slice(0, to.place), { ...card, group }, ...items.slice(to.place)];
+  });
 }
 
 /** The spot one step away, up and down within the day, left and right to another; undefined at the edge. */
@@ -159,11 +163,11 @@ export function brokenAt(plan: Plan, session: number, exercise: string): string[
   return (plan.broken ?? []).filter(here).map(({ says }) => says);
 }
 
-/** What goes well straight after an exercise, and why. */
+/** What goes well straight after an exercise, in order, and why. */
 export function pairingsOf(atlas: Pick<Schemas["AtlasView"], "pairings">, exercise: string) {
   return atlas.pairings.flatMap(({ exercises, why }) => {
-    const next = exercises[exercises.indexOf(exercise) + 1];
-    return exercises.includes(exercise) && next ? [{ next, why }] : [];
+    const next = exercises.slice(exercises.indexOf(exercise) + 1);
+    return exercises.includes(exercise) && next.length > 0 ? [{ next, why }] : [];
   });
 }
 
@@ -179,6 +183,13 @@ export function differing(mine: Week, theirs: Week): number {
       count += Number(JSON.stringify(one?.items[place]) !== JSON.stringify(other?.items[place]));
   }
   return count;
+}
+
+/** The week with another exercise on a card: what was written of the first does not hold for it. */
+export function swapped(week: Week, spot: Spot, exercise: string): Week {
+  const { rest_s, reserve } = cardAt(week, spot)?.written ?? {};
+  const kept = Object.fromEntries(Object.entries({ rest_s, reserve }).filter(([, value]) => value != null));
+  return changed(week, spot, { exercise, written: Object.keys(kept).length > 0 ? kept : undefined });
 }
 
 export interface Difference {
@@ -218,6 +229,14 @@ export function thisMonday(today: Date): string {
   const before = new Date(today);
   before.setDate(before.getDate() - 7);
   return nextMonday(before);
+}
+
+/** The spot of a card by its day and exercise: `0 db-curl`. */
+export function spotOfKey(week: Week, key: string): Spot | undefined {
+  const [day, exercise] = key.split(" ");
+  const session = Number(day);
+  const place = week.sessions[session]?.items.findIndex((card) => card.exercise === exercise) ?? -1;
+  return place < 0 ? undefined : { session, place };
 }
 
 /** The first card of an exercise. */

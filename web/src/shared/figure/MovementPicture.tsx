@@ -7,7 +7,7 @@ interface Props {
   /** Its name, where the picture tells more than what stands beside it. */
   name?: string;
   /** On paper it is there before anybody scrolls to it. */
-  size?: "small" | "large" | "paper";
+  size?: "small" | "phone" | "large" | "paper";
 }
 
 /** An exercise of the catalogue as it is done: pale where it starts, in ink where it ends. The practice's own have no picture. */

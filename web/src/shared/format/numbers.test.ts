@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { chance, cm, signed } from "./numbers";
+import { chance, cm, parseSigned, signed } from "./numbers";
 
 test.each([
   [37.449, "37.4"],
@@ -15,4 +15,14 @@ test("a change carries its sign, nothing carries none", () => {
 
 test("no probability is shown as certain", () => {
   expect([chance(0.9999), chance(0.0001), chance(0.7)]).toEqual(["99", "1", "70"]);
+});
+
+test.each([
+  ["12,5", 12.5],
+  ["-20", -20],
+  ["−20", -20],
+  [" - 20", -20],
+  ["twenty", undefined],
+])("%s is read as %s", (typed, value) => {
+  expect(parseSigned(typed)).toBe(value);
 });

@@ -19,6 +19,13 @@ export function parseNumber(text: string): number | undefined {
   return /^\d+(\.\d+)?$/.test(plain) ? Number(plain) : undefined;
 }
 
+/** A number that may lie under 0, with any minus sign. */
+export function parseSigned(text: string): number | undefined {
+  const below = /^\s*[-−–]/.test(text);
+  const size = parseNumber(text.replace(/^\s*[-−–+]/, ""));
+  return size === undefined ? undefined : below ? -size : size;
+}
+
 /** With its sign, as a change or a difference. */
 export function signed(value: number, format: (value: number) => string): string {
   const text = format(value);

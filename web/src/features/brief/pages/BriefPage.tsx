@@ -1,6 +1,7 @@
 import { useParams } from "react-router";
 import { useAtlas } from "../../../shared/api/atlas";
 import { ErrorNote } from "../../../shared/ui";
+import { Notes } from "../../notes";
 import { useBrief, useUsualWeek } from "../api";
 import { KeptBrief } from "../components/KeptBrief";
 import { Leaving } from "../components/Leaving";
@@ -8,7 +9,7 @@ import { UsualWeekSection } from "../components/UsualWeekSection";
 
 /** The brief as a step of a round. */
 export function BriefPage() {
-  const { clientId = "" } = useParams();
+  const { clientId = "", roundId = "" } = useParams();
   const atlas = useAtlas();
   const client = useBrief(clientId);
   const week = useUsualWeek(clientId);
@@ -30,6 +31,7 @@ export function BriefPage() {
         stored={week.data}
         refetch={async () => (await week.refetch()).data}
       />
+      <Notes key={`notes ${roundId}`} clientId={clientId} roundId={roundId} />
       <Leaving client={client.data} />
     </>
   );

@@ -36,7 +36,7 @@ const listed = () => screen.queryAllByRole("rowheader").map((cell) => cell.query
 const picked = () =>
   [...document.querySelectorAll("tr[data-picked]")].map((row) => row.querySelector("a")?.textContent);
 const find = (text: string) =>
-  fireEvent.change(screen.getByLabelText("Find a client"), { target: { value: text } });
+  fireEvent.change(screen.getByLabelText("Find a client or a note"), { target: { value: text } });
 
 test("everyone is listed with how many there are", async () => {
   practice(["Ada", "Ben", "Cleo"]);

@@ -137,7 +137,7 @@ function PartFields({ name, part, onPut }: PartProps) {
             <span>{set.side && <SideMark side={set.side} />}</span>
             <Input
               aria-label={label(t("log.page.load"))}
-              status={isLoad(set.load) ? "" : "error"}
+              status={isLoad(set.load, set.helped) ? "" : "error"}
               suffix="kg"
               inputMode="decimal"
               value={set.load}

@@ -117,6 +117,9 @@ function ExerciseRow({ view, all }: { view: EntryView; all: EntryView[] }) {
           </span>
         )}
         {part.felt && <span className="quiet">{t("log.page.felt", { place: where(part.felt) })} </span>}
+        {(part.form ?? []).length > 0 && (
+          <span>{(part.form ?? []).map((one) => t(`form.names.${one}`)).join(", ")} </span>
+        )}
         {part.note && <span>“{part.note}”</span>}
         {beside && <span className="quiet"> {view.written_by}</span>}
       </td>

@@ -11,6 +11,7 @@ import {
   type Item,
   inSeconds,
   isStopped,
+  loadText,
   loggedSet,
   nextRow,
   type Pain,
@@ -21,43 +22,54 @@ import {
   type Typed,
 } from "../model";
 import { FeltSheet } from "./FeltSheet";
+import { FormSheet } from "./FormSheet";
 import { PainSheet } from "./PainSheet";
 import styles from "./Phone.module.css";
 import { SetRow } from "./SetRow";
+import { SetUpSheet, setUpText } from "./SetUpSheet";
 import { SideBySide } from "./SideBySide";
 
 interface Props {
   item: Item;
   versions: EntryView[];
   areas: string[];
+  /** Its place in a group: A1, A2. */
+  mark?: string;
+  /** Whether the day was made a lighter one. */
+  lighter: boolean;
+  /** What stands of it now: two changes in a row build on one another. */
+  current: () => { part?: ExercisePart; follows: string[] };
   onWrite: (part: ExercisePart, follows: string[]) => void;
-  /** A set was done: rest for so long. */
-  onRest: (seconds: number) => void;
+  /** A set was done; what comes after it is the session's business. */
+  onSet: (row: Row) => void;
 }
+
+type Asking = "pain" | "felt" | "how" | "swap" | "form" | "set-up";
 
 const same = (a: Row | undefined, b: Row) => a?.number === b.number && a.side === b.side;
 
-/** One exercise: what to do, what was done last time, and the sets. */
-export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) {
+/** One exercise: how its station is set, what to do beside last time, and the sets. */
+export function ExercisePage({ item, versions, areas, mark, lighter, current, onWrite, onSet }: Props) {
   const { t } = useTranslation();
-  const [asking, setAsking] = useState<"pain" | "felt" | "how" | "swap">();
+  const [asking, setAsking] = useState<Asking>();
   const [editing, setEditing] = useState<Row>();
-  const current = versions[0];
-  const part = current?.entry.part.kind === "exercise" ? current.entry.part : emptyPart(item);
-  const write = (change: Partial<ExercisePart>) =>
-    onWrite({ ...part, ...change }, current ? [current.entry.id] : []);
-  const rows = rowsOf(item);
+  const shown = versions[0]?.entry.part;
+  const part = shown?.kind === "exercise" ? shown : emptyPart(item);
+  const write = (change: Partial<ExercisePart>) => {
+    const now = current();
+    onWrite({ ...(now.part ?? emptyPart(item)), ...change }, now.follows);
+  };
+  const rows = rowsOf(item, lighter);
   const stopped = isStopped(part);
   const open = editing ?? (stopped ? undefined : nextRow(rows, part.sets));
   const seconds = inSeconds(item, part.instead ?? undefined);
   const swap = item.instead.find(({ exercise }) => exercise === part.instead);
-  const first = firstSide(item);
   const done = (row: Row, typed: Typed) => {
-    const others = part.sets.filter((set) => !same({ number: set.number, side: set.side ?? undefined }, row));
+    const sets = current().part?.sets ?? part.sets;
+    const others = sets.filter((set) => !same({ number: set.number, side: set.side ?? undefined }, row));
     write({ sets: [...others, loggedSet(row, typed, seconds)] });
     setEditing(undefined);
-    // Sides take turns without a rest of their own.
-    if (!editing && (!row.side || row.side !== first)) onRest(item.item.rest_s);
+    if (!editing) onSet(row);
   };
   const remove = (row: Row) => {
     write({
@@ -68,15 +80,29 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
   const take = (exercise: string | undefined) => {
     // What was done before the swap was of another exercise; that it hurt stays told.
     const pain = part.pain && { ...part.pain, during: part.pain.during ?? part.instead ?? part.exercise };
-    write({ instead: exercise, sets: [], pain });
+    write({ instead: exercise, sets: [], form: [], variant: undefined, set_up: undefined, pain });
     setAsking(undefined);
   };
+  const toggle = (what: Asking) => setAsking(asking === what ? undefined : what);
   const swaps = swapsFor(item, part.pain);
+  const fresh = part.sets.length === 0;
   return (
     <>
-      <h2 className={styles.name}>{swap?.name ?? item.item.name}</h2>
+      <h2 className={styles.name}>
+        {mark && <span className={styles.mark}>{mark}</span>}
+        {swap?.name ?? item.item.name}
+      </h2>
       {swap && <p className="quiet">{t("log.insteadOf", { name: item.item.name })}</p>}
-      {!swap && <TargetLine item={item} seconds={seconds} fresh={part.sets.length === 0} />}
+      {!swap && (
+        <TargetLine
+          item={item}
+          part={part}
+          seconds={seconds}
+          fresh={fresh}
+          lighter={lighter}
+          onSet={() => setAsking("set-up")}
+        />
+      )}
       <div className={styles.asks}>
         <button type="button" data-told={!!part.pain} onClick={() => setAsking("pain")}>
           {part.pain ? t("pain.told", { level: part.pain.level }) : t("pain.ask")}
@@ -84,18 +110,13 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
         <button type="button" data-told={!!part.felt} onClick={() => setAsking("felt")}>
           {part.felt ? t("felt.told") : t("felt.ask")}
         </button>
-        <button
-          type="button"
-          aria-expanded={asking === "how"}
-          onClick={() => setAsking(asking === "how" ? undefined : "how")}
-        >
+        <button type="button" data-told={!!part.form?.length} onClick={() => setAsking("form")}>
+          {t("form.ask")}
+        </button>
+        <button type="button" aria-expanded={asking === "how"} onClick={() => toggle("how")}>
           {t("log.how")}
         </button>
-        <button
-          type="button"
-          aria-expanded={asking === "swap"}
-          onClick={() => setAsking(asking === "swap" ? undefined : "swap")}
-        >
+        <button type="button" aria-expanded={asking === "swap"} onClick={() => toggle("swap")}>
           {t("log.swap")}
         </button>
       </div>
@@ -153,6 +174,7 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
               row={row}
               sets={part.sets}
               seconds={seconds}
+              swapped={swap !== undefined}
               open={same(open, row)}
               onOpen={() => setEditing(row)}
               onDone={(typed) => done(row, typed)}
@@ -176,26 +198,66 @@ export function ExercisePage({ item, versions, areas, onWrite, onRest }: Props) 
         onClose={() => setAsking(undefined)}
         onTell={(felt) => write({ felt })}
       />
+      <FormSheet
+        open={asking === "form"}
+        item={item}
+        told={part.form ?? []}
+        onClose={() => setAsking(undefined)}
+        onTell={(form) => write({ form })}
+      />
+      <SetUpSheet
+        open={asking === "set-up"}
+        item={item}
+        part={part}
+        onClose={() => setAsking(undefined)}
+        onTell={write}
+      />
     </>
   );
 }
 
-function TargetLine({ item, seconds, fresh }: { item: Item; seconds: boolean; fresh: boolean }) {
+interface TargetProps {
+  item: Item;
+  part: ExercisePart;
+  seconds: boolean;
+  fresh: boolean;
+  lighter: boolean;
+  onSet: () => void;
+}
+
+/** What to do and how the station is set, the picture beside it before the first set; below, last time and why. */
+function TargetLine({ item, part, seconds, fresh, lighter, onSet }: TargetProps) {
   const { t } = useTranslation();
   const { target, last } = item;
   const first = firstSide(item);
-  const same = new Set(target.counts).size === 1;
-  const counts = same ? `${target.counts.length} × ${target.counts[0]}` : target.counts.join(", ");
-  const load = target.load_kg != null ? `${target.load_kg} kg` : "";
+  const wanted = lighter ? target.counts.slice(0, item.lighter_sets) : target.counts;
+  const same = new Set(wanted).size === 1;
+  const counts = same ? `${wanted.length} × ${wanted[0]}` : wanted.join(", ");
+  const loads = target.loads_kg ?? [];
+  const load =
+    loads.length > 0
+      ? loads.map(loadText).join(", ")
+      : target.load_kg != null
+        ? loadText(target.load_kg)
+        : "";
   return (
     <>
-      <div className={styles.target}>
-        <strong>{[load, `${counts}${seconds ? " s" : ""}`].filter(Boolean).join(" · ")}</strong>
-        {first && (
-          <span>
-            <SideMark side={first} /> {t("log.first")}
-          </span>
-        )}
+      <div className={styles.station}>
+        <div>
+          <div className={styles.target}>
+            <strong>{[load, `${counts}${seconds ? " s" : ""}`].filter(Boolean).join(" · ")}</strong>
+            {first && (
+              <span>
+                <SideMark side={first} /> {t("log.first")}
+              </span>
+            )}
+          </div>
+          <button type="button" className={styles.plain} onClick={onSet}>
+            {setUpText(item, part) || t("setUp.none")}
+          </button>
+          {item.item.note && <p className={styles.coachSays}>{item.item.note}</p>}
+        </div>
+        {fresh && <MovementPicture exercise={item.item.exercise} name={item.item.name} size="phone" />}
       </div>
       <dl className={styles.pair}>
         {last && (
@@ -204,11 +266,25 @@ function TargetLine({ item, seconds, fresh }: { item: Item; seconds: boolean; fr
             <dd>{setsText(last.sets, first)}</dd>
           </>
         )}
+        {(last?.form ?? []).length > 0 && (
+          <>
+            <dt>{t("log.watchFirst")}</dt>
+            <dd>
+              <strong>{last?.form?.join(", ")}</strong>
+            </dd>
+          </>
+        )}
         <dt>{t("log.why")}</dt>
         <dd>
           {target.step && <strong>{t("log.stepUp", { step: target.step })} </strong>}
           {target.why} {target.swap} {target.stall}
         </dd>
+        {item.item.tempo && (
+          <>
+            <dt>{t("log.tempo")}</dt>
+            <dd>{t("log.pace", { pace: item.item.tempo.join("-") })}</dd>
+          </>
+        )}
         {item.item.scheme !== "straight" && (
           <>
             <dt>{t("log.scheme")}</dt>
@@ -239,7 +315,7 @@ function How({ item }: { item: Item }) {
       </ul>
       <p className={styles.unit}>{t("log.watch")}</p>
       <ul className={styles.list}>
-        {[...item.faults, ...item.cautions].map((fault) => (
+        {[...(item.last?.form ?? []), ...item.faults, ...item.cautions].map((fault) => (
           <li key={fault}>{fault}</li>
         ))}
       </ul>

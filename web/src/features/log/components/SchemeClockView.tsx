@@ -5,17 +5,16 @@ import styles from "./Phone.module.css";
 
 interface Props {
   clock: NonNullable<SchemeClock>;
-  scheme: string;
   /** What the clock has counted: seconds under tension, or the repetitions of a ladder. */
   onCount: (count: number) => void;
 }
 
-/** The clock of a set scheme: a time to hold, a pause within the set, or the rungs of a ladder. */
-export function SchemeClockView({ clock, scheme, onCount }: Props) {
+/** The clock of a set: a time under tension, or the rungs of a ladder. */
+export function SchemeClockView({ clock, onCount }: Props) {
   return clock.kind === "ladder" ? (
     <Ladder onCount={onCount} />
   ) : (
-    <CountDown seconds={clock.seconds} scheme={scheme} onCount={onCount} />
+    <CountDown seconds={clock.seconds} onCount={onCount} />
   );
 }
 
@@ -34,34 +33,23 @@ function useElapsed(running: boolean): number {
   return running ? (now - began) / 1000 : 0;
 }
 
-function CountDown({
-  seconds,
-  scheme,
-  onCount,
-}: {
-  seconds: number;
-  scheme: string;
-  onCount: Props["onCount"];
-}) {
+function CountDown({ seconds, onCount }: { seconds: number; onCount: Props["onCount"] }) {
   const { t } = useTranslation();
   const [running, setRunning] = useState(false);
   const elapsed = useElapsed(running);
   const left = seconds - elapsed;
-  // A pause or a hold at the end is timed, but what is counted stays repetitions.
-  const counts = scheme !== "rest-pause" && scheme !== "hold";
   const over = running && left <= 0;
   useEffect(() => {
     if (over) navigator.vibrate?.(200);
   }, [over]);
-  const label =
-    scheme === "rest-pause" ? t("log.pause") : scheme === "hold" ? t("log.holdEnd") : t("log.underTension");
+  const label = t("log.underTension");
   const press = () => {
-    if (running && counts) onCount(Math.max(1, Math.round(elapsed)));
+    if (running) onCount(Math.max(1, Math.round(elapsed)));
     setRunning(!running);
   };
   return (
     <div className={styles.clock}>
-      <output aria-label={label}>{clockText(over && counts ? elapsed : left)}</output>
+      <output aria-label={label}>{clockText(over ? elapsed : left)}</output>
       <div className={styles.choices}>
         <button type="button" aria-pressed={running} onClick={press}>
           {running ? t("log.stopClock") : label}

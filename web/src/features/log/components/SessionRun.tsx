@@ -1,17 +1,24 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { dayName } from "../../../shared/format";
+import { useLatest } from "../latest";
 import {
+  afterSet,
   type EntryView,
   type ExercisePart,
+  groupMark,
   isDone,
   isStopped,
+  type Row,
+  rowsOf,
   type Session,
   type SessionPart,
+  setAt as setAtRow,
   setsText,
   versions,
   type Week,
 } from "../model";
+import { useAwake } from "../useAwake";
 import type { Log } from "../useLog";
 import { useRest } from "../useRest";
 import { Choices } from "./Choices";
@@ -20,6 +27,7 @@ import styles from "./Phone.module.css";
 import { RestBar } from "./RestBar";
 import { SideBySide } from "./SideBySide";
 import { SyncMark, SyncNotes } from "./SyncLine";
+import { Moves, WarmUp } from "./WarmUp";
 
 interface Props {
   week: Week;
@@ -34,6 +42,7 @@ const SCALE = [1, 2, 3, 4, 5];
 export function SessionRun({ week, session, log, onLeave }: Props) {
   const { t } = useTranslation();
   const rest = useRest();
+  useAwake();
   const place = { plan: week.plan?.id ?? "", week: session.week, day: session.day };
   const own = (part: string, known: EntryView[]) => versions(known, log.local, place, part);
   const parts = session.items.map((item) => {
@@ -42,12 +51,41 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
   });
   const whole = own("", session.entries);
   const wholePart = whole[0]?.entry.part.kind === "session" ? whole[0].entry.part : undefined;
+  const lighter = wholePart?.lighter ?? false;
   const begun = parts.some(Boolean) || wholePart;
-  const firstOpen = session.items.findIndex((item, index) => !isDone(item, parts[index]));
+  const firstOpen = session.items.findIndex((item, index) => !isDone(item, parts[index], lighter));
   const [at, setAt] = useState(begun ? (firstOpen < 0 ? session.items.length : firstOpen) : -1);
-  const write = (part: ExercisePart | SessionPart, follows: string[]) => void log.write(place, part, follows);
-  const writeWhole = (change: Partial<SessionPart>) =>
-    write({ kind: "session", finished: false, ...wholePart, ...change }, whole[0] ? [whole[0].entry.id] : []);
+  const latest = useLatest<ExercisePart | SessionPart>();
+  const write = (part: ExercisePart | SessionPart, follows: string[]) => {
+    const id = log.write(place, part, follows);
+    latest.wrote(part.kind === "exercise" ? part.exercise : "", id, part);
+  };
+  const writeWhole = (change: Partial<SessionPart>) => {
+    // A line and the end of the session come within one tap: the second builds on the first.
+    const now = latest.of("", whole);
+    const before = now.part?.kind === "session" ? now.part : undefined;
+    write({ kind: "session", finished: false, ...before, ...change }, now.follows);
+  };
+  const currentOf = (exercise: string, known: EntryView[]) => {
+    const now = latest.of(exercise, own(exercise, known));
+    return { part: now.part?.kind === "exercise" ? now.part : undefined, follows: now.follows };
+  };
+  const afterwards = (row: Row) => {
+    const isLogged = (card: number, next: Row) => {
+      const of = session.items[card];
+      if (!of) return true;
+      const part = currentOf(of.item.exercise, of.entries).part;
+      const planned = rowsOf(of, lighter).some((one) => one.number === next.number && one.side === next.side);
+      return !planned || (part !== undefined && (isStopped(part) || setAtRow(part.sets, next) !== undefined));
+    };
+    const next = afterSet(session, at, row, isLogged);
+    if (next.rest_s > 0) rest.start(next.rest_s);
+    if (next.card !== undefined && next.card !== at) setAt(next.card);
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each exercise is read from its top
+  useEffect(() => {
+    window.scrollTo?.(0, 0);
+  }, [at]);
   const item = session.items[at];
   const last = session.items.length;
   return (
@@ -77,7 +115,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
                     ? "here"
                     : stoppedAt(parts[index])
                       ? "stopped"
-                      : isDone(one, parts[index])
+                      : isDone(one, parts[index], lighter)
                         ? "done"
                         : "open"
                 }
@@ -87,15 +125,18 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
         ))}
       </ol>
       <SyncNotes log={log} />
-      {at < 0 && <Before session={session} part={wholePart} onTell={writeWhole} />}
+      {at < 0 && <Before session={session} when={week.lighter_today} part={wholePart} onTell={writeWhole} />}
       {item && (
         <ExercisePage
           key={item.item.exercise}
           item={item}
           versions={own(item.item.exercise, item.entries)}
           areas={week.areas}
+          mark={groupMark(session, at)}
+          lighter={lighter}
+          current={() => currentOf(item.item.exercise, item.entries)}
           onWrite={write}
-          onRest={rest.start}
+          onSet={afterwards}
         />
       )}
       {at >= last && (
@@ -134,6 +175,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
               }}
             />
           </label>
+          <Moves title={t("warmUp.after")} moves={session.warm_up.restoring ?? []} times={1} />
           {!wholePart?.finished && (
             <button type="button" className={styles.big} onClick={() => writeWhole({ finished: true })}>
               {t("log.finish")}
@@ -161,13 +203,19 @@ const stoppedAt = (part: ExercisePart | undefined) => part !== undefined && isSt
 
 interface BeforeProps {
   session: Session;
+  /** From when on a lighter session is offered. */
+  when?: Week["lighter_today"];
   part?: SessionPart;
   onTell: (change: Partial<SessionPart>) => void;
 }
 
 /** How it is today, what is on, and the steps for what is not felt yet. */
-function Before({ session, part, onTell }: BeforeProps) {
+function Before({ session, when, part, onTell }: BeforeProps) {
   const { t } = useTranslation();
+  const tired =
+    when !== undefined &&
+    !session.lighter &&
+    ((part?.sleep ?? 5) <= when.sleep_at_most || (part?.soreness ?? 1) >= when.soreness_at_least);
   return (
     <section>
       <h2 className={styles.name}>{t("log.today", { count: session.items.length })}</h2>
@@ -185,6 +233,19 @@ function Before({ session, part, onTell }: BeforeProps) {
           onPick={(value) => onTell({ [what]: value })}
         />
       ))}
+      {(tired || part?.lighter) && (
+        <div className={styles.notice}>
+          <p>{part?.lighter ? t("log.isLighter") : t("log.tired")}</p>
+          <button
+            type="button"
+            className={styles.quietBig}
+            onClick={() => onTell({ lighter: !part?.lighter })}
+          >
+            {part?.lighter ? t("log.asPlanned") : t("log.makeLighter")}
+          </button>
+        </div>
+      )}
+      <WarmUp warmUp={session.warm_up} times={tired ? (when?.warm_up_times ?? 1) : 1} />
       {session.ladders.map((ladder) => (
         <div key={ladder.region} className={styles.notice}>
           <p>{ladder.why}</p>
@@ -198,8 +259,11 @@ function Before({ session, part, onTell }: BeforeProps) {
         </div>
       ))}
       <ol className={styles.list}>
-        {session.items.map(({ item }) => (
-          <li key={item.exercise}>{item.name}</li>
+        {session.items.map(({ item }, index) => (
+          <li key={item.exercise}>
+            {groupMark(session, index) && <strong>{groupMark(session, index)} </strong>}
+            {item.name}
+          </li>
         ))}
       </ol>
     </section>

@@ -6,9 +6,12 @@ import {
   capped,
   clockOf,
   countOf,
+  farFrom,
   heldTo,
   type Item,
   type LogSet,
+  loadText,
+  plannedParts,
   type Row,
   setAt,
   setText,
@@ -18,6 +21,7 @@ import {
   type Typed,
 } from "../model";
 import { Choices } from "./Choices";
+import { MoreParts, PartRows } from "./PartRows";
 import styles from "./Phone.module.css";
 import { SchemeClockView } from "./SchemeClockView";
 import { Stepper } from "./Stepper";
@@ -27,6 +31,8 @@ interface Props {
   row: Row;
   sets: LogSet[];
   seconds: boolean;
+  /** Another exercise is done instead: last time's loads say nothing of it. */
+  swapped: boolean;
   /** The set that is about to be done, or is being put right. */
   open: boolean;
   onOpen: () => void;
@@ -37,7 +43,7 @@ interface Props {
 const RESERVES = [0, 1, 2, 3, 4];
 
 /** A set: what was done, or the fields for what is about to be. */
-export function SetRow({ item, row, sets, seconds, open, onOpen, onDone, onRemove }: Props) {
+export function SetRow({ item, row, sets, seconds, swapped, open, onOpen, onDone, onRemove }: Props) {
   const { t } = useTranslation();
   const done = setAt(sets, row);
   if (!open) {
@@ -62,6 +68,7 @@ export function SetRow({ item, row, sets, seconds, open, onOpen, onDone, onRemov
       row={row}
       sets={sets}
       seconds={seconds}
+      swapped={swapped}
       done={done}
       onDone={onDone}
       onRemove={onRemove}
@@ -71,14 +78,24 @@ export function SetRow({ item, row, sets, seconds, open, onOpen, onDone, onRemov
 
 type FieldsProps = Omit<Props, "open" | "onOpen"> & { done?: LogSet };
 
-function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProps) {
+function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: FieldsProps) {
   const { t } = useTranslation();
   const from = done
-    ? { load_kg: done.load_kg ?? undefined, count: countOf(done), reserve: done.reserve ?? undefined }
-    : startOf(item, row, sets);
+    ? {
+        load_kg: done.load_kg ?? undefined,
+        count: countOf(done),
+        reserve: done.reserve ?? undefined,
+        parts: done.parts ?? [],
+      }
+    : { ...startOf(item, row, sets), parts: [] };
   const [typed, setTyped] = useState<Typed>(from);
+  const [far, setFar] = useState<number>();
   const held = heldTo(item, row, sets);
-  const put = (part: Partial<Typed>) => setTyped((now) => capped({ ...now, ...part }, held));
+  const put = (part: Partial<Typed>) => {
+    // Another load is another question.
+    setFar(undefined);
+    setTyped((now) => capped({ ...now, ...part }, held));
+  };
   const heldCount = held && countOf(held);
   useEffect(() => {
     // The weaker side's set was put right while this one was open.
@@ -90,6 +107,15 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
   const wrong = fits.load && fits.count ? undefined : t("log.noNumber");
   const says = wrong ?? (over && t(`log.beyond.${over.what}`, { most: over.most }));
   const clock = clockOf(item);
+  const helps = (typed.load_kg ?? 0) < 0;
+  const size = typed.load_kg === undefined ? undefined : Math.abs(typed.load_kg);
+  const sized = (kg: number | undefined) => put({ load_kg: kg === undefined ? undefined : helps ? -kg : kg });
+  const keep = () => {
+    const most = farFrom(swapped ? undefined : item.last, sets, typed.load_kg);
+    // A load ten times the last is asked about once before it is kept.
+    if (most !== undefined && far === undefined) setFar(most);
+    else onDone(typed);
+  };
   return (
     <div className={styles.now}>
       <div className={styles.nowHead}>
@@ -97,18 +123,16 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
         {row.side && <SideMark side={row.side} label={t(`log.${row.side}Side`)} />}
         {held && <span className="quiet">{t("log.noMore", { done: setText(held) })}</span>}
       </div>
-      {clock && (
-        <SchemeClockView clock={clock} scheme={item.item.scheme} onCount={(count) => put({ count })} />
-      )}
+      {clock && <SchemeClockView clock={clock} onCount={(count) => put({ count })} />}
       <div className={styles.steppers}>
         <Stepper
-          label={t("log.load")}
+          label={helps ? t("log.help") : t("log.load")}
           unit="kg"
           optional
-          value={typed.load_kg}
-          most={held?.load_kg ?? undefined}
-          onStep={(direction) => put({ load_kg: stepped(typed.load_kg, direction * step) })}
-          onType={(load_kg) => put({ load_kg })}
+          value={size}
+          most={helps ? undefined : (held?.load_kg ?? undefined)}
+          onStep={(direction) => sized(stepped(size, direction * step))}
+          onType={sized}
           onFits={(load) => setFits((now) => ({ ...now, load }))}
         />
         <Stepper
@@ -121,6 +145,15 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
           onFits={(count) => setFits((now) => ({ ...now, count }))}
         />
       </div>
+      {item.assistable && size !== undefined && (
+        <Choices
+          label={t("log.heldOrHelp")}
+          options={["held", "help"] as const}
+          text={(one) => t(`log.${one}`)}
+          picked={(one) => (one === "help") === helps}
+          onPick={(one) => put({ load_kg: one === "help" ? -size : size })}
+        />
+      )}
       {!seconds && (
         <Choices
           label={t("log.reserve")}
@@ -130,19 +163,31 @@ function Fields({ item, row, sets, seconds, done, onDone, onRemove }: FieldsProp
           onPick={(reserve) => put({ reserve })}
         />
       )}
+      <PartRows
+        planned={plannedParts(item, row.number)}
+        parts={typed.parts ?? []}
+        load_kg={typed.load_kg}
+        step={step}
+        onParts={(parts) => put({ parts })}
+      />
+      {far !== undefined && (
+        <p role="alert" className={styles.wrong}>
+          {t("log.far", { load: loadText(typed.load_kg ?? 0), last: loadText(far) })}
+        </p>
+      )}
       {says && (
         <p role="alert" className={styles.wrong}>
           {says}
         </p>
       )}
-      <button
-        type="button"
-        className={styles.big}
-        disabled={says !== undefined}
-        onClick={() => onDone(typed)}
-      >
-        {done ? t("log.putRight") : t("log.setDone")}
+      <button type="button" className={styles.big} disabled={says !== undefined} onClick={keep}>
+        {far !== undefined ? t("log.keepFar") : done ? t("log.putRight") : t("log.setDone")}
       </button>
+      <MoreParts
+        step={step}
+        load_kg={typed.load_kg}
+        onAdd={(part) => put({ parts: [...(typed.parts ?? []), part] })}
+      />
       {done && (
         <button type="button" className={styles.plain} onClick={onRemove}>
           {t("log.notDone")}

@@ -37,6 +37,13 @@ const item = {
   ],
   entries: [],
   feels: [],
+  forms: [
+    { form: "swung", says: "swung" },
+    { form: "cut-short", says: "cut short" },
+  ],
+  variants: [{ id: "rope", name: "with a rope" }],
+  set_up_fields: [{ name: "pulley_notch", says: "Pulley", unit: "notch", range: [0, 40], kit: [] }],
+  lighter_sets: 1,
 } as unknown as Item;
 
 const version = (part: Partial<ExercisePart>): EntryView => ({
@@ -53,23 +60,26 @@ const version = (part: Partial<ExercisePart>): EntryView => ({
   written_at: "2026-03-04T18:00:00Z",
 });
 
-function page(versions: EntryView[] = []) {
+function page(versions: EntryView[] = [], change: Partial<Item> = {}) {
   const onWrite = vi.fn();
-  const onRest = vi.fn();
+  const onSet = vi.fn();
+  const part = versions[0]?.entry.part as ExercisePart | undefined;
   show(
     <ExercisePage
-      item={item}
+      item={{ ...item, ...change }}
       versions={versions}
       areas={["elbow", "knee"]}
+      lighter={false}
+      current={() => ({ part, follows: part ? [versions[0]?.entry.id ?? ""] : [] })}
       onWrite={onWrite}
-      onRest={onRest}
+      onSet={onSet}
     />,
   );
-  return { onWrite, onRest };
+  return { onWrite, onSet };
 }
 
-test("the weaker side is asked first, from the target, and nobody rests between the sides", () => {
-  const { onWrite, onRest } = page();
+test("the weaker side is asked first, from the target", () => {
+  const { onWrite, onSet } = page();
   expect(screen.getByLabelText<HTMLInputElement>("Load, kg").value).toBe("12");
   fireEvent.click(screen.getByRole("button", { name: "Set done" }));
   const [part, follows] = onWrite.mock.calls[0] ?? [];
@@ -77,11 +87,11 @@ test("the weaker side is asked first, from the target, and nobody rests between 
     expect.objectContaining({ number: 1, side: "left", load_kg: 12, reps: 10, reserve: 1 }),
   ]);
   expect(follows).toEqual([]);
-  expect(onRest).not.toHaveBeenCalled();
+  expect(onSet).toHaveBeenCalledWith({ number: 1, side: "left" });
 });
 
-test("the stronger side is held to the weaker one, and the rest follows it", () => {
-  const { onWrite, onRest } = page([version({ sets: [{ number: 1, side: "left", load_kg: 12, reps: 8 }] })]);
+test("the stronger side is held to the weaker one", () => {
+  const { onWrite } = page([version({ sets: [{ number: 1, side: "left", load_kg: 12, reps: 8 }] })]);
   expect(screen.getByText(/as the other side: 12 kg × 8, no more/)).toBeTruthy();
   expect(screen.getByRole<HTMLButtonElement>("button", { name: "Repetitions +" }).disabled).toBe(true);
   fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: "16" } });
@@ -89,7 +99,6 @@ test("the stronger side is held to the weaker one, and the rest follows it", () 
   const [part, follows] = onWrite.mock.calls[0] ?? [];
   expect(part.sets[1]).toMatchObject({ side: "right", load_kg: 12, reps: 8 });
   expect(follows).toEqual(["a"]);
-  expect(onRest).toHaveBeenCalledWith(75);
 });
 
 test("a stopped exercise asks for no set and offers only what spares the joint", () => {
@@ -120,6 +129,79 @@ test("set-up, cues and faults are one tap away", () => {
   expect(
     screen.getByText("Sit upright.") && screen.getByText("Elbow still.") && screen.getByText("Swinging"),
   ).toBeTruthy();
+});
+
+const dropped = {
+  ...item,
+  item: {
+    ...item.item,
+    sides: "both",
+    sets: 1,
+    per_set: [
+      {
+        number: 1,
+        reps: [8, 12],
+        reserve: 0,
+        load_pct: 100,
+        parts: [{ kind: "drop", load_pct: 70, reps: [8, 10] }],
+      },
+    ],
+  },
+} as Item;
+
+test("a drop that is planned has its row, from its share of the load, and is logged with its set", () => {
+  const { onWrite } = page([], dropped);
+  fireEvent.click(screen.getByRole("button", { name: "Drop done" }));
+  expect(screen.getByLabelText("Drop: load").textContent).toBe("8 kg");
+  fireEvent.click(screen.getByRole("button", { name: "Drop: how much +" }));
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  expect(onWrite.mock.calls[0]?.[0].sets[0]).toMatchObject({
+    load_kg: 12,
+    reserve: 0,
+    parts: [{ kind: "drop", load_kg: 8, reps: 9 }],
+  });
+});
+
+test("a drop that was planned and not done is not logged", () => {
+  const { onWrite } = page([], dropped);
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  expect(onWrite.mock.calls[0]?.[0].sets[0].parts).toBeUndefined();
+});
+
+test("a load ten times the last is asked about before it is kept", () => {
+  const { onWrite } = page([], { target: { ...item.target, load_kg: undefined } });
+  fireEvent.change(screen.getByLabelText("Load, kg"), { target: { value: "120" } });
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  expect(onWrite).not.toHaveBeenCalled();
+  expect(screen.getByRole("alert").textContent).toContain("120 kg is ten times the 12 kg of before");
+  fireEvent.click(screen.getByRole("button", { name: "Yes, keep it" }));
+  expect(onWrite.mock.calls[0]?.[0].sets[0].load_kg).toBe(120);
+});
+
+test("help is logged as a load under nothing where the body's own weight is moved", () => {
+  const { onWrite } = page([], { assistable: true });
+  fireEvent.click(screen.getByRole("button", { name: "Help" }));
+  expect(screen.getByLabelText<HTMLInputElement>("Help, kg").value).toBe("12");
+  fireEvent.click(screen.getByRole("button", { name: "Set done" }));
+  expect(onWrite.mock.calls[0]?.[0].sets[0].load_kg).toBe(-12);
+});
+
+test("what spoiled a set is told in two taps", () => {
+  const { onWrite } = page([version({ sets: [{ number: 1, side: "left", load_kg: 12, reps: 8 }] })]);
+  fireEvent.click(screen.getByRole("button", { name: "Form" }));
+  fireEvent.click(screen.getByRole("button", { name: "swung", hidden: true }));
+  expect(onWrite.mock.calls[0]?.[0]).toMatchObject({ form: ["swung"], sets: [{ reps: 8 }] });
+});
+
+test("how the station is set is shown before the first set and kept with what is logged", () => {
+  const { onWrite } = page([], { item: { ...item.item, set_up: { pulley_notch: 7 }, note: "Slowly down." } });
+  expect(screen.getByText("Slowly down.")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Pulley 7 notch" }));
+  fireEvent.change(screen.getByLabelText("Pulley, notch"), { target: { value: "9" } });
+  expect(onWrite.mock.calls[0]?.[0]).toMatchObject({ set_up: { pulley_notch: 9 } });
+  fireEvent.change(screen.getByLabelText("Pulley, notch"), { target: { value: "90" } });
+  expect(screen.getByText("between 0 and 40")).toBeTruthy();
+  expect(onWrite).toHaveBeenCalledOnce();
 });
 
 test("pain takes two taps where the joint that is loaded hurts", () => {

@@ -38,6 +38,10 @@ const item = (exercise: string, name: string) => ({
   instead: [],
   entries: [] as EntryView[],
   feels: [],
+  forms: [],
+  variants: [],
+  set_up_fields: [],
+  lighter_sets: 1,
 });
 
 const session = {
@@ -50,17 +54,43 @@ const session = {
   items: [item("row", "Row"), item("curl", "Curl")],
   entries: [],
   ladders: [],
+  run: [],
+  warm_up: {
+    takes_s: 40,
+    moves: [
+      {
+        id: "arm-circles",
+        name: "Arm circles",
+        how: "Slowly.",
+        reps: 12,
+        picture: "arm-circles",
+        why: "for the shoulder",
+      },
+    ],
+  },
 } as unknown as Session;
-const week = { plan: { id: "p" }, areas: [], today: "2026-03-02", sessions: [session] } as unknown as Week;
+const lighter_today = { sleep_at_most: 2, soreness_at_least: 4, warm_up_times: 2 };
+const week = {
+  plan: { id: "p" },
+  areas: [],
+  lighter_today,
+  today: "2026-03-02",
+  sessions: [session],
+} as unknown as Week;
 
 function run(change: Partial<Session> = {}) {
-  const write = vi.fn();
+  let count = 0;
+  const write = vi.fn(() => `e${++count}`);
   const log = { local: [], refused: [], waiting: 0, write } as unknown as Log;
   const onLeave = vi.fn();
   const one = { ...session, ...change };
   show(<SessionRun week={{ ...week, sessions: [one] }} session={one} log={log} onLeave={onLeave} />);
   return { write, onLeave };
 }
+
+/** What was written, each with what it follows. */
+const written = (write: ReturnType<typeof vi.fn>) =>
+  write.mock.calls.map(([, part, follows]) => [part, follows]);
 
 const press = (name: string | RegExp) => fireEvent.click(screen.getByRole("button", { name }));
 
@@ -97,7 +127,72 @@ test("a line to the coach is written when the field is left, and only when it ch
   expect(write).not.toHaveBeenCalled();
   fireEvent.change(note, { target: { value: " Went well. " } });
   fireEvent.blur(note);
-  expect(write.mock.calls[0]?.[1]).toEqual({ kind: "session", finished: false, note: "Went well." });
+  expect(written(write)[0]).toEqual([{ kind: "session", finished: false, note: "Went well." }, []]);
+});
+
+test("finishing right after a line builds on it instead of standing beside it", () => {
+  const { write } = run();
+  for (const name of ["Begin", "Next", "To the end"]) press(name);
+  const note = screen.getByLabelText("A line to the coach");
+  fireEvent.change(note, { target: { value: "Went well." } });
+  fireEvent.blur(note);
+  press("Finish the session");
+  expect(written(write)[1]).toEqual([{ kind: "session", finished: true, note: "Went well." }, ["e1"]]);
+});
+
+test("a group goes round by round: the next of it after a set, the rest after the round", () => {
+  const grouped = (exercise: string, name: string, rest_s: number) => {
+    const one = item(exercise, name);
+    return { ...one, item: { ...one.item, group: "A", sets: 2, rest_s }, lighter_sets: 1 };
+  };
+  const step = (card: number, set: number, rest_s: number) => ({ card, set, work_s: 40, rest_s });
+  run({
+    items: [grouped("row", "Row", 0), grouped("curl", "Curl", 45)] as never,
+    run: [step(0, 1, 0), step(1, 1, 45), step(0, 2, 0), step(1, 2, 45)],
+  });
+  press("Begin");
+  const name = () => screen.getByRole("heading", { level: 2 }).textContent;
+  expect(name()).toBe("A1Row");
+  press("Set done");
+  expect([name(), screen.queryByRole("button", { name: "End the rest" })]).toEqual(["A2Curl", null]);
+  press("Set done");
+  expect(name()).toBe("A1Row");
+  expect(screen.getByRole("button", { name: "End the rest" }).textContent).toBe("0:45");
+});
+
+test("after a bad night a lighter session is offered, and half the sets are asked for", () => {
+  const one = item("row", "Row");
+  const { write } = run({ items: [{ ...one, item: { ...one.item, sets: 4 }, lighter_sets: 2 }] as never });
+  expect(screen.queryByRole("button", { name: "Make it a lighter one" })).toBeNull();
+  const slept = screen.getByRole("group", { name: "Slept: 1 badly, 5 well" });
+  fireEvent.click(within(slept).getByText("1"));
+  expect(written(write)[0]?.[0]).toMatchObject({ sleep: 1 });
+});
+
+test("the warm-up is shown move by move, twice as much after a bad night", () => {
+  run();
+  expect(screen.getByText("Arm circles × 12")).toBeTruthy();
+  cleanup();
+  const entry = { ...done("")[0]?.entry, part: { kind: "session", finished: false, sleep: 1 } };
+  const entries = [{ entry, written_by: "Ada", written_at: "2026-03-02T18:00:00Z" }];
+  run({ entries: entries as never });
+  const back = () => fireEvent.click(screen.getByRole("button", { name: "Back" }));
+  back();
+  expect(screen.getByText("Arm circles × 24")).toBeTruthy();
+});
+
+test("a session that was made lighter asks for half the sets", () => {
+  const one = item("row", "Row");
+  const entry = {
+    ...done("")[0]?.entry,
+    part: { kind: "session", finished: false, sleep: 1, lighter: true },
+  };
+  const entries = [{ entry, written_by: "Ada", written_at: "2026-03-02T18:00:00Z" }];
+  run({
+    items: [{ ...one, item: { ...one.item, sets: 4 }, lighter_sets: 2 }] as never,
+    entries: entries as never,
+  });
+  expect(within(screen.getByRole("list", { name: "Sets" })).getAllByRole("listitem")).toHaveLength(2);
 });
 
 const done = (exercise: string): EntryView[] => [
@@ -184,10 +279,10 @@ test.each([
   expect(stop).toHaveBeenCalledTimes(1);
 });
 
-async function clock(scheme: string, seconds: number, ran_ms: number) {
+async function clock(seconds: number, ran_ms: number) {
   vi.useFakeTimers({ now: START });
   const onCount = vi.fn();
-  render(<SchemeClockView clock={{ kind: "down", seconds } as never} scheme={scheme} onCount={onCount} />);
+  render(<SchemeClockView clock={{ kind: "down", seconds } as never} onCount={onCount} />);
   fireEvent.click(screen.getByRole("button"));
   await act(() => vi.advanceTimersByTimeAsync(ran_ms));
   const shown = screen.getByRole("status").textContent;
@@ -196,20 +291,14 @@ async function clock(scheme: string, seconds: number, ran_ms: number) {
 }
 
 test("a time under tension runs down, then on, and is what is counted", async () => {
-  const { onCount, shown } = await clock("under-tension", 30, 36_000);
+  const { onCount, shown } = await clock(30, 36_000);
   expect(shown).toBe("0:36");
   expect(onCount).toHaveBeenCalledWith(36);
 });
 
-test("a pause within a set is timed, and repetitions stay what is counted", async () => {
-  const { onCount, shown } = await clock("rest-pause", 15, 5_000);
-  expect(shown).toBe("0:10");
-  expect(onCount).not.toHaveBeenCalled();
-});
-
 test("a ladder counts the repetitions of every rung climbed", () => {
   const onCount = vi.fn();
-  render(<SchemeClockView clock={{ kind: "ladder" } as never} scheme="ladder" onCount={onCount} />);
+  render(<SchemeClockView clock={{ kind: "ladder" } as never} onCount={onCount} />);
   for (const rung of [1, 2, 3])
     fireEvent.click(screen.getByRole("button", { name: new RegExp(`^${rung} s`) }));
   // 1 + 2 + 3 repetitions.

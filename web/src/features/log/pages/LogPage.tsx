@@ -51,6 +51,9 @@ export function LogPage() {
         <p>
           <Link to={`/clients/${clientId}/rounds/${roundId}/trends`}>{t("log.page.trends")}</Link>
         </p>
+        <p>
+          <Link to={`/clients/${clientId}/messages`}>{t("notes.messages")}</Link>
+        </p>
         <Links clientId={clientId} />
       </aside>
     </div>

@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
 import { goOffline, linkSource, TrainingLog } from "../../log";
+import { MyConversation, useMyTalk } from "../../notes";
 import { useMyPage } from "../api";
 import { ForgetLink } from "../components/ForgetLink";
 import { Pictures } from "../components/Pictures";
@@ -9,7 +10,7 @@ import { SharedPart } from "../components/SharedPart";
 import { linkToken } from "../token";
 import styles from "./MyPage.module.css";
 
-const TABS = ["week", "pictures", "shared"] as const;
+const TABS = ["week", "pictures", "shared", "coach"] as const;
 
 /** A client's own page: this week and its log, pictures to send, what the coach shares. */
 export function MyPage() {
@@ -32,6 +33,7 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
   const page = useMyPage(token);
   const name = page.data?.client_name ?? "";
   const source = useMemo(() => linkSource(token, name), [token, name]);
+  const unread = useMyTalk(token).data?.unread ?? 0;
   const shut = problemOf(page.error)?.status === 401 ? problemOf(page.error)?.detail : undefined;
   return (
     <div className={styles.page}>
@@ -44,6 +46,7 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
             <Pictures token={token} wanted={page.data.photos} onSent={() => void page.refetch()} />
           )}
           {page.data && tab === "shared" && <SharedPart token={token} shared={page.data.shared} />}
+          {tab === "coach" && <MyConversation token={token} />}
           {tab === "shared" && <ForgetLink source={source.key} onForgotten={onForgotten} />}
         </main>
       )}
@@ -56,6 +59,7 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
             onClick={() => setTab(one)}
           >
             {t(`my.${one}`)}
+            {one === "coach" && unread > 0 && <strong> {unread}</strong>}
           </button>
         ))}
       </nav>

@@ -12,6 +12,7 @@ import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { isTyping, useKeys } from "../../../shared/ui/keys";
 import { useSteady } from "../../../shared/ui/steady";
+import { groupMark, joinable, joined, parted, together, withPartners } from "../groups";
 import {
   added,
   beside,
@@ -23,12 +24,13 @@ import {
   onDay,
   type Plan,
   type Spot,
+  spotOfKey,
   type Week,
   without,
   withSets,
 } from "../model";
 import styles from "./Board.module.css";
-import { cardKey, DayColumn, Draggable } from "./DayColumn";
+import { cardKey, DayColumn, Draggable, JOIN } from "./DayColumn";
 import { ItemCard } from "./ItemCard";
 
 interface Props {
@@ -42,19 +44,28 @@ interface Props {
   number: number;
   onChange: (week: Week, tag?: string) => void;
   onSwap: (spot: Spot) => void;
+  /** Opens what is written on cards. */
+  onWrite: (keys: string[]) => void;
 }
 
 /** The days of the week as columns. Cards go by drag, or picked by j and k and moved by Alt and the arrows. */
 export const Board = memo(function Board(props: Props) {
-  const { week, plan, atlas, roundId, chosen, number, onChange, onSwap } = props;
+  const { week, plan, atlas, roundId, chosen, number, onChange, onSwap, onWrite } = props;
   const { t } = useTranslation();
   const names = useNames();
   const [opened, setOpened] = useState<string>();
-  const [picked, setPicked] = useState<Spot>();
+  const [picks, setPicks] = useState<Spot[]>([]);
+  const setPicked = (spot: Spot | undefined) => setPicks(spot ? [spot] : []);
   const [dragged, setDragged] = useState<string>();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const editable = number === 1;
-  useBoardKeys({ week, picked, setPicked, onChange, onSwap, onOpen: setOpened, editable });
+  const keysOf = (spots: Spot[]) =>
+    spots.flatMap((spot) => {
+      const card = cardAt(week, spot);
+      return card ? [cardKey(spot.session, card.exercise)] : [];
+    });
+  const write = (spots: Spot[]) => onWrite(keysOf(spots));
+  useBoardKeys({ week, picks, setPicks, onChange, onSwap, onWrite: write, onOpen: setOpened, editable });
 
   const changeDay = useSteady((session: number, day: number) => onChange(onDay(week, session, day)));
   const add = useSteady((session: number, exercise: string) => {
@@ -66,15 +77,14 @@ export const Board = memo(function Board(props: Props) {
     const [first, second] = id.split(" ") as [string, string];
     if (first === "day")
       return { session: Number(second), place: week.sessions[Number(second)]?.items.length ?? 0 };
-    const session = Number(first);
-    const place = week.sessions[session]?.items.findIndex(({ exercise }) => exercise === second) ?? -1;
-    return place < 0 ? undefined : { session, place };
+    return spotOfKey(week, id);
   };
   const drop = ({ active, over }: DragEndEvent) => {
     setDragged(undefined);
     const from = spotOf(String(active.id));
-    const to = over && spotOf(String(over.id));
-    if (from && to) onChange(moved(week, from, to));
+    const [onto, target] = over ? [String(over.id).startsWith(JOIN), String(over.id).replace(JOIN, "")] : [];
+    const to = target ? spotOf(target) : undefined;
+    if (from && to) onChange(onto ? together(week, from, to) : moved(week, from, to));
   };
   const draggedAt = dragged ? spotOf(dragged) : undefined;
   const draggedCard = draggedAt && cardAt(week, draggedAt);
@@ -114,12 +124,16 @@ export const Board = memo(function Board(props: Props) {
                     lock: () => onChange(changed(week, spot, { locked: !card.locked })),
                     scheme: (id: string) =>
                       onChange(changed(week, spot, { scheme: id === "straight" ? undefined : id })),
+                    write: () => write([spot]),
+                    join: joinable(day.items, place) ? () => onChange(joined(week, spot)) : undefined,
+                    part: card.group ? () => onChange(parted(week, spot)) : undefined,
+                    partners: (exercises: string[]) => onChange(withPartners(week, spot, exercises)),
                     swap: () => onSwap(spot),
                     remove: () => onChange(without(week, spot)),
                   }
                 : undefined;
               return (
-                <Draggable key={key} id={key}>
+                <Draggable key={key} id={key} joins={dragged !== undefined && dragged !== key}>
                   {(handle) => (
                     <ItemCard
                       card={card}
@@ -128,8 +142,13 @@ export const Board = memo(function Board(props: Props) {
                       setsShown={editable ? card.sets : (sets ?? card.sets)}
                       broken={editable ? brokenAt(plan, session, card.exercise) : []}
                       open={opened === key}
-                      picked={picked?.session === session && picked.place === place}
-                      onToggle={() => {
+                      mark={groupMark(day.items, place)}
+                      picked={picks.some((one) => one.session === session && one.place === place)}
+                      onToggle={(more) => {
+                        if (more) {
+                          setPicks(toggled(picks, spot));
+                          return;
+                        }
                         setOpened(opened === key ? undefined : key);
                         setPicked(spot);
                       }}
@@ -143,6 +162,14 @@ export const Board = memo(function Board(props: Props) {
           </DayColumn>
         ))}
       </div>
+      {picks.length > 1 && (
+        <p className={styles.picks} role="status">
+          {t("card.picked", { count: picks.length })}{" "}
+          <button type="button" className="text-button" onClick={() => write(picks)}>
+            {t("card.writeAll")}
+          </button>
+        </p>
+      )}
       <DragOverlay dropAnimation={null}>
         {draggedCard && <div className={styles.dragged}>{names.exercise(draggedCard.exercise)}</div>}
       </DragOverlay>
@@ -156,10 +183,17 @@ function dayRules(plan: Plan, day: number): string[] {
   return own.map(({ says }) => says);
 }
 
+/** A spot more among those picked, or one less. */
+function toggled(picks: Spot[], spot: Spot): Spot[] {
+  const others = picks.filter(({ session, place }) => session !== spot.session || place !== spot.place);
+  return others.length < picks.length ? others : [...picks, spot];
+}
+
 interface Keys {
   week: Week;
-  picked?: Spot;
-  setPicked: (spot: Spot | undefined) => void;
+  picks: Spot[];
+  setPicks: (spots: Spot[]) => void;
+  onWrite: (spots: Spot[]) => void;
   onChange: (week: Week, tag?: string) => void;
   onSwap: (spot: Spot) => void;
   onOpen: (key: string | undefined) => void;
@@ -168,13 +202,26 @@ interface Keys {
 
 const STEPS = { ArrowUp: "up", ArrowDown: "down", ArrowLeft: "left", ArrowRight: "right" } as const;
 
-/** j and k pick a card; Alt with an arrow moves it; + and - change its sets; x swaps, i locks, o opens, Delete takes it out. */
+/**
+ * j and k pick a card, J and K one more; Alt with an arrow moves it; + and - change its sets; e writes on all that are picked;
+ * u does it in turns with the next, U by itself; x swaps, i locks, o opens, Delete takes it out.
+ */
 function useBoardKeys(keys: Keys): void {
-  const { week, picked, setPicked, onChange, onSwap, onOpen, editable } = keys;
+  const { week, picks, setPicks, onChange, onSwap, onWrite, onOpen, editable } = keys;
+  const picked = picks.at(-1);
+  const setPicked = (spot: Spot | undefined) => setPicks(spot ? [spot] : []);
   const card = picked && cardAt(week, picked);
   const spots = week.sessions.flatMap(({ items }, session) => items.map((_, place) => ({ session, place })));
   const at = spots.findIndex((spot) => spot.session === picked?.session && spot.place === picked.place);
   const pick = (by: number) => setPicked(spots[Math.min(spots.length - 1, Math.max(0, at + by))]);
+  const pickMore = (by: number) => {
+    const next = spots[at + by];
+    const known =
+      next && picks.some(({ session, place }) => session === next.session && place === next.place);
+    // Back over what was picked lets the last one go.
+    if (next) setPicks(known ? picks.slice(0, -1) : [...picks, next]);
+  };
+  const [pickDown, pickUp] = [() => pickMore(1), () => pickMore(-1)];
   const edit = (change: (spot: Spot) => void) => () => {
     if (editable && picked && card) change(picked);
   };
@@ -182,6 +229,11 @@ function useBoardKeys(keys: Keys): void {
     j: () => pick(1),
     k: () => pick(-1),
     o: () => picked && card && onOpen(cardKey(picked.session, card.exercise)),
+    J: pickDown,
+    K: pickUp,
+    e: edit(() => onWrite(picks)),
+    u: edit((spot) => onChange(joined(week, spot))),
+    U: edit((spot) => onChange(parted(week, spot))),
     x: edit(onSwap),
     i: edit((spot) => onChange(changed(week, spot, { locked: !card?.locked }))),
     "+": edit((spot) => onChange(withSets(week, spot, 1), `sets ${card?.exercise}`)),

@@ -76,6 +76,7 @@ export function DayColumn({
           {says}
         </p>
       ))}
+      {planned?.warm_up && <WarmUpLines warmUp={planned.warm_up} />}
       {planned?.ladders?.map((ladder) => (
         <Ladder key={ladder.region} ladder={ladder} />
       ))}
@@ -89,6 +90,31 @@ export function DayColumn({
       </SortableContext>
       {editable && <AddCard session={session} day={day} atlas={atlas} roundId={roundId} onAdd={onAdd} />}
     </section>
+  );
+}
+
+/** What comes before and after the work, each in a line that opens to why. */
+function WarmUpLines({ warmUp }: { warmUp: Schemas["WarmUpEntry"] }) {
+  const { t } = useTranslation();
+  const { moves = [], activation, restoring = [] } = warmUp;
+  const names = moves.map(({ name }) => name.toLowerCase());
+  if (names.length + restoring.length === 0 && !activation) return null;
+  return (
+    <details className={styles.warmUp}>
+      <summary>{t("warmUp.short", { names: names.join(", ") })}</summary>
+      <ul>
+        {[...moves, ...restoring].map((move) => (
+          <li key={move.id}>
+            {move.name} {move.reps != null ? `× ${move.reps}` : `${move.seconds} s`}: {move.why}
+          </li>
+        ))}
+        {activation && (
+          <li>
+            {t("warmUp.light", { sets: activation.sets, reps: activation.reps, name: activation.name })}
+          </li>
+        )}
+      </ul>
+    </details>
   );
 }
 
@@ -198,8 +224,29 @@ const AddCard = memo(function AddCard({ session, day, atlas, roundId, onAdd }: A
   );
 });
 
+/** Before the key of a card onto which another is dropped to be done in turns with it. */
+export const JOIN = "join ";
+
+/** Where a card is dropped to be done in turns with this one; there only while one is dragged. */
+function JoinZone({ id }: { id: string }) {
+  const { t } = useTranslation();
+  const { setNodeRef, isOver } = useDroppable({ id: `${JOIN}${id}` });
+  return (
+    <span ref={setNodeRef} className={styles.join} data-over={isOver || undefined}>
+      {t("card.inTurns")}
+    </span>
+  );
+}
+
+interface DraggableProps {
+  id: string;
+  /** Another card is dragged and may be dropped onto this one. */
+  joins?: boolean;
+  children: (handle: ReactNode) => ReactNode;
+}
+
 /** A card that can be dragged by its handle. */
-export function Draggable({ id, children }: { id: string; children: (handle: ReactNode) => ReactNode }) {
+export function Draggable({ id, joins, children }: DraggableProps) {
   const { t } = useTranslation();
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
     useSortable({ id });
@@ -222,6 +269,7 @@ export function Draggable({ id, children }: { id: string; children: (handle: Rea
   return (
     <li
       ref={setNodeRef}
+      className={styles.card}
       style={{
         transform: transform ? `translate3d(${transform.x}px, ${transform.y}px, 0)` : undefined,
         transition,
@@ -229,6 +277,7 @@ export function Draggable({ id, children }: { id: string; children: (handle: Rea
       }}
     >
       {children(handle)}
+      {joins && <JoinZone id={id} />}
     </li>
   );
 }

@@ -4,11 +4,19 @@ import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { MovementPicture } from "../../../shared/figure";
 import { SideMark } from "../../../shared/ui";
+import { marks } from "../dose";
 import { type Card, firstSide, type Item, pairingsOf, SETS } from "../model";
 import styles from "./ItemCard.module.css";
 
 export interface CardActions {
   sets: (by: number) => void;
+  write: () => void;
+  /** In turns with the next card; missing where there is none. */
+  join?: () => void;
+  /** By itself again; missing where it is. */
+  part?: () => void;
+  /** Puts in what goes well straight after it. */
+  partners: (exercises: string[]) => void;
   lock: () => void;
   scheme: (id: string) => void;
   swap: () => void;
@@ -25,7 +33,9 @@ interface Props {
   broken: string[];
   open: boolean;
   picked: boolean;
-  onToggle: () => void;
+  /** Its place in a superset or giant set: A1, A2. */
+  mark?: string;
+  onToggle: (more: boolean) => void;
   actions?: CardActions;
   handle?: ReactNode;
 }
@@ -39,6 +49,7 @@ export function ItemCard({
   broken,
   open,
   picked,
+  mark,
   onToggle,
   actions,
   handle,
@@ -49,6 +60,7 @@ export function ItemCard({
   return (
     <div
       className={styles.item}
+      data-grouped={mark !== undefined || undefined}
       data-broken={broken.length > 0 || undefined}
       data-picked={picked || undefined}
     >
@@ -60,8 +72,17 @@ export function ItemCard({
           {item && t("plan.minutes", { minutes: Math.round(item.minutes) })}
         </span>
       </div>
-      <button type="button" onClick={onToggle} aria-expanded={open} className={styles.face}>
-        <span className={styles.name}>{names.exercise(card.exercise)}</span>
+      <button
+        type="button"
+        onClick={(event) => onToggle(event.shiftKey || event.ctrlKey || event.metaKey)}
+        aria-expanded={open}
+        className={styles.face}
+      >
+        <span className={styles.name}>
+          {mark && <span className={styles.mark}>{mark}</span>}
+          {names.exercise(card.exercise)}
+        </span>
+        {item?.variant && <span className={styles.variant}>{variantName(atlas, item)}</span>}
         <span className={styles.work}>
           {item ? workOf({ ...item, sets: setsShown }, t) : t("plan.setsOnly", { count: setsShown })}
           {side && (
@@ -72,6 +93,8 @@ export function ItemCard({
           )}
         </span>
         {card.scheme && <span className={styles.scheme}>{schemeName(atlas, card.scheme)}</span>}
+        <Marks card={card} />
+        {item?.note && <span className={styles.note}>{item.note}</span>}
       </button>
       {broken.map((says) => (
         <p key={says} className={styles.broken}>
@@ -81,7 +104,7 @@ export function ItemCard({
       {open && item && (
         <div className={styles.more}>
           {actions && <Tools card={card} atlas={atlas} actions={actions} />}
-          <Reasons item={item} atlas={atlas} />
+          <Reasons item={item} atlas={atlas} actions={actions} />
         </div>
       )}
     </div>
@@ -91,6 +114,7 @@ export function ItemCard({
 function Tools({ card, atlas, actions }: { card: Card; atlas: Atlas; actions: CardActions }) {
   const { t } = useTranslation();
   const name = useNames().exercise(card.exercise);
+  const usual = atlas.exercises.find(({ id }) => id === card.exercise)?.usual_scheme;
   return (
     <div className={styles.tools}>
       <span className={styles.stepper}>
@@ -120,9 +144,27 @@ function Tools({ card, atlas, actions }: { card: Card; atlas: Atlas; actions: Ca
         options={atlas.schemes.map(({ id, name }) => ({ value: id, label: name }))}
         popupMatchSelectWidth={false}
       />
+      {usual && usual !== (card.scheme ?? "straight") && (
+        <button type="button" onClick={() => actions.scheme(usual)}>
+          {t("card.usual", { scheme: schemeName(atlas, usual) })}
+        </button>
+      )}
+      <button type="button" onClick={actions.write}>
+        {t("card.write")}
+      </button>
       <button type="button" onClick={actions.swap}>
         {t("plan.swap")}
       </button>
+      {actions.join && (
+        <button type="button" onClick={actions.join}>
+          {t("card.join")}
+        </button>
+      )}
+      {actions.part && (
+        <button type="button" onClick={actions.part}>
+          {t("card.part")}
+        </button>
+      )}
       <button type="button" aria-pressed={card.locked ?? false} onClick={actions.lock}>
         {card.locked ? t("plan.unlock") : t("plan.lock")}
       </button>
@@ -133,16 +175,16 @@ function Tools({ card, atlas, actions }: { card: Card; atlas: Atlas; actions: Ca
   );
 }
 
-function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
+function Reasons({ item, atlas, actions }: { item: Item; atlas: Atlas; actions?: CardActions }) {
   const { t } = useTranslation();
-  const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const scheme = atlas.schemes.find(({ id }) => id === item.scheme);
   const names = useNames();
   const pairings = pairingsOf(atlas, item.exercise);
   return (
     <>
       <p className="quiet">
-        {t("plan.reserve", { count: item.reserve })}, {t("plan.rest", { seconds: item.rest_s })}
+        {t("plan.reserve", { count: item.reserve })},{" "}
+        {item.rest_s > 0 ? t("plan.rest", { seconds: item.rest_s }) : t("card.straightOn")}
       </p>
       {scheme && scheme.id !== "straight" && <p>{scheme.how}</p>}
       {item.warm_up && <p>{item.warm_up}</p>}
@@ -153,17 +195,48 @@ function Reasons({ item, atlas }: { item: Item; atlas: Atlas }) {
         ))}
       </ul>
       {pairings.map(({ next, why }) => (
-        <p key={next}>{t("plan.pairs", { next: names.exercise(next), why })}</p>
+        <p key={next.join(" ")}>
+          {t("plan.pairs", { next: next.map(names.exercise).join(", "), why })}{" "}
+          {actions && (
+            <button type="button" className="text-button" onClick={() => actions.partners(next)}>
+              {t("card.putIn")}
+            </button>
+          )}
+        </p>
       ))}
       <p>{item.progression.says}</p>
       <MovementPicture exercise={item.exercise} name={item.name} size="large" />
-      {[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].map((cue) => (
+      {saysOf(item, atlas).map((cue) => (
         <p key={cue} className="quiet">
           {cue}
         </p>
       ))}
     </>
   );
+}
+
+/** What the coach wrote beside sets and repetitions. */
+function Marks({ card }: { card: Card }) {
+  const { t } = useTranslation();
+  const { load_kg, tempo, rest_s } = marks(card);
+  const shown = [
+    load_kg === undefined ? "" : load_kg < 0 ? t("card.helped", { kg: -load_kg }) : `${load_kg} kg`,
+    tempo === undefined ? "" : t("card.atTempo", { tempo }),
+    rest_s === undefined ? "" : t("plan.rest", { seconds: rest_s }),
+  ].filter(Boolean);
+  return shown.length > 0 && <span className={styles.written}>{shown.join(", ")}</span>;
+}
+
+function variantName(atlas: Atlas, { exercise, variant }: Item): string {
+  const of = atlas.exercises.find(({ id }) => id === exercise);
+  return of?.variants.find(({ id }) => id === variant)?.name ?? variant ?? "";
+}
+
+/** All that a card says; a plan of before it was composed says the exercise's own sentences and the schools'. */
+export function saysOf(item: Item, atlas: Atlas): string[] {
+  if (item.says?.length) return item.says;
+  const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
+  return [exercise?.set_up ?? "", ...(exercise?.cues ?? []), ...(item.cues ?? [])].filter(Boolean);
 }
 
 function schemeName(atlas: Atlas, id: string): string {

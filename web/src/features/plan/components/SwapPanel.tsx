@@ -6,6 +6,7 @@ import { sets, signed } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useSwaps } from "../api";
 import { cardAt, type Spot, type Week } from "../model";
+import { SidePanel } from "./SidePanel";
 import styles from "./SwapPanel.module.css";
 
 interface Props {
@@ -26,45 +27,39 @@ export function SwapPanel({ roundId, week, spot, onTake, onClose }: Props) {
   const swaps = useSwaps(roundId, week, spot);
   const card = cardAt(week, spot);
   if (!card) return null;
+  const title = t("plan.swapTitle", { name: names.exercise(card.exercise) });
   return (
-    <section
-      className={styles.panel}
-      aria-label={t("plan.swapTitle", { name: names.exercise(card.exercise) })}
-    >
-      <header>
-        <h2>{t("plan.swapTitle", { name: names.exercise(card.exercise) })}</h2>
-        <button type="button" onClick={onClose}>
-          {t("plan.toLedger")}
-        </button>
-      </header>
-      {swaps.error && <ErrorNote error={swaps.error} onRetry={() => swaps.refetch()} />}
-      {swaps.data && (
-        <>
-          <p className="quiet">
-            {swaps.data.alternatives.length > 0
-              ? t("plan.swapFor", { region: names.region(swaps.data.region) })
-              : t("plan.noSwap", { region: names.region(swaps.data.region) })}
-          </p>
-          <ol>
-            {swaps.data.alternatives.map((other) => (
-              <Alternative key={other.exercise} other={other} onTake={() => onTake(other.exercise)} />
-            ))}
-          </ol>
-          {swaps.data.refused.length > 0 && (
-            <details>
-              <summary>{t("plan.notFor", { count: swaps.data.refused.length })}</summary>
-              <ul>
-                {swaps.data.refused.map(({ exercise, name, because }) => (
-                  <li key={exercise}>
-                    {name} {because}.
-                  </li>
-                ))}
-              </ul>
-            </details>
-          )}
-        </>
-      )}
-    </section>
+    <SidePanel label={title} title={title} onClose={onClose}>
+      <div className={styles.panel}>
+        {swaps.error && <ErrorNote error={swaps.error} onRetry={() => swaps.refetch()} />}
+        {swaps.data && (
+          <>
+            <p className="quiet">
+              {swaps.data.alternatives.length > 0
+                ? t("plan.swapFor", { region: names.region(swaps.data.region) })
+                : t("plan.noSwap", { region: names.region(swaps.data.region) })}
+            </p>
+            <ol>
+              {swaps.data.alternatives.map((other) => (
+                <Alternative key={other.exercise} other={other} onTake={() => onTake(other.exercise)} />
+              ))}
+            </ol>
+            {swaps.data.refused.length > 0 && (
+              <details>
+                <summary>{t("plan.notFor", { count: swaps.data.refused.length })}</summary>
+                <ul>
+                  {swaps.data.refused.map(({ exercise, name, because }) => (
+                    <li key={exercise}>
+                      {name} {because}.
+                    </li>
+                  ))}
+                </ul>
+              </details>
+            )}
+          </>
+        )}
+      </div>
+    </SidePanel>
   );
 }
 

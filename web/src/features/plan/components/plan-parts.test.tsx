@@ -74,7 +74,16 @@ test("a card says what is wrong with it, and that it is locked", () => {
 });
 
 test("sets go up and down, and the card is locked, swapped and taken out by its tools", () => {
-  const actions = { sets: vi.fn(), lock: vi.fn(), scheme: vi.fn(), swap: vi.fn(), remove: vi.fn() };
+  const actions = {
+    sets: vi.fn(),
+    lock: vi.fn(),
+    scheme: vi.fn(),
+    swap: vi.fn(),
+    remove: vi.fn(),
+    write: vi.fn(),
+    partners: vi.fn(),
+    join: vi.fn(),
+  };
   shownCard({ open: true, actions });
   fireEvent.click(screen.getByRole("button", { name: /one set more/ }));
   fireEvent.click(screen.getByRole("button", { name: /one set less/ }));
@@ -82,7 +91,10 @@ test("sets go up and down, and the card is locked, swapped and taken out by its 
   fireEvent.click(screen.getByRole("button", { name: "Lock" }));
   fireEvent.click(screen.getByRole("button", { name: "Swap…" }));
   fireEvent.click(screen.getByRole("button", { name: "Take out" }));
-  for (const one of [actions.lock, actions.swap, actions.remove]) expect(one).toHaveBeenCalledOnce();
+  fireEvent.click(screen.getByRole("button", { name: "Write…" }));
+  fireEvent.click(screen.getByRole("button", { name: "In turns with the next" }));
+  const once = [actions.lock, actions.swap, actions.remove, actions.write, actions.join];
+  for (const one of once) expect(one).toHaveBeenCalledOnce();
 });
 
 test.each([

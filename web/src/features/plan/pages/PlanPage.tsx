@@ -10,6 +10,7 @@ import { ownWeek, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
 import { BlockStrip } from "../components/BlockStrip";
 import { Board } from "../components/Board";
+import { CardPanel } from "../components/CardPanel";
 import { CoachLine } from "../components/CoachLine";
 import { Gap } from "../components/Gap";
 import { IssueBar } from "../components/IssueBar";
@@ -20,7 +21,7 @@ import { PlanTools } from "../components/PlanTools";
 import { Replaced } from "../components/Replaced";
 import { SwapPanel } from "../components/SwapPanel";
 import { TakeWeek } from "../components/TakeWeek";
-import { changed, differing, spotOf, type Week } from "../model";
+import { differing, type Spot, spotOf, spotOfKey, swapped, type Week } from "../model";
 import styles from "./PlanPage.module.css";
 
 /** The plan of a round: the week on a board, its ledger, its weeks, and what the client has. */
@@ -67,6 +68,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const [asked] = useSearchParams();
   // Today leads to the card that hurts and what could stand in its place.
   const [swapping, setSwapping] = useState(() => spotOf(view.week, asked.get("swap") ?? ""));
+  const [writing, setWriting] = useState<string[]>([]);
   const [number, setNumber] = useState(1);
   const [seed, setSeed] = useState(1);
   const proving = useProof(roundId, () => void refetch());
@@ -102,6 +104,16 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
     setTaken(undefined);
     if (own) document.change(own);
   };
+  // What is written and what could stand instead take the ledger's place in turns.
+  const swap = useSteady((spot: Spot) => {
+    setWriting([]);
+    setSwapping(spot);
+  });
+  const write = useSteady((keys: string[]) => {
+    setSwapping(undefined);
+    setWriting(keys);
+  });
+  const written = writing.flatMap((key) => spotOfKey(week, key) ?? []);
   const broken = plan.broken ?? [];
   const weekly = broken.filter(({ cards, days }) => cards.length === 0 && days.length === 0);
   return (
@@ -201,7 +213,8 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
           chosen={stored.bring_up}
           number={Math.min(number, plan.weeks.length)}
           onChange={change}
-          onSwap={setSwapping}
+          onSwap={swap}
+          onWrite={write}
         />
         <aside>
           {swapping ? (
@@ -209,8 +222,19 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
               roundId={roundId}
               week={week}
               spot={swapping}
-              onTake={(exercise) => document.change(changed(week, swapping, { exercise }))}
+              onTake={(exercise) => document.change(swapped(week, swapping, exercise))}
               onClose={() => setSwapping(undefined)}
+            />
+          ) : written.length > 0 ? (
+            <CardPanel
+              key={writing.join(",")}
+              clientId={clientId}
+              week={week}
+              plan={plan}
+              atlas={atlas}
+              spots={written}
+              onChange={change}
+              onClose={() => setWriting([])}
             />
           ) : (
             <>

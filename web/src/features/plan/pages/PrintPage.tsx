@@ -7,7 +7,8 @@ import { MovementPicture } from "../../../shared/figure";
 import { day, dayName } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useIssued, usePlan } from "../api";
-import { workOf } from "../components/ItemCard";
+import { saysOf, workOf } from "../components/ItemCard";
+import { groupMark } from "../groups";
 import { firstSide } from "../model";
 import styles from "./PrintPage.module.css";
 
@@ -51,6 +52,7 @@ export function PrintPage() {
             <span>{head}</span>
             <span>{t("plan.minutes", { minutes: Math.round(session.minutes) })}</span>
           </header>
+          <Moves title={t("warmUp.before")} moves={session.warm_up?.moves ?? []} />
           <table>
             <thead>
               <tr>
@@ -62,11 +64,17 @@ export function PrintPage() {
               </tr>
             </thead>
             <tbody>
-              {session.items.map((item) => (
-                <ItemRow key={item.exercise} item={item} atlas={atlas.data} />
+              {session.items.map((item, place) => (
+                <ItemRow
+                  key={item.exercise}
+                  item={item}
+                  mark={groupMark(session.items, place) ?? String(item.order)}
+                  atlas={atlas.data}
+                />
               ))}
             </tbody>
           </table>
+          <Moves title={t("warmUp.after")} moves={session.warm_up?.restoring ?? []} />
           <footer>{t("print.stop")}</footer>
         </article>
       ))}
@@ -74,10 +82,33 @@ export function PrintPage() {
   );
 }
 
-function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) {
+/** Moves before or after the work in a line. */
+function Moves({ title, moves }: { title: string; moves: Schemas["MoveEntry"][] }) {
+  if (moves.length === 0) return null;
+  const said = moves.map(
+    ({ name, reps, seconds }) => `${name} ${reps != null ? `× ${reps}` : `${seconds} s`}`,
+  );
+  return (
+    <p>
+      <strong>{title}:</strong> {said.join(", ")}
+    </p>
+  );
+}
+
+interface RowProps {
+  item: Schemas["ItemEntry"];
+  /** Its number, or its place in a group: A1. */
+  mark: string;
+  atlas: Atlas;
+}
+
+function ItemRow({ item, mark, atlas }: RowProps) {
   const { t } = useTranslation();
   const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const side = firstSide(item);
+  const faults = [...(exercise?.faults ?? [])].map(({ fault }) => fault);
+  faults.sort((one, other) => one.length - other.length);
+  const scheme = atlas.schemes.find(({ id }) => id === item.scheme && id !== "straight");
   return (
     <tr>
       <td className={styles.picture}>
@@ -85,23 +116,41 @@ function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) 
       </td>
       <td>
         <strong>
-          {item.order}. {item.name}
+          {mark}. {item.name}
         </strong>
+        {setUpOf(item, atlas) && <div>{setUpOf(item, atlas)}</div>}
+        {item.note && (
+          <div>
+            <strong>{item.note}</strong>
+          </div>
+        )}
+        {scheme && (
+          <div>
+            {scheme.name}: {scheme.how}
+          </div>
+        )}
         {item.warm_up && (
           <div>
             <em>{t("print.warmUp")}:</em> {item.warm_up}
           </div>
         )}
-        <div>{[exercise?.set_up, ...(exercise?.cues ?? []), ...(item.cues ?? [])].join(" ")}</div>
-        {exercise?.faults[0] && (
+        <div>{saysOf(item, atlas).join(" ")}</div>
+        {faults[0] && (
           <div>
-            <em>{t("print.watch")}:</em> {exercise.faults[0].fault.toLowerCase()}.
+            <em>{t("print.watch")}:</em> {faults[0].toLowerCase()}.
           </div>
         )}
+        {(exercise?.cautions ?? []).map((caution) => (
+          <div key={caution}>
+            <em>{caution}</em>
+          </div>
+        ))}
       </td>
       <td className={styles.tight}>
         {workOf(item, t)}
         <div>{t("plan.reserve", { count: item.reserve })}</div>
+        {item.load_kg != null && <div>{item.load_kg} kg</div>}
+        {item.tempo && <div>{t("card.atTempo", { tempo: item.tempo.join("-") })}</div>}
       </td>
       <td>
         {side ? t("plan.first", { side: t(`plan.sideNames.${side}`) }) : t("print.both")}
@@ -109,7 +158,7 @@ function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) 
           <div>{t("plan.extra", { side: t(`plan.sideNames.${side}`) })}</div>
         )}
       </td>
-      <td className={styles.tight}>{item.rest_s} s</td>
+      <td className={styles.tight}>{item.group && item.rest_s === 0 ? "→" : `${item.rest_s} s`}</td>
       <td className={styles.boxes}>
         {Array.from({ length: item.sets + item.extra_sets_weaker }, (_, set) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: boxes to write in have no identity but their place
@@ -118,4 +167,15 @@ function ItemRow({ item, atlas }: { item: Schemas["ItemEntry"]; atlas: Atlas }) 
       </td>
     </tr>
   );
+}
+
+/** The variant and the numbers of the set-up, in a line. */
+function setUpOf(item: Schemas["ItemEntry"], atlas: Atlas): string {
+  const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
+  const variant = exercise?.variants.find(({ id }) => id === item.variant)?.name;
+  const numbers = Object.entries(item.set_up ?? {}).map(([name, value]) => {
+    const field = atlas.set_up_fields.find((one) => one.name === name);
+    return `${field?.says ?? name} ${value}${field?.unit === "°" ? "°" : ` ${field?.unit ?? ""}`}`;
+  });
+  return [variant, ...numbers].filter(Boolean).join(" · ");
 }

@@ -1,0 +1,4 @@
+DROP TABLE message;
+ALTER TABLE round DROP COLUMN note;
+ALTER TABLE client DROP COLUMN note;
+DROP TABLE set_up;

@@ -1,0 +1,77 @@
+//! How a client's stations are set, exercise by exercise: the newest word counts, whoever said it.
+
+use crate::connection::{Connection, Store};
+use crate::error::StoreError;
+use crate::json::{parsed, written};
+use crate::schema::set_up;
+use assess::KeptSetUp;
+use diesel::prelude::*;
+use jiff::civil::Date;
+use std::collections::{BTreeMap, HashMap};
+use units::ExerciseId;
+
+/// Set-ups by client id and exercise; exercises that are no ids any more are left out.
+pub(crate) fn load_many(
+    connection: &mut Connection,
+    client_ids: &[&str],
+) -> Result<HashMap<String, BTreeMap<ExerciseId, KeptSetUp>>, StoreError> {
+    let rows: Vec<(String, String, String)> = set_up::table
+        .filter(set_up::client_id.eq_any(client_ids))
+        .select((set_up::client_id, set_up::exercise, set_up::kept_json))
+        .load(connection)?;
+    let mut found: HashMap<String, BTreeMap<ExerciseId, KeptSetUp>> = HashMap::new();
+    for (client, exercise, json) in rows {
+        let kept = parsed("set-up", &exercise, &json)?;
+        if let Ok(exercise) = exercise.parse() {
+            found.entry(client).or_default().insert(exercise, kept);
+        }
+    }
+    Ok(found)
+}
+
+impl Store {
+    /// A client's set-ups by exercise.
+    pub fn set_ups(&self, client_id: &str) -> Result<BTreeMap<ExerciseId, KeptSetUp>, StoreError> {
+        Ok(load_many(&mut self.connect()?, &[client_id])?.remove(client_id).unwrap_or_default())
+    }
+
+    /// Changes how an exercise is set for a client, as somebody said on a day; what was said on a later day stays. Nothing is
+    /// written where nothing changes.
+    pub fn keep_set_up(
+        &self,
+        client_id: &str,
+        exercise: &ExerciseId,
+        (on, by): (Date, &str),
+        change: impl FnOnce(&mut KeptSetUp),
+    ) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let found: Option<(String, String)> = set_up::table
+                .find((client_id, exercise.as_str()))
+                .select((set_up::kept_on, set_up::kept_json))
+                .first(connection)
+                .optional()?;
+            if found.as_ref().is_some_and(|(kept_on, _)| *kept_on > on.to_string()) {
+                return Ok(());
+            }
+            let before: KeptSetUp = match &found {
+                Some((_, json)) => parsed("set-up", exercise.as_str(), json)?,
+                None => KeptSetUp::default(),
+            };
+            let mut kept = before.clone();
+            change(&mut kept);
+            if kept == before {
+                return Ok(());
+            }
+            diesel::replace_into(set_up::table)
+                .values((
+                    set_up::client_id.eq(client_id),
+                    set_up::exercise.eq(exercise.as_str()),
+                    set_up::kept_on.eq(on.to_string()),
+                    set_up::kept_by.eq(by),
+                    set_up::kept_json.eq(written("set-up", exercise.as_str(), &kept)?),
+                ))
+                .execute(connection)?;
+            Ok(())
+        })
+    }
+}

@@ -1,0 +1,46 @@
+import { useTranslation } from "react-i18next";
+import { ErrorNote } from "../../../shared/ui";
+import { useSetUp } from "../api";
+import { BOUNDS, parseWithin } from "../dose";
+import styles from "./CardPanel.module.css";
+import { Field } from "./Field";
+
+/** The coach's hand on the muscle: soft at rest, hard at work, and at which angle; remembered of this client. */
+export function HandsOn({ clientId, exercise }: { clientId: string; exercise: string }) {
+  const { t } = useTranslation();
+  const { kept, error, keep } = useSetUp(clientId, exercise);
+  if (error) return <ErrorNote error={error} />;
+  if (!kept) return null;
+  const check = kept.check ?? undefined;
+  const put = (change: Partial<NonNullable<typeof check>>) =>
+    keep({ ...kept, check: { soft_at_rest: false, hard_at_work: false, ...check, ...change } });
+  return (
+    <fieldset className={styles.hands}>
+      <legend>{t("card.hand")}</legend>
+      {(["soft_at_rest", "hard_at_work"] as const).map((what) => (
+        <label key={what}>
+          <input
+            type="checkbox"
+            checked={check?.[what] ?? false}
+            onChange={(event) => put({ [what]: event.target.checked })}
+          />
+          {t(`card.hands.${what}`)}
+        </label>
+      ))}
+      <Field
+        label={t("card.hands.hardest")}
+        unit="°"
+        written={check?.hardest_deg == null ? "" : String(check.hardest_deg)}
+        usual=""
+        example="90"
+        parse={(typed) => parseWithin(typed, BOUNDS.angle_deg)}
+        onWrite={(hardest_deg) => put({ hardest_deg })}
+      />
+      {check && (
+        <button type="button" className="text-button" onClick={() => keep({ ...kept, check: undefined })}>
+          {t("card.hands.forget")}
+        </button>
+      )}
+    </fieldset>
+  );
+}
