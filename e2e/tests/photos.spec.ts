@@ -40,6 +40,7 @@ test("pictures come in beside one that is refused, are looked at, and are judged
   await page.getByRole("button", { name: "None of this round's pictures" }).click();
   await expect(page.getByRole("group", { name: "Left against right" })).toBeVisible();
   await page.getByRole("button", { name: /^Side delt/ }).click();
+  await expect(page.getByRole("heading", { name: "Side delt", exact: true })).toBeVisible();
   await page.keyboard.press("2");
   await expect(page.getByRole("button", { name: "behind", pressed: true })).toBeVisible();
   await page.keyboard.press("7");

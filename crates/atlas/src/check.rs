@@ -121,11 +121,15 @@ fn schools(atlas: &Atlas) -> Result<(), AtlasError> {
             return fail(format!("school {}: no answer {id}", school.id));
         }
     }
+    let mut schemes = options().flat_map(|o| &o.schemes);
+    if let Some(scheme) = schemes.find(|scheme| atlas.scheme(&scheme.scheme).is_none()) {
+        return fail(format!("schools: no set scheme {}", scheme.scheme));
+    }
     let cues = || options().flat_map(|o| &o.cues);
     let families = options().flat_map(|o| &o.prefers).chain(cues().flat_map(|cue| &cue.families));
     known_families(atlas, "schools", families)?;
     let keys = options().flat_map(|o| o.region_weights.keys().chain(o.sessions_low.keys()));
-    let mut keys = keys.chain(cues().flat_map(|cue| &cue.regions));
+    let mut keys = keys.chain(cues().flat_map(|cue| &cue.regions)).chain(options().flat_map(|o| &o.in_turn));
     let ranges = options().flat_map(|o| &o.ranges).flat_map(|range| &range.regions);
     let mut keys = keys.by_ref().chain(ranges);
     let unknown = keys.find(|key| !atlas.regions.iter().any(|r| names(key, &r.id)));
@@ -340,6 +344,12 @@ mod tests {
     )]
     #[case::a_school_that_prefers_nothing(
         |a: &mut Atlas| a.schools[0].options[0].prefers.push("ghost".into()), "schools: no exercise family ghost"
+    )]
+    #[case::a_school_with_a_scheme_that_is_not_there(
+        |a: &mut Atlas| a.schools[0].options[0].schemes.push(crate::SchoolScheme {
+            efforts: Vec::new(), equipment: Vec::new(), scheme: "ghost".into(),
+        }),
+        "schools: no set scheme ghost"
     )]
     #[case::a_school_that_weighs_nothing(
         |a: &mut Atlas| { a.schools[0].options[0].region_weights.insert("tail".into(), 0.0); },

@@ -39,7 +39,7 @@ pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
 pub use scheme::{Fails, LoadStep, Pairing, PartKind, PartRule, PlannedPart, STRAIGHT, Scheme};
-pub use school::{School, SchoolCue, SchoolOption};
+pub use school::{School, SchoolCue, SchoolOption, SchoolRest, SchoolScheme};
 pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
 pub use variant::{SetUpField, Variant};
@@ -189,6 +189,11 @@ impl Atlas {
     /// A school by its key in the case file.
     pub fn school(&self, id: &str) -> Option<&School> {
         self.schools.iter().find(|school| school.id == id)
+    }
+
+    /// Sets that are all alike.
+    pub fn straight(&self) -> &Scheme {
+        self.scheme(STRAIGHT).unwrap_or(&self.schemes[0])
     }
 
     /// Settings of the evidence model.

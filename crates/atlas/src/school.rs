@@ -28,6 +28,7 @@ pub struct School {
 /// One answer, in words and in what it does to the computation.
 #[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(deny_unknown_fields)]
+#[allow(clippy::struct_excessive_bools, reason = "each is a line of a data file of its own")]
 pub struct SchoolOption {
     /// Value in the case file.
     pub id: String,
@@ -71,6 +72,21 @@ pub struct SchoolOption {
     /// Repetitions under it.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub ranges: Vec<SchoolRange>,
+    /// How the sets of some exercises are done.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub schemes: Vec<SchoolScheme>,
+    /// Rest after a set.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub rests: Vec<SchoolRest>,
+    /// Regions or muscles whose exercises, where they allow it, are done one side at a time.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub in_turn: Vec<String>,
+    /// Whether exercises that go well together are run in turns where a session has both.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub runs_pairs: bool,
+    /// Whether exercises that differ in nothing but where they are hardest are one movement.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub one_per_plane: bool,
     /// Repetitions left in the last set of an exercise that may safely end so.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub last_reserve: Option<u8>,
@@ -126,6 +142,31 @@ pub struct SchoolRange {
     pub reps: [u16; 2],
 }
 
+/// How the sets of some exercises are done: those of one of the efforts that need one of the pieces of equipment; without
+/// either, all that count repetitions.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SchoolScheme {
+    /// Exercise efforts.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub efforts: Vec<Effort>,
+    /// Equipment, each by its id or, ending in a colon, all of its kind: `machine:`.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub equipment: Vec<String>,
+    /// The scheme.
+    pub scheme: String,
+}
+
+/// How long is rested after a set of exercises of some efforts.
+#[derive(Clone, Debug, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SchoolRest {
+    /// Exercise efforts.
+    pub efforts: Vec<Effort>,
+    /// Rest, s.
+    pub rest_s: u16,
+}
+
 /// Whether `key` names the region itself or its muscle.
 pub(crate) fn names(key: &str, region: &RegionId) -> bool {
     key == region.as_str() || key == region.muscle()
@@ -166,11 +207,41 @@ impl SchoolOption {
         }
     }
 
+    /// The scheme that an exercise is done in under it, when it says so. What is done for time, what is only lowered and
+    /// compounds with nothing to load stay as they are.
+    pub fn scheme_for(&self, exercise: &Exercise) -> Option<&str> {
+        let loaded = exercise.effort != Effort::Compound || exercise.heavy();
+        let counted = exercise.reps.is_some() && !exercise.eccentric && loaded;
+        self.schemes.iter().find(|scheme| counted && scheme.is_for(exercise)).map(|scheme| scheme.scheme.as_str())
+    }
+
+    /// Whether an exercise that may be done either way is done one side at a time under it.
+    pub fn in_turn(&self, exercise: &Exercise) -> bool {
+        let trains = |key: &String| exercise.targets.iter().any(|(region, f)| *f >= 1.0 && names(key, region));
+        self.in_turn.iter().any(trains)
+    }
+
+    /// Rest after a set of an exercise under it, when it says so, s.
+    pub fn rest_for(&self, exercise: &Exercise) -> Option<u16> {
+        self.rests.iter().find(|rest| rest.efforts.contains(&exercise.effort)).map(|rest| rest.rest_s)
+    }
+
     /// Whether it ranks an exercise higher among equals.
     pub fn prefers(&self, exercise: &Exercise) -> bool {
         self.prefers.contains(&exercise.family)
             || exercise.hardest.iter().any(|at| self.prefers_hardest.contains(at))
             || (self.prefers_supported && exercise.stability == 2)
+    }
+}
+
+impl SchoolScheme {
+    fn is_for(&self, exercise: &Exercise) -> bool {
+        let needs = |key: &String| {
+            let fits = |item: &str| if key.ends_with(':') { item.starts_with(key.as_str()) } else { item == key };
+            exercise.equipment.iter().any(|item| fits(item.as_str()))
+        };
+        (self.efforts.is_empty() || self.efforts.contains(&exercise.effort))
+            && (self.equipment.is_empty() || self.equipment.iter().any(needs))
     }
 }
 

@@ -29,6 +29,9 @@ pub struct ItemEntry {
     pub reserve: u8,
     /// Rest after a set, s.
     pub rest_s: u16,
+    /// Rest after a set that the others of its group have no partner for, s; left out outside a group.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub alone_s: Option<u16>,
     /// Set scheme.
     pub scheme: String,
     /// Place in the session, from 1.
@@ -121,6 +124,7 @@ impl ItemEntry {
         RunCard {
             work_s: vec![self.work_s; usize::from(sets)],
             rest_s: f64::from(self.rest_s),
+            alone_s: f64::from(self.alone_s.unwrap_or(self.rest_s)),
             first: match self.sides {
                 SidePlan::Both => None,
                 SidePlan::LeftFirst => Some(Side::Left),
@@ -146,6 +150,7 @@ pub(crate) fn item(position: usize, item: &Item) -> ItemEntry {
         seconds,
         reserve: item.reserve,
         rest_s: item.rest_s,
+        alone_s: item.alone_s,
         scheme: item.scheme.clone(),
         order: position + 1,
         sides: item.sides,
@@ -186,7 +191,7 @@ mod tests {
         let problem = PlanProblem::new(&knowledge, &case, &assess(&knowledge, &case));
         let scheme = knowledge.atlas.scheme("drop").unwrap().clone();
         let mut sessions = vec![Vec::new(); problem.days.len()];
-        sessions[0] = vec![Card { scheme, ..Card::straight(&problem, 0, 3) }];
+        sessions[0] = vec![Card { scheme, ..Card::usual(&problem, 0, 3) }];
         let plan = present_draft(&problem, &Draft { sessions });
         plan_file(&plan, &[], None, 0.0).sessions[0].items[0].clone()
     }

@@ -56,8 +56,8 @@ const STATURES_CM: [f64; 2] = [120.0, 230.0];
 /// Prints the line of pull of an exercise.
 pub fn levers(exercise: &str, set: &[String], stature_cm: f64) -> Result<(), Failure> {
     let atlas = atlas::Atlas::load().map_err(Failure::other)?;
-    let known = atlas.exercises().iter().find(|known| known.id.as_str() == exercise);
-    let (Some(known), Some(own)) = (known, levers::Movement::of(exercise)) else {
+    let known = exercise.parse().ok().and_then(|id| atlas.exercise(&id));
+    let Some((known, own)) = known.and_then(|known| Some((known, levers::Movement::of(known.id.as_str())?))) else {
         return Err(Failure::input(
             exercise,
             "no exercise of the catalogue, expected an id that `orthomer catalogue` prints",

@@ -64,8 +64,8 @@ pub struct Floor {
 }
 
 impl Floor {
-    /// What one set adds.
-    pub fn per_set(&self, candidate: &Candidate) -> f64 {
+    /// What a hard set adds.
+    pub fn share(&self, candidate: &Candidate) -> f64 {
         candidate.targets.iter().filter(|(demand, _)| self.demands.contains(demand)).map(|(_, f)| f).sum()
     }
 
@@ -73,7 +73,7 @@ impl Floor {
     pub(crate) fn sets_of(&self, problem: &PlanProblem, draft: &Draft) -> f64 {
         let cards = draft.sessions.iter().flatten();
         // Not minus zero, which a sum of nothing is.
-        cards.map(|card| card.counted(problem) * self.per_set(&problem.candidates[card.candidate])).sum::<f64>() + 0.0
+        cards.map(|card| card.counted(problem) * self.share(&problem.candidates[card.candidate])).sum::<f64>() + 0.0
     }
 
     /// Whether all its regions are held back.
@@ -171,7 +171,7 @@ pub(crate) fn floors(atlas: &Atlas, problem: &PlanProblem) -> Vec<Floor> {
         let demands: Vec<usize> = (0..problem.demands.len()).filter(belongs).collect();
         let floor = Floor { part: *part, demands, least: 0.0, price: 0.0 };
         let wanted = !floor.held_back(problem);
-        let possible = problem.candidates.iter().any(|c| problem.worth_doing(c) && floor.per_set(c) > 0.0);
+        let possible = problem.candidates.iter().any(|c| problem.worth_doing(c) && floor.share(c) > 0.0);
         let least = if part.small() { settings.small_part_floor } else { settings.part_floor };
         let price = settings.part_price * (1.0 - LATER_PART * place as f64);
         Floor { least: if wanted && possible { least } else { 0.0 }, price, ..floor }

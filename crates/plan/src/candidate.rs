@@ -4,8 +4,9 @@ use crate::problem::Demand;
 use crate::rules::allowed::Refusal;
 use crate::split::{Theme, belongs};
 use crate::timing::ItemTime;
+use crate::usual::Usual;
 use assess::{Case, Experience, Hand, KeptSetUp, Test};
-use atlas::{Atlas, Exercise, LoadStep, SchoolOption, SidesUse};
+use atlas::{Atlas, Exercise, LoadStep, Scheme, SchoolOption, SidesUse};
 use units::{ExerciseId, RegionId, Side};
 
 /// An exercise the client may do.
@@ -21,8 +22,10 @@ pub struct Candidate {
     pub first: Side,
     /// Extra sets for the weaker side.
     pub extra_sets_weaker: u16,
-    /// Time of a set.
+    /// Time of a straight set.
     pub time: ItemTime,
+    /// How it is done where nothing is written.
+    pub usual: Usual,
     /// The client has done it lately.
     pub known: bool,
     /// Whether what it needs stands at the gym, and at home.
@@ -102,7 +105,7 @@ pub(crate) fn candidate(
     let one_sided = match exercise.sides {
         SidesUse::One => true,
         SidesUse::Both => false,
-        SidesUse::Either => weaker.is_some(),
+        SidesUse::Either => weaker.is_some() || schools.iter().any(|option| option.in_turn(exercise)),
     };
     let non_dominant = if case.client.dominant_hand == Hand::Left { Side::Right } else { Side::Left };
     let mut exercise = exercise.clone();
@@ -118,7 +121,8 @@ pub(crate) fn candidate(
         one_sided,
         first: weaker.unwrap_or(non_dominant),
         extra_sets_weaker: u16::from(one_sided && weaker.is_some()),
-        time: ItemTime::of(&exercise),
+        time: ItemTime::of(&exercise).rested(schools.iter().find_map(|option| option.rest_for(&exercise))),
+        usual: Usual::in_scheme(scheme(atlas, &exercise, &schools)),
         known,
         stands: [false, true].map(|home| exercise.stands(|item| case.client.has_at(home, item))),
         instead: [false, true]
@@ -134,6 +138,9 @@ pub(crate) fn candidate(
         targets,
         exercise,
     };
+    if schools.iter().any(|option| option.one_per_plane) {
+        candidate.exercise.family = path(&candidate.exercise.family).to_owned();
+    }
     candidate.off_theme = themes.iter().map(|theme| !belongs(atlas, demands, &candidate, *theme)).collect();
     candidate
 }
@@ -143,6 +150,17 @@ fn schools<'a>(atlas: &'a Atlas, case: &'a Case) -> Vec<&'a SchoolOption> {
     let client = &case.client;
     let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
     atlas.holding_options(&client.schools, hurts, client.experience == Experience::Beginner).collect()
+}
+
+/// The scheme of the first school that has one for it; straight sets where none has.
+fn scheme(atlas: &Atlas, exercise: &Exercise, schools: &[&SchoolOption]) -> Scheme {
+    let said = schools.iter().find_map(|option| option.scheme_for(exercise)).and_then(|id| atlas.scheme(id));
+    said.unwrap_or_else(|| atlas.straight()).clone()
+}
+
+/// A family's path without where it is hardest, which is the letter after the last dash.
+fn path(family: &str) -> &str {
+    ["-S", "-M", "-L", "-E"].iter().find_map(|hardest| family.strip_suffix(hardest)).unwrap_or(family)
 }
 
 /// What speaks for an exercise, in points: it loads a main region where that is stretched, it holds the body, it is easy on

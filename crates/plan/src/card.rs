@@ -140,15 +140,15 @@ impl PlannedSet {
 }
 
 impl Card {
-    /// Straight sets with nothing written.
-    pub fn straight(problem: &PlanProblem, candidate: usize, sets: u16) -> Self {
-        let scheme = problem.straight.clone();
+    /// Sets as the coach's school has them, with nothing written.
+    pub fn usual(problem: &PlanProblem, candidate: usize, sets: u16) -> Self {
+        let scheme = problem.candidates[candidate].usual.scheme.clone();
         Self { candidate, sets, scheme, locked: false, group: None, written: Written::default() }
     }
 
-    /// Whether nothing is written on it and its scheme changes no time: its time is that of its exercise.
-    pub(crate) fn is_plain(&self) -> bool {
-        self.scheme.id == STRAIGHT && self.written.is_empty()
+    /// Whether it is as usual with nothing written: its time is that of its exercise.
+    pub(crate) fn is_plain(&self, problem: &PlanProblem) -> bool {
+        self.scheme.id == problem.candidates[self.candidate].usual.scheme.id && self.written.is_empty()
     }
 
     /// Repetitions or seconds of a set, where the sets do not differ.
@@ -189,10 +189,13 @@ impl Card {
     fn set_planned(&self, problem: &PlanProblem, candidate: &Candidate, number: u16) -> PlannedSet {
         let written = self.written.per_set.get(usize::from(number) - 1).cloned().unwrap_or_default();
         let usual = self.written.reserve.unwrap_or_else(|| {
-            if self.scheme.fails.at(number, self.sets) || self.ends_at_nothing(problem, candidate, number) {
-                problem.last_reserve.unwrap_or(0)
-            } else {
-                problem.reserve
+            let meant = self.scheme.fails.at(number, self.sets);
+            match (meant, safe_to_fail(candidate)) {
+                (true, true) => problem.last_reserve.unwrap_or(0),
+                // As hard as it may be.
+                (true, false) => problem.reserve.min(1),
+                (false, _) if self.ends_at_nothing(problem, candidate, number) => problem.last_reserve.unwrap_or(0),
+                (false, _) => problem.reserve,
             }
         });
         let (reps, seconds) = match (written.seconds, written.reps, self.work(candidate)) {
@@ -213,18 +216,13 @@ impl Card {
 
     /// Whether the school lets a set end with nothing left: the last of straight sets, of what may safely be failed.
     fn ends_at_nothing(&self, problem: &PlanProblem, candidate: &Candidate, number: u16) -> bool {
-        let exercise = &candidate.exercise;
-        // Under a bar nobody fails alone.
-        let bar =
-            exercise.effort == Effort::Compound && exercise.equipment.iter().any(|item| item.as_str() == "barbell");
-        let safe = exercise.axial < NEVER_FAILED_AXIAL && exercise.skill < TECHNICAL && !bar;
         number == self.sets
             && self.sets > 1
             && self.scheme.id == STRAIGHT
             && problem.last_reserve.is_some()
             && problem.experience != Experience::Beginner
             && matches!(self.work(candidate), Work::Reps(_))
-            && safe
+            && safe_to_fail(candidate)
     }
 
     /// Where loads rise from set to set, repetitions fall from the top of the range to its bottom.
@@ -288,6 +286,14 @@ impl Card {
     }
 }
 
+/// Whether a set of an exercise may be meant to end at failure.
+fn safe_to_fail(candidate: &Candidate) -> bool {
+    let exercise = &candidate.exercise;
+    // Under a bar nobody fails alone.
+    let bar = exercise.effort == Effort::Compound && exercise.equipment.iter().any(|item| item.as_str() == "barbell");
+    exercise.axial < NEVER_FAILED_AXIAL && exercise.skill < TECHNICAL && !bar
+}
+
 /// The scheme of sets by the clock.
 const BY_THE_CLOCK: &str = "timed";
 
@@ -301,7 +307,7 @@ mod tests {
 
     fn card(problem: &PlanProblem, exercise: &str, sets: u16, scheme: &str) -> Card {
         let scheme = Atlas::load().unwrap().scheme(scheme).unwrap().clone();
-        Card { scheme, ..Card::straight(problem, candidate(problem, exercise), sets) }
+        Card { scheme, ..Card::usual(problem, candidate(problem, exercise), sets) }
     }
 
     fn reserves(sets: &[PlannedSet]) -> Vec<u8> {

@@ -47,7 +47,11 @@ pub(crate) fn cost(problem: &PlanProblem, week: &Week) -> f64 {
 
 /// Fractional sets of a part in a week.
 pub(crate) fn part_sets(problem: &PlanProblem, week: &Week, floor: &Floor) -> f64 {
-    week.all_items().map(|(candidate, sets)| f64::from(sets) * floor.per_set(&problem.candidates[candidate])).sum()
+    let of = |(candidate, sets): (usize, u16)| {
+        let candidate = &problem.candidates[candidate];
+        candidate.usual.counts.of(sets) * floor.share(candidate)
+    };
+    week.all_items().map(of).sum()
 }
 
 fn floors_cost(problem: &PlanProblem, week: &Week) -> f64 {

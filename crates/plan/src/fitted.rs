@@ -82,7 +82,7 @@ mod tests {
             admitted.refused = Some(refusal);
             problem.candidates.push(admitted);
         }
-        let card = |id: &str| Card::straight(&problem, problem.place_of(&id.parse().unwrap()).unwrap(), 3);
+        let card = |id: &str| Card::usual(&problem, problem.place_of(&id.parse().unwrap()).unwrap(), 3);
         let mut sessions = vec![Vec::new(); problem.days.len()];
         sessions[0] = vec![card(exercise), card("db-side-raise")];
         let (week, replaced) = fitted(&problem, &Draft { sessions });

@@ -43,6 +43,8 @@ pub struct Item {
     pub reserve: u8,
     /// Rest after a set, s.
     pub rest_s: u16,
+    /// Rest after a set that the others of its group have no partner for, s; none outside a group.
+    pub alone_s: Option<u16>,
     /// Side order.
     pub sides: SidePlan,
     /// Extra sets for the side that goes first.
@@ -92,7 +94,7 @@ pub(crate) fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bo
     let usual = usual_set(work, reserve);
     // The rest of every set is a whole number of seconds by its making.
     #[allow(clippy::cast_possible_truncation, clippy::cast_sign_loss)]
-    let rest_s = run.rest_s as u16;
+    let [rest_s, alone_s] = [run.rest_s, run.alone_s].map(|s| s as u16);
     Item {
         exercise: exercise.id.clone(),
         name: exercise.name.clone(),
@@ -101,6 +103,7 @@ pub(crate) fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bo
         work,
         reserve,
         rest_s,
+        alone_s: run.group.as_ref().map(|_| alone_s),
         sides: side_plan(candidate, card),
         extra_sets_weaker: candidate.extra_sets_weaker,
         warm_up: ramp.then(|| RAMP.to_owned()),

@@ -329,7 +329,8 @@ pub(crate) fn ledger_row(problem: &PlanProblem, week: &Week, index: usize) -> Le
     let (mut direct, mut indirect) = (0.0, 0.0);
     for (candidate, sets) in week.all_items() {
         let fraction = problem.candidates[candidate].fraction(index);
-        *(if fraction >= 1.0 { &mut direct } else { &mut indirect }) += f64::from(sets) * fraction;
+        *(if fraction >= 1.0 { &mut direct } else { &mut indirect }) +=
+            problem.candidates[candidate].usual.counts.of(sets) * fraction;
     }
     bare_row(&demand.region, demand.class, &demand.dose, [direct, indirect])
 }

@@ -7,12 +7,14 @@ use crate::candidate::candidate;
 use crate::dose::{Dose, dose, part_dose};
 use crate::draft::CardPlace;
 use crate::order::SessionOrder;
+use crate::pairs::{self, Pair};
 use crate::rules::allowed::{Refusal, refusal};
 use crate::split::{Theme, themes};
+use crate::usual;
 use crate::week::weekday_name;
 use crate::words::lower_first;
 use assess::{Assessment, Case, Class, Client, Experience, Knowledge, SideVerdict, Test, Tilt, recent_average};
-use atlas::{Atlas, Exercise, Movement, PartKind, PartRule, STRAIGHT, Scheme, WarmUpMove};
+use atlas::{Atlas, Exercise, Movement, PartKind, PartRule, WarmUpMove};
 use std::collections::{BTreeMap, BTreeSet};
 use units::{EquipmentId, ExerciseId, RegionId, Side, SiteId};
 
@@ -120,8 +122,6 @@ pub struct PlanProblem {
     pub kit_names: BTreeMap<String, String>,
     /// Refused exercises with the rule in the way.
     pub refused: Vec<(Exercise, Refusal)>,
-    /// Sets that are all alike.
-    pub straight: Scheme,
     /// What every kind of part counts as and takes, in the order of [`PartKind::ALL`].
     pub part_rules: Vec<PartRule>,
     /// Moves that warm up and restore.
@@ -134,6 +134,10 @@ pub struct PlanProblem {
     pub stands: [BTreeSet<EquipmentId>; 2],
     /// Repetitions left in the last set of what may safely end so, where the school says.
     pub last_reserve: Option<u8>,
+    /// Whether exercises that go well together are run in turns.
+    pub runs_pairs: bool,
+    /// Those that are, each exercise in one pair at most.
+    pub pairs: Vec<Pair>,
 }
 
 /// Prices of what is wanted less than doses, sets of a region trained for growth.
@@ -194,7 +198,8 @@ impl PlanProblem {
                 items.filter(|item| case.client.has_at(home, item)).cloned().collect()
             }),
             last_reserve: atlas.school_options(&case.client.schools).find_map(|option| option.last_reserve),
-            straight: atlas.scheme(STRAIGHT).cloned().unwrap_or_else(|| atlas.schemes()[0].clone()),
+            runs_pairs: atlas.school_options(&case.client.schools).any(|option| option.runs_pairs),
+            pairs: Vec::new(),
             max_exercises: usize::from(case.client.max_exercises_per_session),
             limits: limits(atlas, &case.client),
             floors: Vec::new(),
@@ -235,6 +240,8 @@ impl PlanProblem {
         };
         problem.floors = floors(atlas, &problem);
         problem.covers = covers(atlas, &problem);
+        usual::settle(&mut problem);
+        problem.pairs = pairs::found(atlas, &problem);
         problem
     }
 }
@@ -280,6 +287,7 @@ impl PlanProblem {
             admitted.refused = Some(refusal.clone());
             self.candidates.push(admitted);
         }
+        usual::settle(self);
     }
 
     /// What a part counts as and takes.

@@ -46,6 +46,8 @@ pub struct RunCard {
     pub work_s: Vec<f64>,
     /// Rest after a set, s. Within a group, rest before the next of the group; of its last card, rest after a round.
     pub rest_s: f64,
+    /// Rest after a set that the others of the group have no partner for, s.
+    pub alone_s: f64,
     /// The side that goes first, when they take turns.
     pub first: Option<Side>,
     /// Extra sets for the side that goes first.
@@ -85,6 +87,8 @@ fn together(cards: &[RunCard], range: std::ops::Range<usize>) -> Vec<Step> {
             let (rest_s, change_s) = match (grouped, last) {
                 (false, _) => (card.rest_s, 0.0),
                 (true, false) => (card.rest_s, CHANGE_S),
+                // A card that goes on alone rests as it does alone.
+                (true, true) if turn == 0 => (card.alone_s, 0.0),
                 (true, true) => (after_round, 0.0),
             };
             sides(card, *place, (set, number), (rest_s, change_s), &mut steps);
@@ -92,11 +96,11 @@ fn together(cards: &[RunCard], range: std::ops::Range<usize>) -> Vec<Step> {
     }
     for place in range {
         let card = &cards[place];
-        let rest_s = if grouped { after_round } else { card.rest_s };
         for extra in 0..card.extra {
             let set = u16::try_from(card.work_s.len()).unwrap_or(u16::MAX).saturating_add(extra + 1);
             // A set more is a usual one: what ends the last set is not done twice.
             let work_s = card.work_s.first().copied().unwrap_or_default();
+            let rest_s = if grouped { card.alone_s } else { card.rest_s };
             steps.push(Step { card: place, set, side: card.first, work_s, rest_s, change_s: 0.0 });
         }
     }
@@ -134,6 +138,7 @@ pub(crate) fn run_cards(problem: &PlanProblem, cards: &[Card]) -> Vec<RunCard> {
             found.push(RunCard {
                 work_s: sets.iter().map(|set| card.set_work_s(problem, set)).collect(),
                 rest_s: f64::from(rest_s(problem, cards, &range, place)),
+                alone_s: f64::from(card.written.rest_s.unwrap_or(candidate.time.rest_s)),
                 first: candidate.one_sided.then(|| card.first(candidate)),
                 extra: candidate.extra_sets_weaker,
                 group: card.group.clone().filter(|_| range.len() > 1),
@@ -157,11 +162,16 @@ fn rest_s(problem: &PlanProblem, cards: &[Card], range: &std::ops::Range<usize>,
 /// Seconds of each card of a day, setting up and sets on the way up included.
 pub(crate) fn cards_s(problem: &PlanProblem, cards: &[Card]) -> Vec<f64> {
     // A board is timed hundreds of times at an edit: plain cards by themselves need no steps to add up.
-    let plain = |card: &Card| card.group.is_none() && card.is_plain();
+    let plain = |card: &Card| card.group.is_none() && card.is_plain(problem);
     if cards.iter().all(plain) {
         let minutes = |card: &Card| item_minutes(&problem.candidates[card.candidate], card.sets);
         return cards.iter().map(|card| minutes(card) * 60.0).collect();
     }
+    stepped_s(problem, cards)
+}
+
+/// The same by the steps of the run.
+pub(crate) fn stepped_s(problem: &PlanProblem, cards: &[Card]) -> Vec<f64> {
     let mut seconds: Vec<f64> = cards
         .iter()
         .map(|card| {
@@ -181,7 +191,14 @@ mod tests {
     use rstest::rstest;
 
     fn card(sets: usize, work_s: f64, rest_s: f64, group: Option<&str>) -> RunCard {
-        RunCard { work_s: vec![work_s; sets], rest_s, first: None, extra: 0, group: group.map(str::to_owned) }
+        RunCard {
+            work_s: vec![work_s; sets],
+            rest_s,
+            alone_s: 45.0,
+            first: None,
+            extra: 0,
+            group: group.map(str::to_owned),
+        }
     }
 
     fn order(steps: &[Step]) -> Vec<(usize, u16)> {
@@ -221,7 +238,7 @@ mod tests {
     #[case::by_the_clock("dead-hang")]
     fn a_plain_card_takes_what_its_steps_take(#[case] exercise: &str) {
         let problem = crate::tests::problem(&serde_json::json!({}));
-        let card = Card::straight(&problem, crate::tests::candidate(&problem, exercise), 3);
+        let card = Card::usual(&problem, crate::tests::candidate(&problem, exercise), 3);
         let steps = run(&run_cards(&problem, std::slice::from_ref(&card)));
         let set_up_s = problem.candidates[card.candidate].time.set_up_s;
         let stepped: f64 = steps.iter().map(|step| step.work_s + step.rest_s).sum::<f64>() + set_up_s;

@@ -1,8 +1,10 @@
 //! How long a set, an exercise and a session take. Common practice, no source.
 
 use crate::card::Card;
+use crate::pairs::saved_s;
 use crate::problem::{Candidate, PlanProblem};
 use crate::run::cards_s;
+use crate::usual::PerSet;
 use atlas::{Effort, Exercise, Work};
 
 /// Setting up an exercise, s; with body weight or a band there is nothing to load.
@@ -39,6 +41,12 @@ impl ItemTime {
         Self { work_s, rest_s: rest_s(exercise), set_up_s: if light { LIGHT_SET_UP_S } else { SET_UP_S } }
     }
 
+    /// With another rest, where a school has one.
+    #[must_use]
+    pub(crate) fn rested(self, rest_s: Option<u16>) -> Self {
+        Self { rest_s: rest_s.unwrap_or(self.rest_s), ..self }
+    }
+
     /// A repetition at the usual pace, s.
     pub(crate) fn rep_s(exercise: &Exercise) -> f64 {
         if exercise.effort == Effort::Compound { COMPOUND_REP_S } else { OTHER_REP_S }
@@ -63,10 +71,14 @@ fn rest_s(exercise: &Exercise) -> u16 {
     }
 }
 
-/// Minutes of `sets` sets of a candidate, setting up included.
+/// Straight sets of a candidate, setting up and the weaker side's extra sets included, s.
+pub(crate) fn straight_s(candidate: &Candidate) -> PerSet {
+    PerSet { once: candidate.time.set_up_s + candidate.extra_set_s(), a_set: candidate.time.set_s(candidate.one_sided) }
+}
+
+/// Minutes of `sets` sets of a candidate as it is usually done, setting up included.
 pub fn item_minutes(candidate: &Candidate, sets: u16) -> f64 {
-    (candidate.time.set_up_s + f64::from(sets) * candidate.time.set_s(candidate.one_sided) + candidate.extra_set_s())
-        / 60.0
+    candidate.usual.seconds.of(sets) / 60.0
 }
 
 /// Rest after a set on the way up, s.
@@ -83,10 +95,10 @@ pub fn cards_minutes(problem: &PlanProblem, cards: &[Card]) -> f64 {
     if work_s > 0.0 { (work_s + WARM_UP_S) / 60.0 } else { 0.0 }
 }
 
-/// Minutes of a session given its `(candidate, sets)`; an empty session takes none.
+/// Minutes of a session given its `(candidate, sets)`, pairs in turns; an empty session takes none.
 pub fn session_minutes(problem: &PlanProblem, items: &[(usize, u16)]) -> f64 {
     let work: f64 = items.iter().map(|(candidate, sets)| item_minutes(&problem.candidates[*candidate], *sets)).sum();
-    if work > 0.0 { work + WARM_UP_S / 60.0 } else { 0.0 }
+    if work > 0.0 { work - saved_s(problem, items) / 60.0 + WARM_UP_S / 60.0 } else { 0.0 }
 }
 
 #[cfg(test)]

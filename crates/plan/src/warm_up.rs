@@ -225,7 +225,7 @@ mod tests {
     fn day(brief: &Value, cards: &[(&str, u16)]) -> WarmUpEntry {
         let problem = problem(brief);
         let cards: Vec<Card> =
-            cards.iter().map(|(id, sets)| Card::straight(&problem, candidate(&problem, id), *sets)).collect();
+            cards.iter().map(|(id, sets)| Card::usual(&problem, candidate(&problem, id), *sets)).collect();
         warm_up(&problem, &cards, 0)
     }
 

@@ -61,7 +61,7 @@ impl Week {
         let mut dose = vec![0.0; problem.demands.len()];
         for (candidate, sets) in self.items(session) {
             for (region, fraction) in &problem.candidates[*candidate].targets {
-                dose[*region] += f64::from(*sets) * fraction;
+                dose[*region] += problem.candidates[*candidate].usual.counts.of(*sets) * fraction;
             }
         }
         dose

@@ -144,7 +144,7 @@ fn written(
     training: &Training,
     (log, today): (&str, Date),
 ) -> Result<(), ApiError> {
-    for message in store.messages(&asking.record.id)?.iter().filter(|one| one.from_client && one.read_at.is_none()) {
+    for message in store.unread_messages(&asking.record.id)? {
         let on = message.written_at.get(..10).unwrap_or_default().to_owned();
         let place = format!("/clients/{}/messages", asking.record.id);
         asking.ask(QueueKind::Message, format!("message:{}", message.id), on, place, shown(&message.words));

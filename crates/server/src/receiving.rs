@@ -7,7 +7,7 @@ use casefile::{LogEntry, LogPart, check_log_entry};
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use logbook::{Alarm, Part, alarms, best_sets, put_right, training_entry};
-use store::{NewLogEntry, Store};
+use store::{NewLogEntry, SetUpSaid, Store};
 
 /// Entries in one sending at most: a phone that was away for long sends again.
 const MOST: usize = 200;
@@ -63,16 +63,8 @@ fn remember(store: &Store, client_id: &str, by: &str, entry: &LogEntry) -> Resul
     let LogPart::Exercise { exercise, instead, variant, set_up, .. } = &entry.part else { return Ok(()) };
     let done = instead.as_ref().unwrap_or(exercise).parse();
     let (Ok(done), Ok(on)) = (done, entry.trained_on.parse()) else { return Ok(()) };
-    if set_up.is_empty() && variant.is_none() {
-        return Ok(());
-    }
-    let kept = store.keep_set_up(client_id, &done, (on, by), |kept| {
-        kept.numbers.extend(set_up.clone());
-        if variant.is_some() {
-            kept.variant.clone_from(variant);
-        }
-    });
-    Ok(kept?)
+    let said = SetUpSaid { exercise: done, numbers: set_up.clone(), variant: variant.clone() };
+    Ok(store.keep_said(client_id, (on, by), &[said])?)
 }
 
 fn checked(

@@ -52,6 +52,7 @@ pub use ratings::{RatedRounds, RatingKind, RatingPlace, RatingRecord};
 pub use reviews::Decisions;
 pub use rounds::{NewRound, RoundRecord};
 pub use saved_weeks::{GivenWeek, SavedWeek};
+pub use set_ups::SetUpSaid;
 pub use stamps::Stamp;
 pub use tape::SavedTape;
 

@@ -121,13 +121,14 @@ impl Store {
         Ok(())
     }
 
-    /// What clients wrote that no coach has seen: the client, the message, oldest first.
-    pub fn unread_messages(&self) -> Result<Vec<(String, Message)>, StoreError> {
+    /// What a client wrote that no coach has seen, oldest first.
+    pub fn unread_messages(&self, client_id: &str) -> Result<Vec<Message>, StoreError> {
         let rows = message::table
+            .filter(message::client_id.eq(client_id))
             .filter(message::from_client.eq(true))
             .filter(message::read_at.is_null())
             .order((message::written_at.asc(), message::id.asc()))
-            .select((message::client_id, Message::as_select()))
+            .select(Message::as_select())
             .load(&mut self.connect()?)?;
         Ok(rows)
     }

@@ -44,34 +44,67 @@ impl Store {
         (on, by): (Date, &str),
         change: impl FnOnce(&mut KeptSetUp),
     ) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| keep(connection, client_id, exercise, (on, by), change))
+    }
+
+    /// Keeps what a plan or a log says of stations, all of it or nothing: numbers are laid over those that are there, and a
+    /// variant takes the place of the one before.
+    pub fn keep_said(&self, client_id: &str, (on, by): (Date, &str), said: &[SetUpSaid]) -> Result<(), StoreError> {
+        let worth = |one: &&SetUpSaid| !one.numbers.is_empty() || one.variant.is_some();
         self.connect()?.immediate_transaction(|connection| {
-            let found: Option<(String, String)> = set_up::table
-                .find((client_id, exercise.as_str()))
-                .select((set_up::kept_on, set_up::kept_json))
-                .first(connection)
-                .optional()?;
-            if found.as_ref().is_some_and(|(kept_on, _)| *kept_on > on.to_string()) {
-                return Ok(());
-            }
-            let before: KeptSetUp = match &found {
-                Some((_, json)) => parsed("set-up", exercise.as_str(), json)?,
-                None => KeptSetUp::default(),
-            };
-            let mut kept = before.clone();
-            change(&mut kept);
-            if kept == before {
-                return Ok(());
-            }
-            diesel::replace_into(set_up::table)
-                .values((
-                    set_up::client_id.eq(client_id),
-                    set_up::exercise.eq(exercise.as_str()),
-                    set_up::kept_on.eq(on.to_string()),
-                    set_up::kept_by.eq(by),
-                    set_up::kept_json.eq(written("set-up", exercise.as_str(), &kept)?),
-                ))
-                .execute(connection)?;
-            Ok(())
+            said.iter().filter(worth).try_for_each(|one| {
+                keep(connection, client_id, &one.exercise, (on, by), |kept| {
+                    kept.numbers.extend(one.numbers.clone());
+                    kept.variant = one.variant.clone().or_else(|| kept.variant.take());
+                })
+            })
         })
     }
+}
+
+/// What was said of one station.
+#[derive(Clone, Debug, PartialEq)]
+pub struct SetUpSaid {
+    /// The exercise.
+    pub exercise: ExerciseId,
+    /// Its numbers by name.
+    pub numbers: BTreeMap<String, f64>,
+    /// Its variant, when one was said.
+    pub variant: Option<String>,
+}
+
+fn keep(
+    connection: &mut SqliteConnection,
+    client_id: &str,
+    exercise: &ExerciseId,
+    (on, by): (Date, &str),
+    change: impl FnOnce(&mut KeptSetUp),
+) -> Result<(), StoreError> {
+    let found: Option<(String, String)> = set_up::table
+        .find((client_id, exercise.as_str()))
+        .select((set_up::kept_on, set_up::kept_json))
+        .first(connection)
+        .optional()?;
+    if found.as_ref().is_some_and(|(kept_on, _)| *kept_on > on.to_string()) {
+        return Ok(());
+    }
+    let before: KeptSetUp = match &found {
+        Some((_, json)) => parsed("set-up", exercise.as_str(), json)?,
+        None => KeptSetUp::default(),
+    };
+    let mut kept = before.clone();
+    change(&mut kept);
+    if kept == before {
+        return Ok(());
+    }
+    diesel::replace_into(set_up::table)
+        .values((
+            set_up::client_id.eq(client_id),
+            set_up::exercise.eq(exercise.as_str()),
+            set_up::kept_on.eq(on.to_string()),
+            set_up::kept_by.eq(by),
+            set_up::kept_json.eq(written("set-up", exercise.as_str(), &kept)?),
+        ))
+        .execute(connection)?;
+    Ok(())
 }

@@ -17,6 +17,14 @@ fn well_formed(text: &str) -> bool {
         && text.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ':'))
 }
 
+/// What files of before called otherwise: the old id and today's. No two kinds of ids share one of these.
+const FORMERLY: [(&str, &str); 3] =
+    [("smith", "guided-bar"), ("smith-press", "guided-press"), ("plate-waiter-curl", "palms-under-plate-curl")];
+
+fn today(text: String) -> String {
+    FORMERLY.iter().find(|(old, _)| *old == text).map_or(text, |(_, new)| (*new).to_owned())
+}
+
 macro_rules! typed_id {
     ($($(#[$doc:meta])* $name:ident),+ $(,)?) => {$(
         $(#[$doc])*
@@ -39,14 +47,14 @@ macro_rules! typed_id {
         impl FromStr for $name {
             type Err = IdError;
             fn from_str(text: &str) -> Result<Self, IdError> {
-                if well_formed(text) { Ok(Self(text.to_owned())) } else { Err(IdError(text.to_owned())) }
+                text.to_owned().try_into()
             }
         }
 
         impl TryFrom<String> for $name {
             type Error = IdError;
             fn try_from(text: String) -> Result<Self, IdError> {
-                if well_formed(&text) { Ok(Self(text)) } else { Err(IdError(text)) }
+                if well_formed(&text) { Ok(Self(today(text))) } else { Err(IdError(text)) }
             }
         }
 
@@ -102,6 +110,15 @@ mod tests {
     #[case::of_a_region_without_heads("neck", "neck")]
     fn the_muscle_is_what_stands_before_the_dot(#[case] id: &str, #[case] muscle: &str) {
         assert_eq!(id.parse::<RegionId>().unwrap().muscle(), muscle);
+    }
+
+    #[rstest]
+    #[case::a_press("smith-press", "guided-press")]
+    #[case::a_curl("plate-waiter-curl", "palms-under-plate-curl")]
+    #[case::what_was_never_called_otherwise("db-curl", "db-curl")]
+    fn an_exercise_is_known_by_the_id_it_had_before(#[case] before: &str, #[case] now: &str) {
+        assert_eq!(before.parse::<ExerciseId>().unwrap().as_str(), now);
+        assert_eq!(ExerciseId::try_from(before.to_owned()).unwrap().as_str(), now);
     }
 
     #[rstest]

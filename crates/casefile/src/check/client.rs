@@ -184,7 +184,8 @@ fn look_weights(check: &mut Checker, at: &str, weights: &BTreeMap<String, f64>) 
 fn equipment(check: &mut Checker, at: &str, items: &[String]) -> BTreeSet<EquipmentId> {
     let mut resolved = BTreeSet::new();
     for (i, id) in items.iter().enumerate() {
-        let found = check.atlas.equipment().iter().find(|item| item.id.as_str() == id);
+        let parsed = id.parse::<EquipmentId>().ok();
+        let found = check.atlas.equipment().iter().find(|item| parsed.as_ref() == Some(&item.id));
         if let Some(item) = found {
             resolved.insert(item.id.clone());
         } else {

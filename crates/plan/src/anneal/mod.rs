@@ -368,6 +368,8 @@ mod tests {
     #[case::two_short_days(json!({"days_per_week": 2, "minutes_per_session": 40}))]
     #[case::a_day_at_home(json!({"home": {"days_per_week": 1, "equipment": ["band", "dumbbell"]}}))]
     #[case::a_left_handed_difference(json!({"dominant_hand": "left"}))]
+    #[case::drops_and_pairs(json!({"schools": {"past_failure": "drops", "turns": "pairs"}}))]
+    #[case::top_sets(json!({"schools": {"effort": "top-set", "past_failure": "partials"}}))]
     fn what_is_kept_up_agrees_with_the_objective_and_the_rules(#[case] change: serde_json::Value) {
         let problem = problem(&change);
         let model = Model::new(&problem, &Locks::default());
@@ -393,6 +395,8 @@ mod tests {
     #[case::two_short_days(json!({"days_per_week": 2, "minutes_per_session": 40}))]
     #[case::a_day_at_home(json!({"home": {"days_per_week": 1, "equipment": ["band", "dumbbell"]}}))]
     #[case::two_of_a_family(json!({"schools": {"family_rule": "several"}}))]
+    #[case::pairs(json!({"schools": {"turns": "pairs"}}))]
+    #[case::schemes_and_pairs(json!({"schools": {"effort": "top-set", "past_failure": "drops", "turns": "pairs"}}))]
     fn what_a_step_weighs_is_what_taking_it_changes(#[case] change: serde_json::Value) {
         let problem = problem(&change);
         let model = Model::new(&problem, &Locks::default());

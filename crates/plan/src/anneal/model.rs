@@ -8,6 +8,7 @@ use super::pool::{undominated, worthwhile};
 use crate::card::Card;
 use crate::cost::{ABOVE_HIGH, BELOW_LOW, strain_cost, theme_cost, use_cost};
 use crate::draft::Locks;
+use crate::pairs::Pair;
 use crate::problem::{Candidate, FLOOR_LIFT, PlanProblem};
 use crate::rules::{A_MOMENT, near_pairs, over_together};
 use crate::timing::{card_minutes, item_minutes};
@@ -15,8 +16,10 @@ use crate::week::Week;
 use assess::Class;
 use std::collections::BTreeMap;
 
-/// Doses are counted in quarter sets, the smallest fraction of the catalogue, so that sums are exact.
+/// Limits are counted in quarters, the smallest load of a set, so that sums are exact.
 const QUARTERS: f64 = 4.0;
+/// Doses are too where all sets are straight; where the parts of a scheme count a quarter of a set, in quarters of these.
+const FINE: f64 = 16.0;
 
 /// What does not change while searching.
 #[derive(Clone)]
@@ -33,8 +36,8 @@ pub(super) struct Model<'a> {
     pub favourites: Vec<usize>,
     /// Worthwhile candidates by main demand.
     pub by_demand: Vec<Vec<usize>>,
-    /// Demand, quarters a set and whether it is a main target, of all candidates one after another.
-    targets: Vec<(u32, i32, bool)>,
+    /// Of all candidates one after another.
+    targets: Vec<Target>,
     /// Where the targets of each candidate begin, and of the last one end.
     target_starts: Vec<usize>,
     pub family: Vec<usize>,
@@ -44,11 +47,15 @@ pub(super) struct Model<'a> {
     limit_starts: Vec<usize>,
     /// The most of each limit, quarters.
     pub most: Vec<i32>,
-    /// Part and what a set adds to it, of all candidates one after another.
-    floors: Vec<(u32, i32)>,
+    /// Parts of the body that a candidate adds to, of all candidates one after another.
+    floors: Vec<Target>,
     floor_starts: Vec<usize>,
-    /// The least of each part, quarters, and the price of a quarter less.
+    /// The least of each part, grains, and the price of a grain less.
     pub least: Vec<(i32, f64)>,
+    /// Whether coming into a day counts for something beside the sets.
+    pub any_once: bool,
+    /// The other of a candidate's pair and what a round of both saves, s.
+    pub partner: Vec<Option<(usize, f64)>>,
     /// What each candidate covers.
     pub covers: Vec<Vec<usize>>,
     /// What a week costs that does not have it, by cover.
@@ -100,14 +107,27 @@ impl<'a> Model<'a> {
         let covers =
             |c: &Candidate| (0..problem.covers.len()).filter(|cover| problem.covers[*cover].by(problem, c)).collect();
         let quarters = |sum: f64| (sum * QUARTERS).round() as i32;
+        let any_once = candidates.iter().any(|c| !c.usual.is_straight());
+        let grain = if any_once { FINE } else { QUARTERS };
+        let grains = |sum: f64| (sum * grain).round() as i32;
+        let target = |c: &Candidate, to: usize, share: f64, main: bool| Target {
+            to: to as u32,
+            a_set: grains(share * c.usual.counts.a_set),
+            once: grains(share * c.usual.counts.once),
+            main,
+        };
         let limits = |c: &Candidate| adds(problem.limits.iter().map(|limit| quarters(limit.per_set(c))));
-        let floors = |c: &Candidate| adds(problem.floors.iter().map(|floor| quarters(floor.per_set(c))));
+        let floors = |c: &Candidate| -> Vec<Target> {
+            let shares = problem.floors.iter().map(|floor| floor.share(c)).enumerate();
+            shares.filter(|(_, share)| *share > 0.0).map(|(floor, share)| target(c, floor, share, false)).collect()
+        };
         let place = |session: usize| (0..candidates.len()).map(move |c| theme_cost(problem, session, c));
         let wanted = |d: usize| i32::from(problem.demands[d].dose.sessions_low).min(problem.days.len() as i32);
         let mut locked = vec![0; problem.days.len() * candidates.len()];
         for (session, card) in &locks.0 {
             locked[session * candidates.len() + card.candidate] = card.sets;
         }
+        let partner = partners(problem, &locked);
         Self {
             favourites: Vec::new(),
             locked,
@@ -122,15 +142,17 @@ impl<'a> Model<'a> {
             target_starts: starts(candidates.iter().map(|c| c.targets.len())),
             targets: candidates
                 .iter()
-                .flat_map(|c| c.targets.iter().map(|(d, f)| (*d as u32, (f * QUARTERS).round() as i32, *f >= 1.0)))
+                .flat_map(|c| c.targets.iter().map(|(d, f)| target(c, *d, *f, *f >= 1.0)).collect::<Vec<_>>())
                 .collect(),
+            any_once,
+            partner,
             families: families.len(),
             limit_starts: starts(candidates.iter().map(|c| limits(c).len())),
             limits: candidates.iter().flat_map(limits).collect(),
             most: problem.limits.iter().map(|limit| (limit.most * QUARTERS + 1e-6).floor() as i32).collect(),
             floor_starts: starts(candidates.iter().map(|c| floors(c).len())),
             floors: candidates.iter().flat_map(floors).collect(),
-            least: problem.floors.iter().map(|floor| (quarters(floor.least), floor.price / QUARTERS)).collect(),
+            least: problem.floors.iter().map(|floor| (grains(floor.least), floor.price / grain)).collect(),
             covers: candidates.iter().map(covers).collect(),
             cover_price: problem.covers.iter().map(|cover| cover.price).collect(),
             place_cost: (0..problem.days.len()).flat_map(place).collect(),
@@ -143,7 +165,7 @@ impl<'a> Model<'a> {
                 .collect(),
             set_cost: (0..candidates.len()).map(|c| strain_cost(problem, c)).collect(),
             use_cost: (0..candidates.len()).map(|c| use_cost(problem, c)).collect(),
-            asks: (0..demands).map(|d| asks(problem, d, if chosen(d) { wanted(d) } else { 0 })).collect(),
+            asks: (0..demands).map(|d| asks(problem, d, if chosen(d) { wanted(d) } else { 0 }, grain)).collect(),
             one_sided: candidates.iter().map(|c| c.one_sided).collect(),
             near_pairs: near_pairs(&problem.days),
             // A full session is full however its seconds are added up, by the rule's own measure.
@@ -167,8 +189,8 @@ impl<'a> Model<'a> {
         Self { favourites: self.worthwhile.iter().copied().filter(used).collect(), ..self.clone() }
     }
 
-    /// Demand, quarters a set and whether it is a main target, of a candidate.
-    pub fn targets_of(&self, candidate: usize) -> &[(u32, i32, bool)] {
+    /// Demands that a candidate adds to.
+    pub fn targets_of(&self, candidate: usize) -> &[Target] {
         &self.targets[self.target_starts[candidate]..self.target_starts[candidate + 1]]
     }
 
@@ -177,15 +199,15 @@ impl<'a> Model<'a> {
         &self.limits[self.limit_starts[candidate]..self.limit_starts[candidate + 1]]
     }
 
-    /// Parts that a set of a candidate adds to, and by how many quarters.
-    pub fn floors_of(&self, candidate: usize) -> &[(u32, i32)] {
+    /// Parts that a candidate adds to.
+    pub fn floors_of(&self, candidate: usize) -> &[Target] {
         &self.floors[self.floor_starts[candidate]..self.floor_starts[candidate + 1]]
     }
 
-    /// What a part costs that gets so many quarter sets.
-    pub fn floor_cost(&self, floor: usize, quarters: i32) -> f64 {
+    /// What a part costs that gets so many grains.
+    pub fn floor_cost(&self, floor: usize, grains: i32) -> f64 {
         let (least, price) = self.least[floor];
-        price * f64::from((least - quarters).max(0))
+        price * f64::from((least - grains).max(0))
     }
 
     /// Sets by cell as the rest of the crate has them.
@@ -206,6 +228,34 @@ impl<'a> Model<'a> {
     pub fn fits(&self, session: usize, candidate: usize) -> bool {
         self.problem.candidates[candidate].stands[usize::from(self.problem.home[session])]
     }
+}
+
+/// What a candidate gives to a demand or a part, grains.
+#[derive(Clone, Copy)]
+pub(super) struct Target {
+    /// Which.
+    pub to: u32,
+    /// A set.
+    pub a_set: i32,
+    /// Being done on a day at all.
+    pub once: i32,
+    /// Whether it is a main target.
+    pub main: bool,
+}
+
+impl Target {
+    /// What so many sets more on so many days more give.
+    pub fn gives(&self, sets: i32, days: i32) -> i32 {
+        sets * self.a_set + days * self.once
+    }
+}
+
+/// The other of each candidate's pair and what a round saves, s; what is locked stands where the coach has it, in turns or not.
+fn partners(problem: &PlanProblem, locked: &[u16]) -> Vec<Option<(usize, f64)>> {
+    let count = problem.candidates.len();
+    let free = |candidate: usize| locked.iter().skip(candidate).step_by(count).all(|sets| *sets == 0);
+    let pairs: Vec<&Pair> = problem.pairs.iter().filter(|pair| pair.of.iter().all(|c| free(*c))).collect();
+    (0..count).map(|c| pairs.iter().find_map(|pair| Some((pair.partner(c)?, pair.saves_s)))).collect()
 }
 
 /// Seconds that the schemes of a session's locked cards take beside straight sets.
@@ -236,26 +286,26 @@ fn adds(quarters: impl Iterator<Item = i32>) -> Vec<(u32, i32)> {
         .collect()
 }
 
-fn asks(problem: &PlanProblem, demand: usize, sessions: i32) -> Asks {
+fn asks(problem: &PlanProblem, demand: usize, sessions: i32, grain: f64) -> Asks {
     let wanted = &problem.demands[demand];
     Asks {
-        low: wanted.dose.low * QUARTERS,
-        aim: wanted.dose.aim * QUARTERS,
-        high: wanted.dose.high * QUARTERS,
-        price: wanted.weight / QUARTERS,
+        low: wanted.dose.low * grain,
+        aim: wanted.dose.aim * grain,
+        high: wanted.dose.high * grain,
+        price: wanted.weight / grain,
         sessions,
         daily: wanted.daily,
         uneven: wanted.weaker.is_some() && problem.candidates.iter().any(|c| c.one_sided && c.trains(demand)),
     }
 }
 
-/// What the search asks of a demand. Doses in quarter sets.
+/// What the search asks of a demand. Doses in grains.
 #[derive(Clone, Copy)]
 pub(super) struct Asks {
     low: f64,
     aim: f64,
     high: f64,
-    /// Price of a quarter set below the aim.
+    /// Price of a grain below the aim.
     price: f64,
     /// Sessions a chosen region should be worked in, 0 for others.
     pub sessions: i32,
@@ -266,9 +316,9 @@ pub(super) struct Asks {
 }
 
 impl Asks {
-    /// Weighted shortfall and overshoot of a dose, quarter sets.
-    pub fn cost(&self, quarters: i32) -> f64 {
-        let dose = f64::from(quarters);
+    /// Weighted shortfall and overshoot of a dose, grains.
+    pub fn cost(&self, grains: i32) -> f64 {
+        let dose = f64::from(grains);
         let short = BELOW_LOW * (self.low - dose).max(0.0) + (self.aim - dose).max(0.0);
         self.price * (short + ABOVE_HIGH * (dose - self.high).max(0.0))
     }

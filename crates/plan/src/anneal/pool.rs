@@ -26,7 +26,9 @@ fn dominates(problem: &PlanProblem, better: usize, worse: usize) -> bool {
     let same = better != worse
         && a.exercise.family == b.exercise.family
         && a.exercise.targets == b.exercise.targets
-        && a.one_sided == b.one_sided;
+        && a.one_sided == b.one_sided
+        && a.usual.counts == b.usual.counts
+        && !problem.pairs.iter().any(|pair| pair.of.contains(&worse));
     let stretches = |c: &Candidate, region| c.exercise.loads_stretched(region);
     let minutes = |sets: u16| item_minutes(a, sets) - item_minutes(b, sets);
     let no_worse = same

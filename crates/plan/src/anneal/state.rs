@@ -3,7 +3,8 @@
 // Sets, sessions and exercises of a week are counted in hundreds at most: no cast here loses anything.
 #![allow(clippy::cast_possible_truncation, clippy::cast_possible_wrap)]
 
-use super::model::Model;
+use super::SETS_LOW;
+use super::model::{Model, Target};
 use crate::aims::NOT_STRETCHED;
 use crate::cost::{EXERCISES_AT_LEAST, MINUTE, SESSION_MISSED, THIN_SESSION};
 use crate::rules::{DIRECT_SETS_A_SESSION, exercise_caps};
@@ -20,7 +21,7 @@ pub(super) struct State {
     /// What each demand costs now, and each part.
     pub dose_cost: Vec<f64>,
     pub part_cost: Vec<f64>,
-    /// What another quarter set saves, by demand.
+    /// What another grain saves, by demand.
     saves: Vec<f64>,
     pub direct: Vec<i32>,
     pub worked: Vec<i32>,
@@ -29,8 +30,9 @@ pub(super) struct State {
     pub used: Vec<u16>,
     /// Sets of a candidate in the week.
     pub week_sets: Vec<i32>,
-    /// Sum of each limit, and of each part, quarters.
+    /// Sum of each limit, quarters.
     pub loads: Vec<i32>,
+    /// Sum of each part, grains.
     pub parts: Vec<i32>,
     /// Exercises that cover something, by cover.
     pub covered: Vec<i32>,
@@ -109,10 +111,11 @@ impl State {
         self.sets[session * model.candidates + candidate]
     }
 
-    /// What another quarter set of each of a candidate's regions saves, for the time it takes, 1/s.
+    /// What another set of a candidate saves, for the time it takes, 1/s; of what counts once for a day, half of that with it.
     pub fn worth(&self, model: &Model, candidate: usize) -> f64 {
         let targets = model.targets_of(candidate).iter();
-        let saves = targets.map(|&(demand, quarters, _)| f64::from(quarters) * self.saves[demand as usize]);
+        let set = |target: &Target| f64::from(target.a_set) + f64::from(target.once) / f64::from(SETS_LOW);
+        let saves = targets.map(|target| set(target) * self.saves[target.to as usize]);
         saves.sum::<f64>() / model.seconds[candidate].1
     }
 
@@ -147,12 +150,17 @@ impl State {
         }
         self.broken += self.over_caps(model, candidate) - over;
         self.take_time(model, session, f64::from(by) * model.seconds[candidate].1);
+        if let Some((partner, saves_s)) = model.partner[candidate] {
+            let there = self.of(model, session, partner);
+            self.take_time(model, session, saves_s * (f64::from(there.min(old)) - f64::from(there.min(new))));
+        }
         self.cost += f64::from(by) * model.set_cost[candidate];
-        self.loads_change(model, session, candidate, by);
-        for &(demand, quarters, main) in model.targets_of(candidate) {
-            let demand = demand as usize;
-            self.dose_changes(model, demand, by * quarters);
-            if main {
+        let comes = i32::from(new > 0) - i32::from(old > 0);
+        self.loads_change(model, session, candidate, by, comes);
+        for target in model.targets_of(candidate) {
+            let demand = target.to as usize;
+            self.dose_changes(model, demand, target.gives(by, comes));
+            if target.main {
                 self.direct_changes(model, session, candidate, demand, by);
             }
         }
@@ -166,16 +174,16 @@ impl State {
     }
 
     /// What is added up against limits, parts and the spine.
-    fn loads_change(&mut self, model: &Model, session: usize, candidate: usize, by: i32) {
+    fn loads_change(&mut self, model: &Model, session: usize, candidate: usize, by: i32, comes: i32) {
         for &(limit, quarters) in model.limits_of(candidate) {
             let (sum, most) = (&mut self.loads[limit as usize], model.most[limit as usize]);
             let before = (*sum - most).max(0);
             *sum += by * quarters;
             self.over_loads += (*sum - most).max(0) - before;
         }
-        for &(floor, quarters) in model.floors_of(candidate) {
-            let floor = floor as usize;
-            self.parts[floor] += by * quarters;
+        for target in model.floors_of(candidate) {
+            let floor = target.to as usize;
+            self.parts[floor] += target.gives(by, comes);
             let cost = model.floor_cost(floor, self.parts[floor]);
             self.cost += cost - std::mem::replace(&mut self.part_cost[floor], cost);
         }

@@ -102,18 +102,23 @@ impl State {
         if let &[(session, candidate, new)] = changes {
             let (by, comes) = self.by(model, session, candidate, new);
             let (set_up, per_set) = model.seconds[candidate];
-            let seconds = f64::from(by) * per_set + f64::from(comes) * set_up;
+            let mut seconds = f64::from(by) * per_set + f64::from(comes) * set_up;
+            if let Some((partner, saves_s)) = model.partner[candidate] {
+                let there = self.of(model, session, partner);
+                let rounds = |sets: u16| f64::from(there.min(sets));
+                seconds += saves_s * (rounds(self.of(model, session, candidate)) - rounds(new));
+            }
             self.weigh_session(model, session, comes, seconds, &mut weighed);
             for &(limit, quarters) in model.limits_of(candidate) {
                 weighed.over_loads += self.over_load(model, limit as usize, by * quarters);
             }
-            for &(floor, quarters) in model.floors_of(candidate) {
-                weighed.cost += self.part_cost(model, floor as usize, by * quarters);
+            for target in model.floors_of(candidate) {
+                weighed.cost += self.part_cost(model, target.to as usize, target.gives(by, comes));
             }
             weighed.cost += f64::from(by) * model.set_cost[candidate];
             weighed.cost += f64::from(comes) * model.place_cost[session * model.candidates + candidate];
-            for &(demand, quarters, _) in model.targets_of(candidate) {
-                weighed.cost += self.dose_cost(model, demand as usize, by * quarters);
+            for target in model.targets_of(candidate) {
+                weighed.cost += self.dose_cost(model, target.to as usize, target.gives(by, comes));
             }
             let before = i32::from(self.used[candidate]);
             weighed.cost += model.use_cost[candidate] * first_use(before, comes);
@@ -133,18 +138,19 @@ impl State {
                 limits |= 1 << limit;
                 scratch.loads[limit as usize] += by * quarters;
             }
-            for &(floor, quarters) in model.floors_of(candidate) {
-                parts |= 1 << floor;
-                scratch.parts[floor as usize] += by * quarters;
+            for target in model.floors_of(candidate) {
+                parts |= 1 << target.to;
+                scratch.parts[target.to as usize] += target.gives(by, comes);
             }
             scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
             scratch.items[session] += comes;
             scratch.used[candidate] += comes;
-            for &(demand, quarters, _) in model.targets_of(candidate) {
-                demands |= 1 << demand;
-                scratch.total[demand as usize] += by * quarters;
+            for target in model.targets_of(candidate) {
+                demands |= 1 << target.to;
+                scratch.total[target.to as usize] += target.gives(by, comes);
             }
         }
+        self.weigh_pairs(model, changes, scratch);
         for &(_, candidate, _) in changes {
             let by = take(&mut scratch.used[candidate]);
             weighed.cost += model.use_cost[candidate] * first_use(i32::from(self.used[candidate]), by);
@@ -168,7 +174,10 @@ impl State {
     /// Whether a step leaves every exercise its sets of the week, as items that change their day do.
     fn only_moves(&self, model: &Model, changes: &[Change]) -> bool {
         let by = |place: usize| self.by(model, changes[place].0, changes[place].1, changes[place].2).0;
-        let pair = |a: usize, b: usize| changes[a].1 == changes[b].1 && by(a) + by(b) == 0;
+        let comes = |place: usize| self.by(model, changes[place].0, changes[place].1, changes[place].2).1;
+        let pair = |a: usize, b: usize| {
+            changes[a].1 == changes[b].1 && by(a) + by(b) == 0 && (!model.any_once || comes(a) + comes(b) == 0)
+        };
         match changes.len() {
             2 => pair(0, 1),
             4 => pair(0, 3) && pair(1, 2),
@@ -187,11 +196,28 @@ impl State {
             scratch.seconds[session] += f64::from(by) * per_set + f64::from(comes) * set_up;
             scratch.items[session] += comes;
         }
+        self.weigh_pairs(model, changes, scratch);
         for session in bits(sessions) {
             let (items, seconds) = (take(&mut scratch.items[session]), std::mem::take(&mut scratch.seconds[session]));
             self.weigh_session(model, session, items, seconds, &mut weighed);
         }
         weighed
+    }
+
+    /// What rounds of pairs save more or less, s, where a step changes one of a pair or both.
+    fn weigh_pairs(&self, model: &Model, changes: &[Change], scratch: &mut Scratch) {
+        for (place, &(session, candidate, new)) in changes.iter().enumerate() {
+            let Some((partner, saves_s)) = model.partner[candidate] else { continue };
+            let with = changes.iter().position(|(s, c, _)| (*s, *c) == (session, partner));
+            // Where both change, the pair is weighed with the later of the two.
+            if with.is_some_and(|with| with > place) {
+                continue;
+            }
+            let there = self.of(model, session, partner);
+            let before = there.min(self.of(model, session, candidate));
+            let after = with.map_or(there, |with| changes[with].2).min(new);
+            scratch.seconds[session] += saves_s * (f64::from(before) - f64::from(after));
+        }
     }
 
     /// Sets that a change adds, and whether the exercise comes (1) or goes (-1).
@@ -229,9 +255,9 @@ impl State {
                 floor_lifts = true;
                 scratch.floor_lifts[session] += comes;
             }
-            for &(demand, _, main) in model.targets_of(candidate) {
-                if main {
-                    let demand = demand as usize;
+            for target in model.targets_of(candidate) {
+                if target.main {
+                    let demand = target.to as usize;
                     demands |= 1 << demand;
                     scratch.direct[session * model.demands + demand] += by;
                     scratch.all_direct[demand] += by;

@@ -30,6 +30,9 @@ impl PlanProblem {
         for cover in &self.covers {
             (&cover.of, cover.price.to_bits()).hash(&mut hasher);
         }
+        for pair in &self.pairs {
+            (pair.of, pair.saves_s.to_bits()).hash(&mut hasher);
+        }
         for candidate in worthwhile(self) {
             self.hash_candidate(&self.candidates[candidate], &mut hasher);
         }
@@ -43,6 +46,7 @@ impl PlanProblem {
         (exercise.axial.to_bits(), &exercise.joints, &exercise.loads_joint).hash(hasher);
         (exercise.movement, &exercise.actions).hash(hasher);
         [item_minutes(candidate, 1), item_minutes(candidate, 2)].map(f64::to_bits).hash(hasher);
+        [candidate.usual.counts.once, candidate.usual.counts.a_set].map(f64::to_bits).hash(hasher);
         for (demand, fraction) in &candidate.targets {
             (demand, fraction.to_bits(), exercise.loads_stretched(&self.demands[*demand].region)).hash(hasher);
         }
@@ -79,7 +83,9 @@ mod tests {
     #[case::a_merit(|p: &mut PlanProblem| p.candidates[0].merit += 1.0)]
     #[case::a_fraction(|p: &mut PlanProblem| p.candidates[0].targets[0].1 = 0.25)]
     #[case::a_place(|p: &mut PlanProblem| p.candidates[0].stands = [false, false])]
-    #[case::a_rest(|p: &mut PlanProblem| p.candidates[0].time.rest_s += 15)]
+    #[case::a_rest(|p: &mut PlanProblem| p.candidates[0].usual.seconds.a_set += 15.0)]
+    #[case::what_a_scheme_counts(|p: &mut PlanProblem| p.candidates[0].usual.counts.once += 0.5)]
+    #[case::a_pair(|p: &mut PlanProblem| p.pairs.push(crate::Pair { of: [0, 1], saves_s: 30.0 }))]
     #[case::an_exercise(|p: &mut PlanProblem| { p.candidates.pop(); })]
     #[case::a_cue_which_no_model_has(|p: &mut PlanProblem| p.candidates[0].cues.clear())]
     fn keys_differ_where_the_exported_models_do(#[case] change: fn(&mut PlanProblem)) {

@@ -149,7 +149,7 @@ impl Weekly {
         }
         for floor in problem.floors.iter().filter(|floor| floor.least > 0.0) {
             let slack = self.model.add_var(floor.price, (0.0, f64::INFINITY));
-            let mut terms = over(&self.cells, &|c| floor.per_set(c));
+            let mut terms = counted(problem, &self.cells, |c| floor.share(c));
             terms.push((slack, 1.0));
             self.model.add_constraint(terms, Ge, floor.least);
         }
@@ -183,6 +183,7 @@ impl Weekly {
                 let (a_set, a_day) = minutes(&problem.candidates[cell.candidate]);
                 vec![(cell.sets, a_set), (cell.days, a_day)]
             });
+            time.extend(self.rounds(problem, home));
             time.push((filled, WARM_UP_S / 60.0 - problem.minutes));
             self.model.add_constraint(time, Le, 0.0);
             let mut count = self.terms(home, |cell| vec![(cell.days, 1.0)]);
@@ -203,10 +204,26 @@ impl Weekly {
         }
     }
 
+    /// Rounds of pairs at a place, each of which saves time: at most as many as each of the two has sets.
+    fn rounds(&mut self, problem: &PlanProblem, home: bool) -> Terms {
+        let mut saved = Terms::new();
+        for pair in &problem.pairs {
+            let sets = |candidate: usize| {
+                self.cells.iter().find(|cell| cell.home == home && cell.candidate == candidate).map(|cell| cell.sets)
+            };
+            let [Some(one), Some(other)] = pair.of.map(sets) else { continue };
+            let minutes = pair.saves_s / 60.0;
+            let rounds = self.model.add_var(-MINUTE * minutes, (0.0, f64::INFINITY));
+            self.model.add_constraint([(rounds, 1.0), (one, -1.0)], Le, 0.0);
+            self.model.add_constraint([(rounds, 1.0), (other, -1.0)], Le, 0.0);
+            saved.push((rounds, -minutes));
+        }
+        saved
+    }
+
     /// Sets of a demand, by its fraction.
     fn dose(&self, problem: &PlanProblem, demand: usize) -> Terms {
-        let fraction = |cell: &Cell| problem.candidates[cell.candidate].fraction(demand);
-        self.cells.iter().map(|cell| (cell.sets, fraction(cell))).filter(|(_, f)| *f > 0.0).collect()
+        counted(problem, &self.cells, |candidate| candidate.fraction(demand))
     }
 
     fn doses(&mut self, problem: &PlanProblem, demand: usize) {
@@ -242,8 +259,7 @@ impl Weekly {
             self.used.keys().copied().filter(|c| problem.candidates[*c].fraction(demand) > 0.0).collect();
         let mut used: Terms = vec![(slack, 1.0)];
         for candidate in &helps {
-            let most = problem.candidates[*candidate].fraction(demand) * self.most_sets(problem, *candidate);
-            used.push((self.used[candidate], most.min(line)));
+            used.push((self.used[candidate], self.most_counted(problem, *candidate, demand).min(line)));
         }
         self.model.add_constraint(used, Ge, line);
         let a_day = f64::from(crate::anneal::SETS_HIGH);
@@ -253,7 +269,10 @@ impl Weekly {
         }
         let mut days: Terms = vec![(slack, 1.0 / (a_day * part))];
         for cell in &self.cells {
-            let fraction = problem.candidates[cell.candidate].fraction(demand);
+            let of = &problem.candidates[cell.candidate];
+            // A day gives at most this share of `a_day`.
+            let most = (of.usual.counts.once + cell.a_day * of.usual.counts.a_set) / a_day;
+            let fraction = of.fraction(demand) * most.max(1.0);
             if fraction > 0.0 {
                 days.push((cell.days, fraction.floor() + (fraction.fract() / part).min(1.0)));
             }
@@ -264,21 +283,23 @@ impl Weekly {
     /// No exercise alone gives a region more than the high line and what lies over it.
     fn held_under(&mut self, problem: &PlanProblem, demand: usize, over: Variable, high: f64) {
         for (candidate, used) in &self.used {
-            let fraction = problem.candidates[*candidate].fraction(demand);
-            if fraction <= 0.0 || fraction * self.most_sets(problem, *candidate) <= high {
+            if self.most_counted(problem, *candidate, demand) <= high {
                 continue;
             }
             let mut terms: Terms = vec![(*used, -high), (over, -1.0)];
-            terms.extend(self.cells.iter().filter(|c| c.candidate == *candidate).map(|c| (c.sets, fraction)));
+            let cells = self.cells.iter().filter(|cell| cell.candidate == *candidate);
+            terms.extend(counted(problem, cells, |candidate| candidate.fraction(demand)));
             self.model.add_constraint(terms, Le, 0.0);
         }
     }
 
-    /// The most sets of an exercise a week can hold.
-    fn most_sets(&self, problem: &PlanProblem, candidate: usize) -> f64 {
-        let cells = self.cells.iter().filter(|cell| cell.candidate == candidate);
-        let days = cells.map(|cell| cell.most_days * cell.a_day).sum::<f64>();
-        days.min(f64::from(problem.candidates[candidate].caps.sets))
+    /// The most that an exercise can give a demand in a week.
+    fn most_counted(&self, problem: &PlanProblem, candidate: usize, demand: usize) -> f64 {
+        let of = &problem.candidates[candidate];
+        let cells = || self.cells.iter().filter(|cell| cell.candidate == candidate);
+        let sets = cells().map(|cell| cell.most_days * cell.a_day).sum::<f64>().min(f64::from(of.caps.sets));
+        let days = cells().map(|cell| cell.most_days).sum::<f64>().min(f64::from(of.caps.sessions));
+        of.fraction(demand) * (sets * of.usual.counts.a_set + days * of.usual.counts.once)
     }
 
     fn sessions_of(&mut self, problem: &PlanProblem, demand: usize) {
@@ -337,6 +358,20 @@ impl Weekly {
         }
         self.model.add_constraint(share, Ge, 0.0);
     }
+}
+
+/// What the sets of cells count as, times a share: so much a set and so much a day.
+fn counted<'a>(
+    problem: &PlanProblem,
+    cells: impl IntoIterator<Item = &'a Cell>,
+    share: impl Fn(&Candidate) -> f64,
+) -> Terms {
+    let terms = cells.into_iter().flat_map(|cell| {
+        let of = &problem.candidates[cell.candidate];
+        let (share, counts) = (share(of), of.usual.counts);
+        [(cell.sets, share * counts.a_set), (cell.days, share * counts.once)]
+    });
+    terms.filter(|(_, factor)| factor.abs() > 0.0).collect()
 }
 
 /// Minutes of one set, and of a day's setting up with the extra sets.

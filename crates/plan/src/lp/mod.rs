@@ -1,7 +1,7 @@
 //! The optimisation model of a week in LP format, for any solver that reads it: the same objective, the same rules.
 //!
-//! `x` are sets of an exercise in a session, `y` whether it is done there, `u` whether it is done at all. The constant of the
-//! objective is the variable `one`, fixed at 1.
+//! `x` are sets of an exercise in a session, `y` whether it is done there, `u` whether it is done at all, `g` rounds of a pair that
+//! is run in turns. The constant of the objective is the variable `one`, fixed at 1.
 
 pub(crate) mod rules;
 
@@ -155,6 +155,7 @@ impl Writer<'_> {
             count.add(1.0, y(session, candidate));
             families.entry(&of.exercise.family).or_default().add(1.0, y(session, candidate));
         }
+        self.pairs(session, &mut time);
         for (variable, minutes) in &time.0 {
             self.objective.add(MINUTE * minutes, variable.clone());
         }
@@ -177,13 +178,39 @@ impl Writer<'_> {
         self.objective.add(THIN_SESSION, format!("thin_{session}"));
     }
 
+    /// Rounds of pairs in a session: as many as both have sets for, each of which saves time.
+    fn pairs(&mut self, session: usize, time: &mut Sum) {
+        let open = self.open(session);
+        for (place, pair) in self.problem.pairs.iter().enumerate() {
+            if !pair.of.iter().all(|candidate| open.contains(candidate)) {
+                continue;
+            }
+            let rounds = format!("g_{session}_{place}");
+            for (name, candidate) in ["one", "other"].into_iter().zip(pair.of) {
+                let mut most = Sum::default();
+                most.add(1.0, &rounds);
+                most.add(-1.0, x(session, candidate));
+                self.row(&format!("{rounds}_{name}"), &most, "<=", 0.0);
+            }
+            time.add(-pair.saves_s / 60.0, rounds);
+        }
+    }
+
     /// Fractional sets of a demand in a session.
     fn dose(&self, session: usize, demand: usize) -> Sum {
         let mut sum = Sum::default();
         for candidate in self.open(session) {
-            sum.add(self.problem.candidates[candidate].fraction(demand), x(session, candidate));
+            let of = &self.problem.candidates[candidate];
+            self.counted(&mut sum, session, candidate, of.fraction(demand));
         }
         sum
+    }
+
+    /// Adds what a candidate's sets count as in a session, times a share.
+    fn counted(&self, sum: &mut Sum, session: usize, candidate: usize, share: f64) {
+        let counts = self.problem.candidates[candidate].usual.counts;
+        sum.add(share * counts.a_set, x(session, candidate));
+        sum.add(share * counts.once, y(session, candidate));
     }
 
     /// Direct sets of a demand in a session.
@@ -269,7 +296,9 @@ impl Writer<'_> {
     }
 
     fn text(&self) -> String {
-        let mut text = String::from("\\ The week of a plan. x: sets in a session, y: done there, u: done at all.\n");
+        let mut text = String::from(
+            "\\ The week of a plan. x: sets in a session, y: done there, u: done at all, g: rounds of a pair.\n",
+        );
         for &candidate in &self.worthwhile {
             let _ = writeln!(text, "\\ candidate {candidate}: {}", self.problem.candidates[candidate].exercise.id);
         }

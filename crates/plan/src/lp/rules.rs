@@ -19,7 +19,12 @@ impl Writer<'_> {
         }
         for (place, floor) in problem.floors.iter().enumerate().filter(|(_, floor)| floor.least > 0.0) {
             let slack = format!("floor_{place}");
-            let mut sum = self.over_week(|candidate| floor.per_set(&problem.candidates[candidate]));
+            let mut sum = Sum::default();
+            for session in 0..problem.days.len() {
+                for candidate in self.open(session) {
+                    self.counted(&mut sum, session, candidate, floor.share(&problem.candidates[candidate]));
+                }
+            }
             sum.add(1.0, &slack);
             self.row(&slack, &sum, ">=", floor.least);
             self.objective.add(floor.price, slack);

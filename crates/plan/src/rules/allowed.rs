@@ -187,7 +187,7 @@ mod tests {
         json!({"screens": {"blades_retract": false}}), "seated-row-mid", Some("waits until the shoulder blades can be drawn together")
     )]
     #[case::what_teaches_the_blades(json!({"screens": {"blades_retract": false}}), "cable-blade-squeeze", None)]
-    #[case::only_to_be_named(json!({}), "plate-waiter-curl", Some("is advised against"))]
+    #[case::only_to_be_named(json!({}), "palms-under-plate-curl", Some("is advised against"))]
     fn an_exercise_is_refused_with_the_rule_in_the_way(
         #[case] brief: Value,
         #[case] id: &str,

@@ -94,7 +94,7 @@ impl ByHand {
     fn draft(&self, problem: &PlanProblem) -> Draft {
         let card = |(id, sets): (ExerciseId, u16)| {
             let candidate = problem.place_of(&id).unwrap_or_else(|| panic!("{}: no {id}", self.id));
-            Card::straight(problem, candidate, sets)
+            Card::usual(problem, candidate, sets)
         };
         Draft { sessions: self.cards().into_iter().map(|day| day.into_iter().map(card).collect()).collect() }
     }

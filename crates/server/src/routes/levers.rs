@@ -54,10 +54,10 @@ pub(crate) struct BestQuery {
 
 /// An exercise with its movement; the practice's own have none.
 fn known<'a>(knowledge: &'a Knowledge, id: &str) -> Result<(&'a Exercise, &'static Movement), ApiError> {
-    let exercise = knowledge.atlas.exercises().iter().find(|exercise| exercise.id.as_str() == id);
+    let exercise = id.parse().ok().and_then(|id| knowledge.atlas.exercise(&id));
     let exercise = exercise.ok_or_else(|| ApiError::NotFound("There is no such exercise.".to_owned()))?;
-    let movement =
-        Movement::of(id).ok_or_else(|| ApiError::NotFound("This exercise has no movement yet.".to_owned()))?;
+    let movement = Movement::of(exercise.id.as_str())
+        .ok_or_else(|| ApiError::NotFound("This exercise has no movement yet.".to_owned()))?;
     Ok((exercise, movement))
 }
 

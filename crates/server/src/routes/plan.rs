@@ -20,7 +20,7 @@ use jiff::{ToSpan, Unit};
 use plan::{Effort, Proof, prove, swaps};
 use serde::Deserialize;
 use std::time::Instant;
-use store::{NewIssue, Store};
+use store::{NewIssue, SetUpSaid, Store};
 use tokio::sync::mpsc;
 
 /// The week a round's board shows: as it is kept; else what the client was given in this round; else the planner's own.
@@ -304,17 +304,12 @@ pub(crate) async fn issue_plan(
         let (issued_by, issued_by_id) = (signed_in.0.name, Some(signed_in.0.id));
         // What the coach wrote of a set-up is remembered for the next plans.
         let client_id = store.round(&id)?.client_id;
-        for card in week.sessions.iter().flat_map(|day| &day.items) {
-            let written = &card.written;
-            if let Ok(exercise) = card.exercise.parse()
-                && (!written.set_up.is_empty() || written.variant.is_some())
-            {
-                store.keep_set_up(&client_id, &exercise, (issued_on, &issued_by), |kept| {
-                    kept.numbers.extend(written.set_up.clone());
-                    kept.variant = written.variant.clone().or_else(|| kept.variant.take());
-                })?;
-            }
-        }
+        let cards = week.sessions.iter().flat_map(|day| &day.items);
+        let said = cards.filter_map(|card| {
+            let (numbers, variant) = (card.written.set_up.clone(), card.written.variant.clone());
+            Some(SetUpSaid { exercise: card.exercise.parse().ok()?, numbers, variant })
+        });
+        store.keep_said(&client_id, (issued_on, &issued_by), &said.collect::<Vec<_>>())?;
         let new = NewIssue { round_id: id.clone(), issued_on, starts_on, issued_by, issued_by_id, week, plan };
         Ok(IssuedSummary::from(&store.issue_plan(&new)?))
     });

@@ -44,7 +44,8 @@ export function PhotosPage() {
       if (value) params.set(key, value);
       else params.delete(key);
     }
-    setSearch(params, { replace: true });
+    // At once: a key pressed right after a region is picked judges that one and not the one before.
+    setSearch(params, { replace: true, flushSync: true });
   };
   const say = (failure: unknown) => message.error(problemOf(failure)?.detail ?? t("error.unknown"));
   const name = (photo: Photo, as: string) =>
