@@ -1,7 +1,8 @@
 """Checks the exported optimisation model against HiGHS (Huangfu & Hall 2018, Math. Prog. Comp. 10:119-142).
 
-    python reference/plan_lp.py BINARY CASE.json [SECONDS]
+    python reference/plan_lp.py BINARY CASE.json [SECONDS] [SCHOOL=ANSWER ...]
 
+Answers are laid over those of the case: top sets, drops and pairs change the model.
 The plan found is fixed in the model: HiGHS must find it feasible and give it the same objective within 1e-6. Then HiGHS solves the
 model on its own for SECONDS (60 when not given, 0 to leave it out) and both are printed with the bound it proved.
 """
@@ -50,12 +51,17 @@ def fixed_objective(path, plan):
 def main():
     binary, case = sys.argv[1], sys.argv[2]
     seconds = float(sys.argv[3]) if len(sys.argv) > 3 else 60.0
+    answers = dict(answer.split("=", 1) for answer in sys.argv[4:])
     with tempfile.TemporaryDirectory() as directory:
         path = Path(directory) / "week.lp"
+        taught = json.loads(Path(case).read_text())
+        taught["client"].setdefault("schools", {}).update(answers)
+        case = Path(directory) / Path(case).name
+        case.write_text(json.dumps(taught))
         out = subprocess.run([binary, "plan", case, "--lp", path], check=True, capture_output=True, text=True)
         plan = json.loads(out.stdout)
         days = {1: [1], 2: [1, 4], 3: [1, 3, 5], 4: [1, 2, 4, 5], 5: [1, 2, 3, 5, 6], 6: [1, 2, 3, 4, 5, 6], 7: range(1, 8)}
-        plan["days"] = days[json.loads(Path(case).read_text())["client"]["days_per_week"]]
+        plan["days"] = days[taught["client"]["days_per_week"]]
         own = fixed_objective(path, plan)
         if abs(own - plan["objective"]) > 1e-6:
             sys.exit(f"the plan costs {plan['objective']} here and {own} in the exported model")

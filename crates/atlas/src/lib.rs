@@ -39,7 +39,7 @@ pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
 pub use scheme::{Fails, LoadStep, Pairing, PartKind, PartRule, PlannedPart, STRAIGHT, Scheme};
-pub use school::{School, SchoolCue, SchoolOption, SchoolRest, SchoolScheme};
+pub use school::{School, SchoolAbout, SchoolCue, SchoolOption, SchoolRest, SchoolScheme};
 pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
 pub use variant::{SetUpField, Variant};

@@ -14,6 +14,8 @@ use utoipa::ToSchema;
 pub struct School {
     /// Key in the case file's `schools`.
     pub id: String,
+    /// What it is about.
+    pub about: SchoolAbout,
     /// The question.
     pub question: String,
     /// The option used when nothing is chosen.
@@ -23,6 +25,22 @@ pub struct School {
     /// The answers.
     #[serde(rename = "option")]
     pub options: Vec<SchoolOption>,
+}
+
+/// What a question is about.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum SchoolAbout {
+    /// How the week and its days are put together.
+    Week,
+    /// How sets are done.
+    Sets,
+    /// Which exercises are chosen.
+    Choice,
+    /// How they are done.
+    Form,
+    /// How a body is judged.
+    Judging,
 }
 
 /// One answer, in words and in what it does to the computation.

@@ -130,7 +130,7 @@ pub(crate) fn candidate(
         kept: case.set_ups.get(&exercise.id).cloned().unwrap_or_default(),
         merit: merit(&exercise, &schools, case, known),
         cues: schools.iter().flat_map(|option| option.cues_for(&exercise)).map(str::to_owned).collect(),
-        says: atlas.compose(&exercise, &schools),
+        says: says(atlas, &exercise, &schools, case),
         refused: None,
         step: atlas.load_step(&exercise),
         caps: caps(atlas, &exercise, case),
@@ -150,6 +150,15 @@ fn schools<'a>(atlas: &'a Atlas, case: &'a Case) -> Vec<&'a SchoolOption> {
     let client = &case.client;
     let hurts = |area: &str| client.pain.iter().any(|pain| pain.area == area && pain.level > 0);
     atlas.holding_options(&client.schools, hurts, client.experience == Experience::Beginner).collect()
+}
+
+/// All that a card says: how to get into position, what is remembered of the client's station, then the cues.
+fn says(atlas: &Atlas, exercise: &Exercise, schools: &[&SchoolOption], case: &Case) -> Vec<String> {
+    let mut says = atlas.compose(exercise, schools);
+    let kept = case.set_ups.get(&exercise.id).and_then(|kept| kept.note.clone());
+    let place = says.len().min(1);
+    says.splice(place..place, kept);
+    says
 }
 
 /// The scheme of the first school that has one for it; straight sets where none has.
@@ -213,4 +222,65 @@ fn sets_of_last_week(case: &Case, exercise: &ExerciseId) -> u16 {
     let newest = case.training.iter().map(|entry| entry.week_of).max();
     let there = case.training.iter().filter(|entry| Some(entry.week_of) == newest && entry.exercise == *exercise);
     there.map(|entry| entry.sets).sum()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::problem::PlanProblem;
+    use crate::tests::{candidate, kept, problem};
+    use rstest::rstest;
+    use serde_json::json;
+
+    fn taught(school: &str, answer: &str, exercise: &str) -> Candidate {
+        let problem = problem(&json!({"schools": {school: answer}}));
+        problem.candidates[candidate(&problem, exercise)].clone()
+    }
+
+    // Common practice, no source.
+    #[rstest]
+    #[case::a_small_exercise("by-size", "face-pull", 60)]
+    #[case::short("short", "face-pull", 45)]
+    #[case::short_leaves_compounds("short", "leg-press", 120)]
+    #[case::long("long", "leg-extension", 120)]
+    #[case::long_for_a_compound("long", "leg-press", 180)]
+    fn rests_are_a_school(#[case] answer: &str, #[case] exercise: &str, #[case] rest_s: u16) {
+        assert_eq!(taught("rests", answer, exercise).time.rest_s, rest_s);
+    }
+
+    #[rstest]
+    #[case::both_arms("together", "db-curl", false)]
+    #[case::one_arm("in-turn", "db-curl", true)]
+    #[case::a_bar_takes_both("in-turn", "bb-curl", false)]
+    #[case::no_curl("in-turn", "overhead-cable-ext", false)]
+    fn curls_one_arm_at_a_time_are_a_school(#[case] answer: &str, #[case] exercise: &str, #[case] one_sided: bool) {
+        assert_eq!(taught("curls_arms", answer, exercise).one_sided, one_sided);
+    }
+
+    #[rstest]
+    #[case::little("little", 0.25)]
+    #[case::clearly("clearly", 0.5)]
+    fn what_a_press_counts_for_the_side_of_the_shoulder_is_a_school(#[case] answer: &str, #[case] fraction: f64) {
+        let press = taught("side_delt_press", answer, "shoulder-press-db");
+        assert!((press.exercise.fraction(&"delts.lateral".parse().unwrap()) - fraction).abs() < 1e-12);
+    }
+
+    #[rstest]
+    #[case::by_where_they_are_hardest("hardest-point", false)]
+    #[case::by_their_path("plane", true)]
+    fn raises_that_differ_in_where_they_are_hardest_are_one_movement_by_school(
+        #[case] answer: &str,
+        #[case] same: bool,
+    ) {
+        let family = |exercise: &str| taught("redundancy", answer, exercise).exercise.family;
+        assert_eq!(family("machine-side-raise") == family("db-side-raise"), same);
+    }
+
+    #[test]
+    fn what_is_remembered_of_a_station_stands_behind_how_to_get_into_position() {
+        let problem: PlanProblem = kept(&json!({"leg-press": {"note": "Feet high, seat on 4."}}));
+        let says = &problem.candidates[candidate(&problem, "leg-press")].says;
+        assert_eq!(says[1], "Feet high, seat on 4.");
+        assert!(says[0].starts_with(char::is_uppercase) && says.len() > 2, "{says:?}");
+    }
 }

@@ -331,6 +331,20 @@ mod tests {
 
     // Common practice, no source.
     #[rstest]
+    #[case::a_top_set_of_curls("db-curl", "ramp-top", &[0, 1, 1])]
+    #[case::of_squats_leaves_one("back-squat", "ramp-top", &[1, 1, 1])]
+    #[case::so_does_a_press_under_a_bar_before_its_drop("bench-press", "drop", &[1, 1, 1])]
+    fn what_is_meant_to_fail_leaves_one_where_nobody_may(
+        #[case] exercise: &str,
+        #[case] scheme: &str,
+        #[case] expected: &[u8],
+    ) {
+        let problem = problem(&json!({}));
+        assert_eq!(reserves(&card(&problem, exercise, 3, scheme).sets_planned(&problem)), expected);
+    }
+
+    // Common practice, no source.
+    #[rstest]
     #[case::rising_loads("reverse-load", &[100, 105, 110])]
     #[case::a_top_set_and_back_offs("ramp-top", &[100, 85, 85])]
     #[case::alike("straight", &[100, 100, 100])]

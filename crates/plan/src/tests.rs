@@ -18,6 +18,15 @@ pub(crate) fn problem(change: &Value) -> PlanProblem {
 
 /// The same after other training than the example's; null leaves it.
 pub(crate) fn problem_after(change: &Value, training: &Value) -> PlanProblem {
+    made(change, training, &json!({}))
+}
+
+/// The same with what is remembered of stations.
+pub(crate) fn kept(set_ups: &Value) -> PlanProblem {
+    made(&json!({}), &Value::Null, set_ups)
+}
+
+fn made(change: &Value, training: &Value, set_ups: &Value) -> PlanProblem {
     let mut file: Value = serde_json::from_str(EXAMPLE).unwrap();
     let gym = KNOWLEDGE.atlas.kits().iter().find(|kit| kit.id == "full-gym").unwrap();
     file["client"]["equipment"] = json!(gym.items);
@@ -29,6 +38,7 @@ pub(crate) fn problem_after(change: &Value, training: &Value) -> PlanProblem {
     if !training.is_null() {
         file["training"] = training.clone();
     }
+    file["set_ups"] = set_ups.clone();
     file["choices"]["bring_up"] = json!(["delts.posterior", "biceps.long"]);
     let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
     PlanProblem::new(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case))

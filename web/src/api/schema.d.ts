@@ -3143,6 +3143,11 @@ export interface components {
         };
         /** @description An exercise in a session. */
         ItemEntry: {
+            /**
+             * Format: int32
+             * @description Rest after a set that the others of its group have no partner for, s; left out outside a group.
+             */
+            alone_s?: number | null;
             /** @description Sentences the coach's schools add to the exercise's own. */
             cues?: string[];
             /** @description The exercise. */
@@ -5438,6 +5443,8 @@ export interface components {
         };
         /** @description A practice setting that changes plans, cues or warnings. */
         School: {
+            /** @description What it is about. */
+            about: components["schemas"]["SchoolAbout"];
             /** @description The option used when nothing is chosen. */
             default: string;
             /** @description Key in the case file's `schools`. */
@@ -5449,6 +5456,11 @@ export interface components {
             /** @description Why that is the default. */
             reason: string;
         };
+        /**
+         * @description What a question is about.
+         * @enum {string}
+         */
+        SchoolAbout: "week" | "sets" | "choice" | "form" | "judging";
         /** @description What an exercise counts for a region in a coach's eyes. */
         SchoolCredit: {
             /** @description Which exercises. */
@@ -5491,6 +5503,8 @@ export interface components {
             excludes?: components["schemas"]["ExerciseId"][];
             /** @description Value in the case file. */
             id: string;
+            /** @description Regions or muscles whose exercises, where they allow it, are done one side at a time. */
+            in_turn?: string[];
             /** @description The answer that holds where this one may not. */
             instead?: string | null;
             /**
@@ -5504,6 +5518,8 @@ export interface components {
             not_for_beginners?: boolean;
             /** @description Areas whose pain stands against it: then `instead` holds. */
             not_with_pain?: string[];
+            /** @description Whether exercises that differ in nothing but where they are hardest are one movement. */
+            one_per_plane?: boolean;
             /** @description Families that rank higher among equals. */
             prefers?: string[];
             /** @description Hardest points that rank higher among equals. */
@@ -5516,6 +5532,12 @@ export interface components {
             region_weights?: {
                 [key: string]: number;
             };
+            /** @description Rest after a set. */
+            rests?: components["schemas"]["SchoolRest"][];
+            /** @description Whether exercises that go well together are run in turns where a session has both. */
+            runs_pairs?: boolean;
+            /** @description How the sets of some exercises are done. */
+            schemes?: components["schemas"]["SchoolScheme"][];
             /** @description Fewest sessions a week of a chosen region, by region or muscle. */
             sessions_low?: {
                 [key: string]: number;
@@ -5528,6 +5550,28 @@ export interface components {
             regions: string[];
             /** @description Low and high. */
             reps: number[];
+        };
+        /** @description How long is rested after a set of exercises of some efforts. */
+        SchoolRest: {
+            /** @description Exercise efforts. */
+            efforts: components["schemas"]["Effort"][];
+            /**
+             * Format: int32
+             * @description Rest, s.
+             */
+            rest_s: number;
+        };
+        /**
+         * @description How the sets of some exercises are done: those of one of the efforts that need one of the pieces of equipment; without
+         *     either, all that count repetitions.
+         */
+        SchoolScheme: {
+            /** @description Exercise efforts. */
+            efforts?: components["schemas"]["Effort"][];
+            /** @description Equipment, each by its id or, ending in a colon, all of its kind: `machine:`. */
+            equipment?: string[];
+            /** @description The scheme. */
+            scheme: string;
         };
         /** @description A site by another school of judging size. */
         SchoolSizeEntry: {

@@ -221,6 +221,7 @@ export const card = {
     soft_at_rest: "soft at rest",
     hard_at_work: "hard at work",
     hardest: "hardest at",
+    note: "To remember, on every plan of this client",
     forget: "Not checked",
   },
   write: "Write…",

@@ -132,6 +132,15 @@ export const en = {
   judging,
   eye,
   consent,
+  schools: {
+    about: {
+      week: "The week and its days",
+      sets: "How sets are done",
+      choice: "Which exercises",
+      form: "How they are done",
+      judging: "How a body is judged",
+    },
+  },
   brief: {
     name: "Name",
     sex: "Sex, for the reference",

@@ -24,6 +24,18 @@ export interface Names {
   part: (site: string) => string;
 }
 
+type School = Schemas["School"];
+const ABOUT: School["about"][] = ["week", "sets", "choice", "form", "judging"];
+
+/** The questions on which coaches disagree, by what they are about. */
+export function schoolsByAbout(schools: School[]): [School["about"], School[]][] {
+  const groups = ABOUT.map((about): [School["about"], School[]] => [
+    about,
+    schools.filter((school) => school.about === about),
+  ]);
+  return groups.filter(([, questions]) => questions.length > 0);
+}
+
 /** Names by id; an id without a name shows as itself. */
 export function namesOf(atlas: Atlas | undefined): Names {
   const lookUp = (things: { id: string; name: string }[] | undefined) => {

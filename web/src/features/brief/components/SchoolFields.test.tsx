@@ -9,6 +9,7 @@ afterEach(cleanup);
 
 const school: Schemas["School"] = {
   id: "rear_delt_blades",
+  about: "form",
   question: "Where are the shoulder blades in rear-delt work?",
   default: "forward",
   reason: "Rolled forward takes traps and rhomboids out.",
@@ -30,6 +31,24 @@ test("a question shows its default and what that changes", () => {
   expect(screen.getByText("1 question, 0 answered for this client")).toBeTruthy();
   expect(screen.getByText("Cued with the shoulders rolled forward.")).toBeTruthy();
   expect(screen.getByText("Rolled forward")).toBeTruthy();
+});
+
+test("questions stand under what they are about, the week first", () => {
+  const split: Schemas["School"] = {
+    ...school,
+    id: "split",
+    about: "week",
+    question: "How is the body shared out?",
+  };
+  show(
+    <Form>
+      <SchoolFields schools={[school, split]} />
+    </Form>,
+  );
+  const headings = screen
+    .getAllByRole("heading", { level: 3, hidden: true })
+    .map(({ textContent }) => textContent);
+  expect(headings).toEqual(["The week and its days", "How they are done"]);
 });
 
 test("another answer shows what it changes instead", () => {

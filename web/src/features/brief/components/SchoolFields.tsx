@@ -1,5 +1,6 @@
 import { Form, Select } from "antd";
 import { useTranslation } from "react-i18next";
+import { schoolsByAbout } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import styles from "./BriefForm.module.css";
 
@@ -11,23 +12,28 @@ export function SchoolFields({ schools }: { schools: Schemas["School"][] }) {
   return (
     <details className={styles.schools}>
       <summary>{t("brief.schoolsSummary", { count: schools.length, changed })}</summary>
-      {schools.map((school) => {
-        const answer = school.option.find(({ id }) => id === (chosen?.[school.id] ?? school.default));
-        return (
-          <Form.Item
-            key={school.id}
-            name={["schools", school.id]}
-            label={school.question}
-            extra={answer?.effect}
-          >
-            <Select
-              allowClear
-              placeholder={school.option.find((option) => option.id === school.default)?.name}
-              options={school.option.map((option) => ({ value: option.id, label: option.name }))}
-            />
-          </Form.Item>
-        );
-      })}
+      {schoolsByAbout(schools).map(([about, questions]) => (
+        <section key={about}>
+          <h3>{t(`schools.about.${about}`)}</h3>
+          {questions.map((school) => {
+            const answer = school.option.find(({ id }) => id === (chosen?.[school.id] ?? school.default));
+            return (
+              <Form.Item
+                key={school.id}
+                name={["schools", school.id]}
+                label={school.question}
+                extra={answer?.effect}
+              >
+                <Select
+                  allowClear
+                  placeholder={school.option.find((option) => option.id === school.default)?.name}
+                  options={school.option.map((option) => ({ value: option.id, label: option.name }))}
+                />
+              </Form.Item>
+            );
+          })}
+        </section>
+      ))}
     </details>
   );
 }

@@ -5,7 +5,10 @@ import { BOUNDS, parseWithin } from "../dose";
 import styles from "./CardPanel.module.css";
 import { Field } from "./Field";
 
-/** The coach's hand on the muscle: soft at rest, hard at work, and at which angle; remembered of this client. */
+/** Longest sentence about a station. */
+const NOTE_CHARS = 300;
+
+/** The coach's hand on the muscle: soft at rest, hard at work, and at which angle, and what else to remember; kept for this client. */
 export function HandsOn({ clientId, exercise }: { clientId: string; exercise: string }) {
   const { t } = useTranslation();
   const { kept, error, keep } = useSetUp(clientId, exercise);
@@ -36,6 +39,19 @@ export function HandsOn({ clientId, exercise }: { clientId: string; exercise: st
         parse={(typed) => parseWithin(typed, BOUNDS.angle_deg)}
         onWrite={(hardest_deg) => put({ hardest_deg })}
       />
+      <label className={styles.wide}>
+        <span>{t("card.hands.note")}</span>
+        <input
+          key={kept.note ?? ""}
+          className="typed"
+          defaultValue={kept.note ?? ""}
+          maxLength={NOTE_CHARS}
+          onBlur={({ target }) => {
+            const note = target.value.trim();
+            if (note !== (kept.note ?? "")) keep({ ...kept, note: note || undefined });
+          }}
+        />
+      </label>
       {check && (
         <button type="button" className="text-button" onClick={() => keep({ ...kept, check: undefined })}>
           {t("card.hands.forget")}

@@ -1,6 +1,6 @@
 import { Select } from "antd";
 import { useTranslation } from "react-i18next";
-import { type Atlas, namesOf } from "../../../shared/api/atlas";
+import { type Atlas, namesOf, schoolsByAbout } from "../../../shared/api/atlas";
 import { ConflictNote, SaveState, useDocument, useUndoKeys } from "../../../shared/save";
 import { useSendPractice } from "../api";
 import {
@@ -60,28 +60,37 @@ export function SettingsForm({ atlas, practice, refetch }: Props) {
       <h2>{t("practice.schools")}</h2>
       <details className={styles.fold}>
         <summary>{t("practice.schoolsHint")}</summary>
-        {atlas.schools.map((school) => {
-          const shipped = practice.shipped_schools[school.id] ?? school.default;
-          return (
-            <div key={school.id} className={styles.school}>
-              <span>{school.question}</span>
-              <Select
-                value={typing.schools[school.id] ?? shipped}
-                aria-label={school.question}
-                disabled={!practice.may_change}
-                options={school.option.map(({ id, name }) => ({
-                  value: id,
-                  label: id === shipped ? `${name} (${t("practice.ships")})` : name,
-                }))}
-                onChange={(answer) => {
-                  const { [school.id]: _, ...others } = typing.schools;
-                  const schools = answer === shipped ? others : { ...others, [school.id]: answer };
-                  document.change({ ...typing, schools });
-                }}
-              />
-            </div>
-          );
-        })}
+        {schoolsByAbout(atlas.schools).map(([about, questions]) => (
+          <section key={about}>
+            <h3>{t(`schools.about.${about}`)}</h3>
+            {questions.map((school) => {
+              const shipped = practice.shipped_schools[school.id] ?? school.default;
+              const answer = school.option.find(({ id }) => id === (typing.schools[school.id] ?? shipped));
+              return (
+                <div key={school.id} className={styles.school}>
+                  <span>
+                    {school.question}
+                    <small className="quiet">{answer?.effect}</small>
+                  </span>
+                  <Select
+                    value={typing.schools[school.id] ?? shipped}
+                    aria-label={school.question}
+                    disabled={!practice.may_change}
+                    options={school.option.map(({ id, name }) => ({
+                      value: id,
+                      label: id === shipped ? `${name} (${t("practice.ships")})` : name,
+                    }))}
+                    onChange={(answer) => {
+                      const { [school.id]: _, ...others } = typing.schools;
+                      const schools = answer === shipped ? others : { ...others, [school.id]: answer };
+                      document.change({ ...typing, schools });
+                    }}
+                  />
+                </div>
+              );
+            })}
+          </section>
+        ))}
       </details>
       <h2>{t("practice.shares")}</h2>
       <details className={styles.fold}>
