@@ -249,10 +249,10 @@ mod tests {
     }
 
     #[rstest]
-    #[case::both_arms("together", "db-curl", false)]
-    #[case::one_arm("in-turn", "db-curl", true)]
+    #[case::both_arms("together", "hammer-curl", false)]
+    #[case::one_arm("in-turn", "hammer-curl", true)]
     #[case::a_bar_takes_both("in-turn", "bb-curl", false)]
-    #[case::no_curl("in-turn", "overhead-cable-ext", false)]
+    #[case::no_curl("in-turn", "leg-extension", false)]
     fn curls_one_arm_at_a_time_are_a_school(#[case] answer: &str, #[case] exercise: &str, #[case] one_sided: bool) {
         assert_eq!(taught("curls_arms", answer, exercise).one_sided, one_sided);
     }

@@ -87,6 +87,34 @@ async fn a_week_of_before_there_were_groups_is_read_as_one() {
     assert_eq!(groups, ["A", "A"]);
 }
 
+/// A week that is planned where the practice gives its schools an answer.
+#[rstest]
+#[case::top_sets("effort", "top-set", "ramp-top")]
+#[case::drops("past_failure", "drops", "drop")]
+#[actix_web::test]
+async fn a_school_s_scheme_stands_on_the_board_and_in_the_plan(
+    #[case] school: &str,
+    #[case] answer: &str,
+    #[case] scheme: &str,
+) {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let shown = browser.get("/api/v1/practice").await.body;
+    let settings = json!({"schools": {school: answer}, "numbers": {}, "composition": {}, "exercises": []});
+    let saved = browser.put("/api/v1/practice", json!({"revision": shown["revision"], "settings": settings})).await;
+    assert_eq!(saved.status, StatusCode::OK, "{}", saved.body);
+    let round = browser.round().await;
+    let solved = browser.get(&format!("/api/v1/rounds/{round}/plan")).await.body;
+    for part in ["week", "plan"] {
+        let sessions = solved[part]["sessions"].as_array().unwrap();
+        let cards = sessions.iter().flat_map(|day| day["items"].as_array().unwrap());
+        assert!(cards.into_iter().any(|card| card["scheme"] == scheme), "{part} {}", solved[part]);
+    }
+    assert!(solved["plan"]["broken"].is_null(), "{}", solved["plan"]["broken"]);
+}
+
 #[actix_web::test]
 async fn a_set_up_is_remembered_and_stands_on_the_next_card() {
     with_cards!(practice, browser, client, path, _saved, pair(&json!({})));
