@@ -84,6 +84,23 @@ fn a_school_adds_its_sentence_to_the_exercises_it_is_about(#[from(shipped)] atla
     assert_eq!((cues("one-arm-reverse-fly"), cues("leg-press")), (1, 0));
 }
 
+// Common practice, no source.
+#[rstest]
+#[case::together("together", "db-curl", false)]
+#[case::one_arm("in-turn", "db-curl", true)]
+#[case::a_brachialis_curl("in-turn", "hammer-curl", true)]
+#[case::no_curl("in-turn", "leg-extension", false)]
+fn curls_one_arm_at_a_time_are_a_school(
+    #[from(shipped)] atlas: Atlas,
+    #[case] answer: &str,
+    #[case] exercise: &str,
+    #[case] in_turn: bool,
+) {
+    let chosen = BTreeMap::from([("curls_arms".to_owned(), answer.to_owned())]);
+    let option = atlas.school_option(&chosen, "curls_arms").unwrap();
+    assert_eq!(option.in_turn(atlas.exercise(&exercise.parse().unwrap()).unwrap()), in_turn);
+}
+
 #[rstest]
 fn a_family_holds_exercises_that_share_a_main_region(#[from(shipped)] atlas: Atlas) {
     let mut families: BTreeMap<&str, Vec<&Exercise>> = BTreeMap::new();

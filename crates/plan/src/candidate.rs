@@ -249,15 +249,6 @@ mod tests {
     }
 
     #[rstest]
-    #[case::both_arms("together", "hammer-curl", false)]
-    #[case::one_arm("in-turn", "hammer-curl", true)]
-    #[case::a_bar_takes_both("in-turn", "bb-curl", false)]
-    #[case::no_curl("in-turn", "leg-extension", false)]
-    fn curls_one_arm_at_a_time_are_a_school(#[case] answer: &str, #[case] exercise: &str, #[case] one_sided: bool) {
-        assert_eq!(taught("curls_arms", answer, exercise).one_sided, one_sided);
-    }
-
-    #[rstest]
     #[case::little("little", 0.25)]
     #[case::clearly("clearly", 0.5)]
     fn what_a_press_counts_for_the_side_of_the_shoulder_is_a_school(#[case] answer: &str, #[case] fraction: f64) {
