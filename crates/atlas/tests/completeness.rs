@@ -296,3 +296,19 @@ fn a_set_up_or_cue_says(#[from(shipped)] atlas: Atlas, #[case] id: &str, #[case]
     let texts = exercise.cues.iter().chain([&exercise.set_up]);
     assert!(texts.into_iter().any(|text| text.contains(says)), "{id}: {says}");
 }
+
+// The same of what goes wrong. Common practice, no source.
+#[rstest]
+#[case::a_high_pulley_is_another_muscle("rope-upright-row", "high pulley", "delts.posterior")]
+#[case::tipping("straight-arm-pulldown", "onto the toes", "momentum")]
+#[case::shoulders_at_the_bottom("wide-t-row", "drop forward at the bottom", "lats.upper")]
+fn a_fault_says_who_takes_over(
+    #[from(shipped)] atlas: Atlas,
+    #[case] id: &str,
+    #[case] says: &str,
+    #[case] takes_over: &str,
+) {
+    let exercise = atlas.exercise(&id.parse().unwrap()).unwrap();
+    let told = exercise.faults.iter().any(|fault| fault.fault.contains(says) && fault.takes_over == takes_over);
+    assert!(told, "{id}: {says}");
+}

@@ -110,8 +110,31 @@ impl ByHand {
 
 /// What is to be planned for a made-up client.
 fn made_up_problem(number: u64) -> PlanProblem {
-    let case = crate::made_up::case(&KNOWLEDGE, number);
+    taught_problem(number, &json!({}))
+}
+
+/// The same for a coach who answers some schools otherwise.
+fn taught_problem(number: u64, schools: &Value) -> PlanProblem {
+    let mut case = crate::made_up::case(&KNOWLEDGE, number);
+    for (school, answer) in schools.as_object().unwrap() {
+        case.client.schools.insert(school.clone(), answer.as_str().unwrap().to_owned());
+    }
     PlanProblem::new(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case))
+}
+
+/// What a coach says against the week that is found for a made-up client.
+fn said_of(number: u64, problem: &PlanProblem) -> Vec<String> {
+    let plan = present(problem, &solve(problem, Effort::for_ms(25, problem.days.len())));
+    assert!(!plan.sessions.is_empty(), "client {number} gets a week");
+    let objections = plan.objections.iter().map(|o| format!("client {number}: {:?}: {}", o.kind, o.says));
+    let broken = plan.broken.iter().map(|broken| format!("client {number}: broken: {}", broken.says));
+    let parts = plan.parts.iter().filter(|row| row.sets < row.floor - 1e-9 && row.reason.is_none());
+    let movements = plan.movements.iter().filter(|row| row.sessions == 0 && row.reason.is_none());
+    objections
+        .chain(broken)
+        .chain(parts.map(|row| format!("client {number}: {} are empty without a word", row.part.name())))
+        .chain(movements.map(|row| format!("client {number}: no {:?} without a word", row.movement)))
+        .collect()
 }
 
 #[test]
@@ -149,19 +172,21 @@ fn a_good_week_by_hand_costs_little_more_than_what_the_search_finds() {
 /// Three hundred made-up clients, by number, a part of them in each case so that they run side by side.
 #[rstest]
 fn a_coach_has_nothing_to_object_to(#[values(0, 1, 2, 3)] part: u64) {
-    let mut found = Vec::new();
-    for number in (part * 75)..(part * 75 + 75) {
-        let problem = made_up_problem(number);
-        let week = solve(&problem, Effort::for_ms(25, problem.days.len()));
-        let plan = present(&problem, &week);
-        assert!(!plan.sessions.is_empty(), "client {number} gets a week");
-        found.extend(plan.objections.iter().map(|o| format!("client {number}: {:?}: {}", o.kind, o.says)));
-        found.extend(plan.broken.iter().map(|broken| format!("client {number}: broken: {}", broken.says)));
-        let silent = plan.parts.iter().find(|row| row.sets < row.floor - 1e-9 && row.reason.is_none());
-        found.extend(silent.map(|row| format!("client {number}: {} are empty without a word", row.part.name())));
-        let silent = plan.movements.iter().find(|row| row.sessions == 0 && row.reason.is_none());
-        found.extend(silent.map(|row| format!("client {number}: no {:?} without a word", row.movement)));
-    }
+    let numbers = (part * 75)..(part * 75 + 75);
+    let found: Vec<String> = numbers.flat_map(|number| said_of(number, &made_up_problem(number))).collect();
+    assert!(found.is_empty(), "{} objections:\n{}", found.len(), found.join("\n"));
+}
+
+/// Nor to the weeks of coaches with other ways of working.
+#[rstest]
+#[case::top_sets(json!({"effort": "top-set"}))]
+#[case::one_hard_set(json!({"hard_sets": "one"}))]
+#[case::past_failure(json!({"past_failure": "drops", "rests": "short"}))]
+#[case::pairs_in_turns(json!({"turns": "pairs", "curls_arms": "in-turn"}))]
+#[case::one_of_a_path(json!({"redundancy": "plane", "rests": "long", "side_delt_press": "clearly"}))]
+fn nor_to_weeks_in_other_schools(#[case] schools: Value) {
+    let said = |number: u64| said_of(number, &taught_problem(number, &schools));
+    let found: Vec<String> = (300..320).flat_map(said).collect();
     assert!(found.is_empty(), "{} objections:\n{}", found.len(), found.join("\n"));
 }
 
