@@ -4,6 +4,7 @@ use crate::Atlas;
 use crate::exercise::Exercise;
 use crate::school::SchoolOption;
 use serde::Deserialize;
+use std::borrow::Cow;
 
 /// Things that cannot be said on one card.
 #[derive(Clone, Debug, PartialEq, Deserialize)]
@@ -16,16 +17,27 @@ pub struct Opposite {
 }
 
 impl Opposite {
-    /// The side a sentence is on, if it is on one.
-    fn side(&self, sentence: &str) -> Option<usize> {
-        let small = sentence.to_lowercase();
+    /// The side that a sentence in small letters is on, if it is on one.
+    fn side(&self, small: &str) -> Option<usize> {
         self.sides.iter().position(|side| side.iter().any(|phrase| small.contains(phrase.as_str())))
     }
+}
 
-    /// Whether two sentences contradict each other.
-    pub fn contradict(&self, one: &str, other: &str) -> bool {
-        matches!((self.side(one), self.side(other)), (Some(one), Some(other)) if one != other)
-    }
+/// Where a sentence stands in every opposite, in their order.
+pub(crate) type Stand = Vec<Option<usize>>;
+
+fn stand(opposites: &[Opposite], sentence: &str) -> Stand {
+    let small = sentence.to_lowercase();
+    opposites.iter().map(|opposite| opposite.side(&small)).collect()
+}
+
+/// Where the sentences of a text stand.
+pub(crate) fn stands<'a>(
+    opposites: &'a [Opposite],
+    texts: impl Iterator<Item = &'a String> + 'a,
+) -> impl Iterator<Item = (String, Stand)> + 'a {
+    let known = |sentence: &str| (sentence.to_owned(), stand(opposites, sentence));
+    texts.flat_map(move |text| std::iter::once(known(text)).chain(sentences(text).map(known)))
 }
 
 /// The sentences of a text.
@@ -43,7 +55,16 @@ fn sentences(text: &str) -> impl Iterator<Item = &str> {
 impl Atlas {
     /// Whether two sentences cannot stand on one card.
     pub fn contradict(&self, one: &str, other: &str) -> bool {
-        self.opposites.iter().any(|opposite| opposite.contradict(one, other))
+        let (one, other) = (self.stand(one), self.stand(other));
+        let against = |pair: (&Option<usize>, &Option<usize>)| matches!(pair, (Some(a), Some(b)) if a != b);
+        one.iter().zip(other.iter()).any(against)
+    }
+
+    /// Where a sentence stands: what the catalogue says was looked at when it was read, for a card is composed of every exercise
+    /// at every edit of a week.
+    fn stand(&self, sentence: &str) -> Cow<'_, Stand> {
+        let known = self.stands.get(sentence).map(Cow::Borrowed);
+        known.unwrap_or_else(|| Cow::Owned(stand(&self.opposites, sentence)))
     }
 
     /// What a card of an exercise says under the coach's schools, how to get into position first: a school's sentence takes the

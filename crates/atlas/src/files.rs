@@ -1,5 +1,6 @@
 //! Reads the data files that ship inside the binary.
 
+use crate::compose::stands;
 use crate::{
     Atlas, CauseText, Equipment, Exercise, Kit, LoadStep, Look, Opposite, Pairing, PartRule, Pose, ReadinessQuestion,
     Region, Scheme, School, Screen, SetUpField, Setting, Site, SkinfoldSite, Variant, WarmUpMove,
@@ -182,6 +183,11 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         exercises.extend(parse::<Exercises>(file)?.exercise);
     }
     with_variants(&mut exercises)?;
+    let schools = parse::<Schools>(data!("schools.toml"))?.school;
+    let opposites = parse::<Opposites>(data!("opposites.toml"))?.opposite;
+    let own = exercises.iter().flat_map(|exercise| std::iter::once(&exercise.set_up).chain(&exercise.cues));
+    let cues = schools.iter().flat_map(|school| &school.options).flat_map(|option| &option.cues).map(|cue| &cue.says);
+    let stands = stands(&opposites, own.chain(cues)).collect();
     Ok(Atlas {
         region_index: regions.iter().enumerate().map(|(i, region)| (region.id.clone(), i)).collect(),
         regions,
@@ -194,7 +200,7 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         exercise_index: exercises.iter().enumerate().map(|(i, exercise)| (exercise.id.clone(), i)).collect(),
         exercises_by_region: by_region(&exercises),
         exercises,
-        schools: parse::<Schools>(data!("schools.toml"))?.school,
+        schools,
         evidence: parse(data!("evidence.toml"))?,
         planning: parse(data!("planning.toml"))?,
         ideals: parse(data!("ideals.toml"))?,
@@ -203,7 +209,8 @@ pub(crate) fn read() -> Result<Atlas, AtlasError> {
         settings: parse::<Settings>(data!("settings.toml"))?.setting,
         set_up_fields: parse::<SetUps>(data!("set_up.toml"))?.number,
         warm_ups: parse::<WarmUps>(data!("warm_ups.toml"))?.moves,
-        opposites: parse::<Opposites>(data!("opposites.toml"))?.opposite,
+        opposites,
+        stands,
         part_rules: schemes.part,
         schemes: schemes.scheme,
         pairings: schemes.pairing,

@@ -28,6 +28,7 @@ mod warm_up;
 pub use cause::CauseText;
 pub use check::ExerciseProblem;
 pub use compose::Opposite;
+use compose::Stand;
 pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, ReferSettings};
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
@@ -45,7 +46,7 @@ pub use site::{Site, SiteKind, SkinfoldSite};
 pub use variant::{SetUpField, Variant};
 pub use warm_up::WarmUpMove;
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
 
 /// Everything the trade knows, checked and indexed.
@@ -74,6 +75,7 @@ pub struct Atlas {
     schemes: Vec<Scheme>,
     part_rules: Vec<PartRule>,
     opposites: Vec<Opposite>,
+    stands: HashMap<String, Stand>,
     warm_ups: Vec<WarmUpMove>,
     set_up_fields: Vec<SetUpField>,
     pairings: Vec<Pairing>,
