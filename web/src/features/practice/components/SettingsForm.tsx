@@ -75,6 +75,7 @@ export function SettingsForm({ atlas, practice, refetch }: Props) {
                   <Select
                     value={typing.schools[school.id] ?? shipped}
                     aria-label={school.question}
+                    labelRender={() => answer?.name}
                     disabled={!practice.may_change}
                     options={school.option.map(({ id, name }) => ({
                       value: id,
