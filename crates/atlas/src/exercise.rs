@@ -4,7 +4,7 @@ use crate::lift::{CLEAR, Movement};
 use crate::scheme::STRAIGHT;
 use crate::variant::Variant;
 use schemars::JsonSchema;
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 use std::collections::BTreeMap;
 use units::{EquipmentId, ExerciseId, RegionId};
 use utoipa::ToSchema;
@@ -63,6 +63,13 @@ pub struct Fault {
     pub fault: String,
     /// The region or named cause that takes over.
     pub takes_over: String,
+}
+
+/// However they were written down: a card has room for few, and the short ones are read.
+fn shortest_first<'de, D: Deserializer<'de>>(deserializer: D) -> Result<Vec<Fault>, D::Error> {
+    let mut faults = Vec::<Fault>::deserialize(deserializer)?;
+    faults.sort_by_key(|fault| fault.fault.len());
+    Ok(faults)
 }
 
 /// When an exercise is refused for a client.
@@ -153,7 +160,8 @@ pub struct Exercise {
     pub set_up: String,
     /// What to say to the client.
     pub cues: Vec<String>,
-    /// What goes wrong.
+    /// What goes wrong, what is soonest read first.
+    #[serde(deserialize_with = "shortest_first")]
     pub faults: Vec<Fault>,
     /// What to take care of.
     pub cautions: Vec<String>,
@@ -207,13 +215,6 @@ impl Exercise {
     pub fn loads_stretched(&self, region: &RegionId) -> bool {
         let long = |at: &Hardest| matches!(at, Hardest::L | Hardest::E);
         self.trains(region) && self.stretch >= 2 && self.hardest.iter().any(long)
-    }
-
-    /// What goes wrong, what is soonest read first.
-    pub fn faults_shortest_first(&self) -> Vec<&str> {
-        let mut faults: Vec<&str> = self.faults.iter().map(|fault| fault.fault.as_str()).collect();
-        faults.sort_by_key(|fault| fault.len());
-        faults
     }
 
     /// Repetitions or seconds; an exercise has exactly one of the two (checked on load).

@@ -16,6 +16,8 @@ use atlas::Atlas;
 use casefile::PlanFile;
 use jiff::ToSpan;
 use jiff::civil::Date;
+use std::collections::BTreeMap;
+use units::ExerciseId;
 
 /// A plan as it was given.
 #[derive(Clone, Copy, Debug)]
@@ -34,6 +36,8 @@ pub struct Handout<'a> {
     pub plan: &'a PlanFile,
     /// Names and cues.
     pub atlas: &'a Atlas,
+    /// What was reported of the form the last time, by exercise.
+    pub reported: &'a BTreeMap<ExerciseId, Vec<String>>,
 }
 
 /// Why a handout could not be made.

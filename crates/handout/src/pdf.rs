@@ -3,7 +3,7 @@
 use crate::page::{Faces, HEIGHT, MARGIN, WIDTH, frame, rule, text};
 use crate::words::{self, STOP, sides, work};
 use crate::{Handout, HandoutError};
-use atlas::{Exercise, STRAIGHT};
+use atlas::STRAIGHT;
 use casefile::{LadderEntry, SessionEntry};
 use krilla::Document;
 use krilla::metadata::Metadata;
@@ -201,14 +201,17 @@ fn exercise(
         how.push('.');
     }
     parts.extend(setting.paragraph(&how, BODY, false));
+    if let Some(reported) = handout.reported.get(&item.exercise) {
+        parts.extend(setting.paragraph(&words::last_time(reported), BODY, true));
+    }
     if let Some(note) = &item.note {
         parts.extend(setting.paragraph(note, BODY, true));
     }
     let mut says: Vec<String> = scheme.into_iter().map(|scheme| format!("{}: {}", scheme.name, scheme.how)).collect();
     says.extend(item.warm_up.iter().map(|says| format!("Warm up: {says}")));
     says.extend(item.card_says(handout.atlas));
-    let faults = known.map(Exercise::faults_shortest_first).unwrap_or_default();
-    says.extend(faults.first().map(|fault| format!("Watch for: {}.", lower(fault))));
+    let fault = known.and_then(|known| known.faults.first());
+    says.extend(fault.map(|fault| format!("Watch for: {}.", lower(&fault.fault))));
     says.extend(known.into_iter().flat_map(|known| known.cautions.clone()));
     says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
     parts.extend(setting.paragraph(&says.join(" "), BODY, false));

@@ -13,6 +13,11 @@ pub(crate) fn work(item: &ItemEntry) -> String {
     }
 }
 
+/// What was reported of the form.
+pub(crate) fn last_time(reported: &[String]) -> String {
+    format!("Watch this, last time: {}.", reported.join(", "))
+}
+
 /// What a part of a set is called within a sentence.
 fn part_name(kind: PartKind) -> &'static str {
     match kind {

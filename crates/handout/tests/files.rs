@@ -8,9 +8,12 @@ use handout::{Handout, calendar, pdf, table};
 use jiff::civil::{Date, date};
 use plan::{Draft, Effort, Locks, PlanProblem, block, present_draft, solve};
 use rstest::{fixture, rstest};
+use std::collections::BTreeMap;
 use std::sync::LazyLock;
+use units::ExerciseId;
 
 static KNOWLEDGE: LazyLock<Knowledge> = LazyLock::new(|| Knowledge::load().expect("shipped data"));
+static NOTHING: BTreeMap<ExerciseId, Vec<String>> = BTreeMap::new();
 const EXAMPLE: &str = include_str!("../../../docs/examples/case.json");
 
 #[fixture]
@@ -32,6 +35,7 @@ fn given(plan: &PlanFile, starts_on: Date) -> Handout<'_> {
         starts_on,
         plan,
         atlas: &KNOWLEDGE.atlas,
+        reported: &NOTHING,
     }
 }
 
@@ -75,6 +79,18 @@ fn a_session_is_a_page_and_the_same_plan_gives_the_same_bytes(#[from(given_plan)
     let tree = text.matches("/Type/Pages").count() + text.matches("/Type /Pages").count();
     assert_eq!(pages - tree, plan.sessions.len());
     assert_eq!(pdf(&given(plan, date(2026, 3, 9))).unwrap(), bytes);
+}
+
+// The text itself is packed glyphs: two files of the same length would say the same.
+#[rstest]
+fn what_was_reported_last_time_stands_on_paper(#[from(given_plan)] plan: &PlanFile) {
+    let plain = given(plan, date(2026, 3, 9));
+    let first = &plan.sessions[0].items[0].exercise;
+    let reported = BTreeMap::from([(first.clone(), vec!["swung".to_owned()])]);
+    let of_another = BTreeMap::from([("no-such".parse().unwrap(), vec!["swung".to_owned()])]);
+    let length = |reported| pdf(&Handout { reported, ..plain }).unwrap().len();
+    assert!(length(&reported) > length(&NOTHING));
+    assert_eq!(length(&of_another), length(&NOTHING));
 }
 
 #[rstest]

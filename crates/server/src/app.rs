@@ -160,7 +160,7 @@ fn routes(
 /// The movement behind an exercise.
 fn movements(config: &mut ServiceConfig) {
     config.service(levers::show_levers).service(levers::find_set_up);
-    config.service(set_ups::list_set_ups).service(set_ups::show_set_up).service(set_ups::save_set_up);
+    config.service(set_ups::list_set_ups).service(set_ups::show_set_up).service(set_ups::change_set_up);
 }
 
 /// Words on a client and a round, and with a client.
@@ -217,6 +217,7 @@ fn after_the_plan(config: &mut ServiceConfig) {
         .service(archive::show_table)
         .service(log::show_week)
         .service(log::show_log)
+        .service(log::show_reported)
         .service(log::send_entries)
         .service(log::save_target)
         .service(links::list_links)

@@ -17,10 +17,10 @@ use logbook::{
     block_week, due, lighten, lighter_sets, next, stall, still_holds,
 };
 use plan::{RunCard, SidePlan, run};
-use std::collections::HashMap;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord, Store};
-use units::Side;
+use units::{ExerciseId, Side};
 
 /// Weeks of log that targets and stalls follow from.
 const HISTORY_WEEKS: i64 = 12;
@@ -106,6 +106,21 @@ impl<'a> Training<'a> {
         }
         done.sort_by_key(|performed| performed.on);
         done
+    }
+
+    /// What was reported of the form the last time each exercise was done, where something was.
+    pub fn reported(&self) -> BTreeMap<ExerciseId, Vec<String>> {
+        let done = self.entries.iter().filter_map(|entry| match &entry.part {
+            Part::Exercise(log) => Some(log.done()),
+            Part::Session(_) => None,
+        });
+        let done: BTreeSet<&ExerciseId> = done.collect();
+        let said = |id: &ExerciseId| -> Vec<String> {
+            let history = self.history(id.as_str());
+            history.last().iter().flat_map(|last| &last.log.form).map(|form| form.says().to_owned()).collect()
+        };
+        let said = done.into_iter().map(|id| (id.clone(), said(id)));
+        said.filter(|(_, says)| !says.is_empty()).collect()
     }
 
     /// What a coach said of an exercise, as long as it holds.
@@ -287,7 +302,7 @@ impl<'a> Training<'a> {
         TrainingItem {
             set_up: says.next().unwrap_or_default(),
             cues: says.collect(),
-            faults: exercise.iter().flat_map(|of| of.faults_shortest_first()).map(str::to_owned).collect(),
+            faults: exercise.iter().flat_map(|of| &of.faults).map(|fault| fault.fault.clone()).collect(),
             cautions: exercise.map(|exercise| exercise.cautions.clone()).unwrap_or_default(),
             forms: exercise.map(forms).unwrap_or_default(),
             variants: exercise.map(|exercise| exercise.variants.clone()).unwrap_or_default(),

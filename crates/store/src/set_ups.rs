@@ -8,6 +8,7 @@ use assess::KeptSetUp;
 use diesel::prelude::*;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, HashMap};
+use std::convert::Infallible;
 use units::ExerciseId;
 
 /// Set-ups by client id and exercise; exercises that are no ids any more are left out.
@@ -35,16 +36,23 @@ impl Store {
         Ok(load_many(&mut self.connect()?, &[client_id])?.remove(client_id).unwrap_or_default())
     }
 
-    /// Changes how an exercise is set for a client, as somebody said on a day; what was said on a later day stays. Nothing is
+    /// Changes how an exercise is set for a client, as somebody said on a day, and returns what is kept then; what was said on
+    /// a later day stays. The change sees what is stored at that moment: what it leaves alone cannot be lost. Nothing is
     /// written where nothing changes.
-    pub fn keep_set_up(
+    ///
+    /// # Errors
+    /// The change's own, with nothing written.
+    pub fn change_set_up<E: From<StoreError>>(
         &self,
         client_id: &str,
         exercise: &ExerciseId,
         (on, by): (Date, &str),
-        change: impl FnOnce(&mut KeptSetUp),
-    ) -> Result<(), StoreError> {
-        self.connect()?.immediate_transaction(|connection| keep(connection, client_id, exercise, (on, by), change))
+        change: impl FnOnce(KeptSetUp) -> Result<KeptSetUp, E>,
+    ) -> Result<KeptSetUp, E> {
+        // What the change refuses is an answer, not a fault of the transaction: nothing was written yet.
+        self.connect()?
+            .immediate_transaction(|connection| keep(connection, client_id, exercise, (on, by), change))
+            .map_err(|error: StoreError| E::from(error))?
     }
 
     /// Keeps what a plan or a log says of stations, all of it or nothing: numbers are laid over those that are there, and a
@@ -53,10 +61,12 @@ impl Store {
         let worth = |one: &&SetUpSaid| !one.numbers.is_empty() || one.variant.is_some();
         self.connect()?.immediate_transaction(|connection| {
             said.iter().filter(worth).try_for_each(|one| {
-                keep(connection, client_id, &one.exercise, (on, by), |kept| {
+                let Ok(_) = keep(connection, client_id, &one.exercise, (on, by), |mut kept| {
                     kept.numbers.extend(one.numbers.clone());
-                    kept.variant = one.variant.clone().or_else(|| kept.variant.take());
-                })
+                    kept.variant = one.variant.clone().or(kept.variant);
+                    Ok::<_, Infallible>(kept)
+                })?;
+                Ok(())
             })
         })
     }
@@ -73,30 +83,30 @@ pub struct SetUpSaid {
     pub variant: Option<String>,
 }
 
-fn keep(
+fn keep<E>(
     connection: &mut SqliteConnection,
     client_id: &str,
     exercise: &ExerciseId,
     (on, by): (Date, &str),
-    change: impl FnOnce(&mut KeptSetUp),
-) -> Result<(), StoreError> {
+    change: impl FnOnce(KeptSetUp) -> Result<KeptSetUp, E>,
+) -> Result<Result<KeptSetUp, E>, StoreError> {
     let found: Option<(String, String)> = set_up::table
         .find((client_id, exercise.as_str()))
         .select((set_up::kept_on, set_up::kept_json))
         .first(connection)
         .optional()?;
-    if found.as_ref().is_some_and(|(kept_on, _)| *kept_on > on.to_string()) {
-        return Ok(());
-    }
     let before: KeptSetUp = match &found {
         Some((_, json)) => parsed("set-up", exercise.as_str(), json)?,
         None => KeptSetUp::default(),
     };
-    let mut kept = before.clone();
-    change(&mut kept);
-    if kept == before {
-        return Ok(());
+    if found.is_some_and(|(kept_on, _)| kept_on > on.to_string()) {
+        return Ok(Ok(before));
     }
+    let kept = match change(before.clone()) {
+        Ok(kept) if kept == before => return Ok(Ok(kept)),
+        Err(refused) => return Ok(Err(refused)),
+        Ok(kept) => kept,
+    };
     diesel::replace_into(set_up::table)
         .values((
             set_up::client_id.eq(client_id),
@@ -106,5 +116,5 @@ fn keep(
             set_up::kept_json.eq(written("set-up", exercise.as_str(), &kept)?),
         ))
         .execute(connection)?;
-    Ok(())
+    Ok(Ok(kept))
 }

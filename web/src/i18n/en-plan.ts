@@ -14,6 +14,7 @@ export const plan = {
   first: "{{side}} first",
   sideNames: { left: "left", right: "right" },
   why: "Why",
+  lastTime: "Last time: {{reported}}",
   ledger: "Week's ledger",
   ledgerHint:
     "Hard sets a week. A part's tick is what it must not go under. Inside: solid direct, light indirect, the band low to high, the tick the aim.",

@@ -6,6 +6,7 @@ use logbook::{AlarmKind, Form, LighterToday, Overrule, TargetKind};
 use plan::{Step, WarmUpEntry};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
 use store::{Kept, LogRecord};
 use units::ExerciseId;
 use utoipa::ToSchema;
@@ -347,4 +348,11 @@ pub struct DoneSession {
     /// A line to the coach.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub note: Option<String>,
+}
+
+/// What was reported of a client's form.
+#[derive(Serialize, ToSchema)]
+pub struct ReportedView {
+    /// By exercise, as of the last time it was done; exercises of which nothing was reported are left out.
+    pub reported: BTreeMap<ExerciseId, Vec<String>>,
 }

@@ -27,8 +27,8 @@ pub(crate) use eye::{
 pub(crate) use levers::LeversView;
 pub(crate) use log::{
     DoneSession, EntryFate, EntryOutcome, FeelChoice, FormChoice, InsteadView, LastTime, LogEntryView, LogPage,
-    PlanInHand, SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem, TrainingSession,
-    TrainingView,
+    PlanInHand, ReportedView, SaveTarget, SendEntries, SentEntries, SessionState, TargetView, TrainingItem,
+    TrainingSession, TrainingView,
 };
 pub(crate) use my::{
     LinkView, MyPage, NewLinkRequest, PhotosWanted, PoseWanted, SharedGirth, SharedPhoto, SharedRegion, SharedSides,
@@ -58,5 +58,5 @@ pub(crate) use round::{
     VerdictView,
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
-pub(crate) use set_ups::{SaveSetUp, SetUpView, SetUpsView};
+pub(crate) use set_ups::{SetUpView, SetUpsView};
 pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

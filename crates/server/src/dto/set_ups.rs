@@ -2,7 +2,7 @@
 
 use assess::KeptSetUp;
 use atlas::{SetUpField, Variant};
-use serde::{Deserialize, Serialize};
+use serde::Serialize;
 use units::ExerciseId;
 use utoipa::ToSchema;
 
@@ -24,12 +24,4 @@ pub struct SetUpView {
     pub fields: Vec<SetUpField>,
     /// Its variants.
     pub variants: Vec<Variant>,
-}
-
-/// What is to be remembered in place of what was.
-#[derive(Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct SaveSetUp {
-    /// All of it.
-    pub kept: KeptSetUp,
 }

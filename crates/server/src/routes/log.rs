@@ -1,7 +1,9 @@
 //! The log: this week for coach and phone, entries from devices, what the coach says instead of the rules.
 
 use crate::auth::SignedIn;
-use crate::dto::{DoneSession, LogEntryView, LogPage, SaveTarget, SendEntries, SentEntries, TrainingView};
+use crate::dto::{
+    DoneSession, LogEntryView, LogPage, ReportedView, SaveTarget, SendEntries, SentEntries, TrainingView,
+};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::receiving::receive;
 use crate::state::{AppState, PageOf};
@@ -22,6 +24,16 @@ pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<String>)
     let shared = state.clone();
     let page = state.page("week", PageOf::Client(id.into_inner()), move |store, knowledge, id| {
         Training::read(store, knowledge, id, AppState::today())?.view(&shared, id)
+    });
+    page.await
+}
+
+/// What was reported of the form the last time each exercise was done, for a card and for paper.
+#[utoipa::path(tag = "log", responses((status = 200, body = ReportedView), (status = 404, body = ProblemDetails)))]
+#[get("/clients/{client_id}/reported")]
+pub(crate) async fn show_reported(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+    let page = state.page("reported", PageOf::Client(id.into_inner()), |store, knowledge, id| {
+        Ok(ReportedView { reported: Training::read(store, knowledge, id, AppState::today())?.reported() })
     });
     page.await
 }

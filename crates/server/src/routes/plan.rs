@@ -8,6 +8,7 @@ use crate::dto::{
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::planning::{Planned, Planning, Proofs};
 use crate::state::{AppState, PageOf};
+use crate::training::Training;
 use actix_web::http::header::{CACHE_CONTROL, CONTENT_ENCODING};
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, get, post, put, web};
@@ -382,6 +383,7 @@ pub(crate) async fn show_plan_file(
     let written = state.run(move |store, knowledge| {
         let record = store.issued_plan(&id)?;
         let client_name = store.client(&knowledge.atlas, &record.client_id)?.client.name;
+        let reported = Training::read(store, knowledge, &record.client_id, AppState::today())?.reported();
         let handout = Handout {
             id: &record.id,
             client_name: &client_name,
@@ -390,6 +392,7 @@ pub(crate) async fn show_plan_file(
             starts_on: record.starts_on,
             plan: &record.plan,
             atlas: &knowledge.atlas,
+            reported: &reported,
         };
         let bytes = kind.written(&handout).map_err(|error| ApiError::Internal(error.to_string()))?;
         Ok((format!("plan-{}-version-{}.{}", record.starts_on, record.version, kind.ending()), bytes))

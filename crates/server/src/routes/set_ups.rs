@@ -1,13 +1,15 @@
 //! How a client's stations are set, and what the coach's hand found.
 
 use crate::auth::SignedIn;
-use crate::dto::{SaveSetUp, SetUpView, SetUpsView};
+use crate::dto::{SetUpView, SetUpsView};
 use crate::error::{ApiError, ProblemDetails};
 use crate::state::AppState;
-use actix_web::{get, put, web};
+use actix_web::{get, patch, web};
 use assess::{KeptSetUp, Knowledge};
 use atlas::{Atlas, Exercise};
 use casefile::check_set_up;
+use serde_json::Value;
+use units::ExerciseId;
 
 fn view(atlas: &Atlas, exercise: &Exercise, kept: KeptSetUp) -> SetUpView {
     let fields = atlas.set_up_fields().iter();
@@ -58,24 +60,34 @@ pub(crate) async fn show_set_up(
     found.await.map(web::Json)
 }
 
-/// Remembers it otherwise.
-#[utoipa::path(tag = "clients", request_body = SaveSetUp, responses(
-    (status = 200, body = SetUpView), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
-#[put("/clients/{client_id}/set-ups/{exercise}")]
-pub(crate) async fn save_set_up(
+/// What a change leaves of a set-up.
+fn changed(atlas: &Atlas, id: &ExerciseId, kept: KeptSetUp, change: &Value) -> Result<KeptSetUp, ApiError> {
+    let wrong = |error: serde_json::Error| ApiError::Malformed(format!("the set-up cannot be read: {error}"));
+    let mut value = serde_json::to_value(kept).map_err(wrong)?;
+    json_patch::merge(&mut value, change);
+    let kept = serde_json::from_value(value).map_err(wrong)?;
+    check_set_up(atlas, "", id, &kept).map_err(ApiError::Invalid)?;
+    Ok(kept)
+}
+
+/// Remembers it otherwise: what the change names takes the place of what was, null forgets it, and the rest stays as it is
+/// stored (a merge patch, RFC 7396).
+#[utoipa::path(tag = "clients", request_body = KeptSetUp, responses((status = 200, body = SetUpView),
+    (status = 400, body = ProblemDetails), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[patch("/clients/{client_id}/set-ups/{exercise}")]
+pub(crate) async fn change_set_up(
     state: web::Data<AppState>,
     signed_in: SignedIn,
     path: web::Path<(String, String)>,
-    body: web::Json<SaveSetUp>,
+    body: web::Json<Value>,
 ) -> Result<web::Json<SetUpView>, ApiError> {
     let saved = state.run(move |store, knowledge| {
         let (client_id, exercise) = path.into_inner();
         store.client(&knowledge.atlas, &client_id)?;
         let exercise = known(knowledge, &exercise)?;
-        let kept = body.into_inner().kept;
-        check_set_up(&knowledge.atlas, "/kept", &exercise.id, &kept).map_err(ApiError::Invalid)?;
         let said = (AppState::today(), signed_in.0.name.as_str());
-        store.keep_set_up(&client_id, &exercise.id, said, |was| was.clone_from(&kept))?;
+        let change = |kept| changed(&knowledge.atlas, &exercise.id, kept, &body);
+        let kept = store.change_set_up(&client_id, &exercise.id, said, change)?;
         Ok(view(&knowledge.atlas, exercise, kept))
     });
     saved.await.map(web::Json)

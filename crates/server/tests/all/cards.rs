@@ -121,14 +121,39 @@ async fn a_set_up_is_remembered_and_stands_on_the_next_card() {
     let at = format!("/api/v1/clients/{client}/set-ups/db-curl");
     let kept = json!({"numbers": {"bench_deg": 60.0}, "variant": "in-turns",
         "check": {"soft_at_rest": true, "hard_at_work": true, "hardest_deg": 90.0}});
-    let put = browser.put(&at, json!({"kept": kept})).await;
-    assert_eq!((put.status, &put.body["kept"]), (StatusCode::OK, &kept));
+    let put = browser.patch(&at, kept.clone()).await;
+    assert_eq!((put.status, &put.body["kept"]), (StatusCode::OK, &kept), "{}", put.body);
     let item = browser.get(&path).await.body["plan"]["sessions"][0]["items"][0].clone();
     assert_eq!((&item["set_up"]["bench_deg"], &item["variant"]), (&json!(60.0), &json!("in-turns")));
-    let wrong = browser.put(&at, json!({"kept": {"numbers": {"bench_deg": 400.0}}})).await;
-    assert_eq!(wrong.status, StatusCode::UNPROCESSABLE_ENTITY);
     let case = browser.get(&path.replace("/plan", "/case")).await.body;
     assert_eq!(case["set_ups"]["db-curl"], kept);
+}
+
+#[rstest]
+#[case::a_note_leaves_the_numbers(json!({"note": "Narrow."}), json!({"numbers": {"bench_deg": 60.0}, "note": "Narrow."}))]
+#[case::a_number_of_one_name(json!({"numbers": {"arm_deg": 20.0}}), json!({"numbers": {"bench_deg": 60.0, "arm_deg": 20.0}}))]
+#[case::null_forgets(json!({"numbers": {"bench_deg": null}, "variant": "in-turns"}), json!({"variant": "in-turns"}))]
+#[actix_web::test]
+async fn a_change_of_a_set_up_leaves_what_it_does_not_name(#[case] change: Value, #[case] left: Value) {
+    with_cards!(practice, browser, client, _path, _saved, pair(&json!({})));
+    let at = format!("/api/v1/clients/{client}/set-ups/db-curl");
+    browser.patch(&at, json!({"numbers": {"bench_deg": 60.0}})).await;
+    let changed = browser.patch(&at, change).await;
+    assert_eq!(changed.body["kept"], left, "{}", changed.body);
+}
+
+#[rstest]
+#[case::too_steep(json!({"numbers": {"bench_deg": 400.0}}), StatusCode::UNPROCESSABLE_ENTITY)]
+#[case::unknown_part(json!({"colour": "red"}), StatusCode::BAD_REQUEST)]
+#[case::no_object(json!(7), StatusCode::BAD_REQUEST)]
+#[actix_web::test]
+async fn a_change_of_a_set_up_that_does_not_read_changes_nothing(#[case] change: Value, #[case] status: StatusCode) {
+    with_cards!(practice, browser, client, _path, _saved, pair(&json!({})));
+    let at = format!("/api/v1/clients/{client}/set-ups/db-curl");
+    browser.patch(&at, json!({"note": "Narrow."})).await;
+    let refused = browser.patch(&at, change).await;
+    assert_eq!(refused.status, status, "{}", refused.body);
+    assert_eq!(browser.get(&at).await.body["kept"], json!({"note": "Narrow."}));
 }
 
 #[actix_web::test]

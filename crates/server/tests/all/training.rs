@@ -98,6 +98,23 @@ async fn two_phones_that_did_not_see_each_other_are_both_kept_and_somebody_decid
 }
 
 #[rstest]
+#[case::while_it_is_under_way(false, None)]
+#[case::once_it_is_finished(true, Some(json!(["swung", "cut short"])))]
+#[actix_web::test]
+async fn what_was_reported_of_the_form_is_told_at_the_next_time(#[case] finished: bool, #[case] told: Option<Value>) {
+    trained!(practice, app, browser, client, _round, week);
+    let mut swung = entry(&week, &[set(1, 8)]);
+    swung["part"]["form"] = json!(["swung", "cut-short"]);
+    let mut end = entry(&week, &[]);
+    end["part"] = json!({"kind": "session", "finished": finished});
+    let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[swung.clone(), end])).await;
+    assert_eq!(fates(&answer.body), ["kept", "kept"]);
+    let told_of = browser.get(&format!("/api/v1/clients/{client}/reported")).await.body;
+    let exercise = swung["part"]["exercise"].as_str().unwrap();
+    assert_eq!(told_of["reported"].get(exercise), told.as_ref(), "{told_of}");
+}
+
+#[rstest]
 #[case::an_unknown_exercise("/part/exercise", json!("db-curll"), "db-curl")]
 #[case::no_count("/part/sets/0/reps", Value::Null, "expected reps or seconds")]
 #[case::too_heavy("/part/sets/0/load_kg", json!(5000), "expected -200 to 600 kg")]

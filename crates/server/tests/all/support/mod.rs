@@ -128,6 +128,10 @@ where
         self.send(Method::PUT, path, Some(body)).await
     }
 
+    pub async fn patch(&mut self, path: &str, body: Value) -> Answer {
+        self.send(Method::PATCH, path, Some(body)).await
+    }
+
     pub async fn become_owner(&mut self) {
         let owner = json!({"name": "Mara", "login": "mara", "password": PASSWORD});
         assert_eq!(self.post("/api/v1/session/owner", owner).await.status, StatusCode::CREATED);

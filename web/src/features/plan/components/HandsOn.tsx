@@ -16,7 +16,7 @@ export function HandsOn({ clientId, exercise }: { clientId: string; exercise: st
   if (!kept) return null;
   const check = kept.check ?? undefined;
   const put = (change: Partial<NonNullable<typeof check>>) =>
-    keep({ ...kept, check: { soft_at_rest: false, hard_at_work: false, ...check, ...change } });
+    keep({ check: { soft_at_rest: false, hard_at_work: false, ...check, ...change } });
   return (
     <fieldset className={styles.hands}>
       <legend>{t("card.hand")}</legend>
@@ -48,12 +48,12 @@ export function HandsOn({ clientId, exercise }: { clientId: string; exercise: st
           maxLength={NOTE_CHARS}
           onBlur={({ target }) => {
             const note = target.value.trim();
-            if (note !== (kept.note ?? "")) keep({ ...kept, note: note || undefined });
+            if (note !== (kept.note ?? "")) keep({ note: note || null });
           }}
         />
       </label>
       {check && (
-        <button type="button" className="text-button" onClick={() => keep({ ...kept, check: undefined })}>
+        <button type="button" className="text-button" onClick={() => keep({ check: null })}>
           {t("card.hands.forget")}
         </button>
       )}

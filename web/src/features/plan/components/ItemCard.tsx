@@ -1,9 +1,11 @@
 import { Select } from "antd";
 import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
+import { useParams } from "react-router";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { MovementPicture } from "../../../shared/figure";
 import { SideMark } from "../../../shared/ui";
+import { useReported } from "../api";
 import { marks } from "../dose";
 import { type Card, firstSide, type Item, pairingsOf, SETS } from "../model";
 import styles from "./ItemCard.module.css";
@@ -175,6 +177,31 @@ function Tools({ card, atlas, actions }: { card: Card; atlas: Atlas; actions: Ca
   );
 }
 
+/** What to watch: what was reported last time on top, then what goes wrong, shortest first, and what to take care of. */
+function Watch({ exercise, atlas }: { exercise: string; atlas: Atlas }) {
+  const { t } = useTranslation();
+  const { clientId = "" } = useParams();
+  const reported = useReported(clientId)(exercise);
+  const known = atlas.exercises.find(({ id }) => id === exercise);
+  const others = [...(known?.faults.map(({ fault }) => fault) ?? []), ...(known?.cautions ?? [])];
+  if (reported.length + others.length === 0) return null;
+  return (
+    <>
+      <h3>{t("print.watch")}</h3>
+      <ul>
+        {reported.length > 0 && (
+          <li>
+            <strong>{t("plan.lastTime", { reported: reported.join(", ") })}</strong>
+          </li>
+        )}
+        {others.map((says) => (
+          <li key={says}>{says}</li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 function Reasons({ item, atlas, actions }: { item: Item; atlas: Atlas; actions?: CardActions }) {
   const { t } = useTranslation();
   const scheme = atlas.schemes.find(({ id }) => id === item.scheme);
@@ -187,6 +214,7 @@ function Reasons({ item, atlas, actions }: { item: Item; atlas: Atlas; actions?:
         {item.rest_s > 0 ? t("plan.rest", { seconds: item.rest_s }) : t("card.straightOn")}
       </p>
       {scheme && scheme.id !== "straight" && <p>{scheme.how}</p>}
+      <Watch exercise={item.exercise} atlas={atlas} />
       {item.warm_up && <p>{item.warm_up}</p>}
       <h3>{t("plan.why")}</h3>
       <ul>

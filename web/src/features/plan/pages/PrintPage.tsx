@@ -6,7 +6,7 @@ import type { Schemas } from "../../../shared/api/client";
 import { MovementPicture } from "../../../shared/figure";
 import { day, dayName } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
-import { useIssued, usePlan } from "../api";
+import { useIssued, usePlan, useReported } from "../api";
 import { saysOf, workOf } from "../components/ItemCard";
 import { groupMark } from "../groups";
 import { firstSide } from "../model";
@@ -21,6 +21,7 @@ export function PrintPage() {
   const plan = usePlan(roundId);
   const issued = useIssued(given);
   const atlas = useAtlas();
+  const reported = useReported(clientId);
   const error = plan.error ?? issued.error ?? atlas.error;
   if (error) return <ErrorNote error={error} onRetry={() => plan.refetch()} />;
   if (!plan.data || !atlas.data || (given && !issued.data)) return null;
@@ -70,6 +71,7 @@ export function PrintPage() {
                   item={item}
                   mark={groupMark(session.items, place) ?? String(item.order)}
                   atlas={atlas.data}
+                  reported={reported(item.exercise)}
                 />
               ))}
             </tbody>
@@ -100,14 +102,15 @@ interface RowProps {
   /** Its number, or its place in a group: A1. */
   mark: string;
   atlas: Atlas;
+  /** What was reported of it last time. */
+  reported: string[];
 }
 
-function ItemRow({ item, mark, atlas }: RowProps) {
+function ItemRow({ item, mark, atlas, reported }: RowProps) {
   const { t } = useTranslation();
   const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const side = firstSide(item);
-  const faults = [...(exercise?.faults ?? [])].map(({ fault }) => fault);
-  faults.sort((one, other) => one.length - other.length);
+  const fault = exercise?.faults[0]?.fault;
   const scheme = atlas.schemes.find(({ id }) => id === item.scheme && id !== "straight");
   return (
     <tr>
@@ -118,6 +121,11 @@ function ItemRow({ item, mark, atlas }: RowProps) {
         <strong>
           {mark}. {item.name}
         </strong>
+        {reported.length > 0 && (
+          <div>
+            <strong>{t("plan.lastTime", { reported: reported.join(", ") })}</strong>
+          </div>
+        )}
         {setUpOf(item, atlas) && <div>{setUpOf(item, atlas)}</div>}
         {item.note && (
           <div>
@@ -135,9 +143,9 @@ function ItemRow({ item, mark, atlas }: RowProps) {
           </div>
         )}
         <div>{saysOf(item, atlas).join(" ")}</div>
-        {faults[0] && (
+        {fault && (
           <div>
-            <em>{t("print.watch")}:</em> {faults[0].toLowerCase()}.
+            <em>{t("print.watch")}:</em> {fault.toLowerCase()}.
           </div>
         )}
         {(exercise?.cautions ?? []).map((caution) => (
