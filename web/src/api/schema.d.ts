@@ -301,6 +301,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/{client_id}/reported": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was reported of the form the last time each exercise was done, for a card and for paper. */
+        get: operations["show_reported"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/{client_id}/rounds": {
         parameters: {
             query?: never;
@@ -344,13 +361,16 @@ export interface paths {
         };
         /** What is remembered of one, with the numbers its kit has. */
         get: operations["show_set_up"];
-        /** Remembers it otherwise. */
-        put: operations["save_set_up"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Remembers it otherwise: what the change names takes the place of what was, null forgets it, and the rest stays as it is
+         *     stored (a merge patch, RFC 7396).
+         */
+        patch: operations["change_set_up"];
         trace?: never;
     };
     "/api/v1/clients/{client_id}/targets/{exercise}": {
@@ -2754,7 +2774,7 @@ export interface components {
             equipment: components["schemas"]["EquipmentId"][];
             /** @description Exercises with the same plane, main region and hardest point share a family. */
             family: string;
-            /** @description What goes wrong. */
+            /** @description What goes wrong, what is soonest read first. */
             faults: components["schemas"]["Fault"][];
             /** @description Whether it is done last, as push-ups and timed flies are, unless its region is chosen. */
             finisher?: boolean;
@@ -5108,6 +5128,13 @@ export interface components {
             /** @description The exercise's name. */
             name: string;
         };
+        /** @description What was reported of a client's form. */
+        ReportedView: {
+            /** @description By exercise, as of the last time it was done; exercises of which nothing was reported are left out. */
+            reported: {
+                [key: string]: string[];
+            };
+        };
         /** @description A round reviewed. */
         ReviewView: {
             /** @description The parts of the body, one line each. */
@@ -5343,11 +5370,6 @@ export interface components {
         SaveRound: {
             /** @description YYYY-MM-DD. */
             date: string;
-        };
-        /** @description What is to be remembered in place of what was. */
-        SaveSetUp: {
-            /** @description All of it. */
-            kept: components["schemas"]["KeptSetUp"];
         };
         /** @description A sheet to be saved. */
         SaveTape: {
@@ -7772,6 +7794,35 @@ export interface operations {
             };
         };
     };
+    show_reported: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportedView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     open_round: {
         parameters: {
             query?: never;
@@ -7872,7 +7923,7 @@ export interface operations {
             };
         };
     };
-    save_set_up: {
+    change_set_up: {
         parameters: {
             query?: never;
             header?: never;
@@ -7884,7 +7935,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveSetUp"];
+                "application/json": components["schemas"]["KeptSetUp"];
             };
         };
         responses: {
@@ -7894,6 +7945,14 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SetUpView"];
+                };
+            };
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
                 };
             };
             404: {

@@ -28,6 +28,8 @@ export const atlas = {
       name: "Incline dumbbell curl",
       set_up: "Lie back on the incline.",
       cues: ["Curl without moving the upper arm."],
+      faults: [{ fault: "Swinging", takes_over: "momentum" }],
+      cautions: ["Not with a sore biceps tendon."],
     },
   ],
 } as unknown as Atlas;

@@ -191,9 +191,12 @@ const SET_UP = "/api/v1/clients/{client_id}/set-ups/{exercise}";
 
 /** What was reported of an exercise's form the last time a client did it; nothing while it is not known. */
 export function useReported(clientId: string): (exercise: string) => string[] {
-  const { data } = $api.useQuery("get", "/api/v1/clients/{client_id}/reported", {
-    params: { path: { client_id: clientId } },
-  });
+  const { data } = $api.useQuery(
+    "get",
+    "/api/v1/clients/{client_id}/reported",
+    { params: { path: { client_id: clientId } } },
+    { enabled: clientId !== "" },
+  );
   return (exercise) => data?.reported[exercise] ?? [];
 }
 

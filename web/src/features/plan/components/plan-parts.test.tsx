@@ -63,7 +63,14 @@ test("a card says sets, side order and minutes, and opens to reasons, progress, 
   expect(onToggle).toHaveBeenCalledOnce();
   cleanup();
   shownCard({ open: true });
-  for (const says of [item.why[0], item.progression.says, "Lie back on the incline.", item.cues?.[0]])
+  const watched = ["Swinging", "Not with a sore biceps tendon."];
+  for (const says of [
+    item.why[0],
+    item.progression.says,
+    "Lie back on the incline.",
+    item.cues?.[0],
+    ...watched,
+  ])
     expect(screen.getByText(says ?? "")).toBeTruthy();
 });
 
