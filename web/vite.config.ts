@@ -7,7 +7,8 @@ export default defineConfig({
     react(),
     // Only the phone's pages are kept for use without a connection; a coach's desk always comes fresh.
     VitePWA({
-      registerType: "autoUpdate",
+      // Offered on the page, and never taken in the middle of a session.
+      registerType: "prompt",
       injectRegister: null,
       manifest: {
         name: "Orthomer",

@@ -131,6 +131,13 @@ test("a new client is added and the first round opened", async ({ page }) => {
   await page.getByLabel("Name").fill("Wren Tallis");
   await page.getByLabel("Date of birth").fill("1996-04-05");
   await page.getByRole("button", { name: "Add the client" }).click();
+  await expect(page, "what only the client can say is asked for").toHaveURL(/\/clients\/new$/);
+  await page.getByLabel("Stature, cm").fill("168");
+  await page.getByRole("radio", { name: "Female" }).check();
+  await page.getByRole("radio", { name: "Left", exact: true }).check();
+  await page.getByLabel("Training age").click();
+  await page.locator(".ant-select-dropdown:visible").getByTitle(/^Beginner/).click();
+  await page.getByRole("button", { name: "Add the client" }).click();
   await page.getByRole("button", { name: "Open a round" }).click();
   await page.getByLabel("Who holds the tape").fill("MT");
   await page.getByRole("button", { name: "Open the round" }).click();

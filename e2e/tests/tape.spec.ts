@@ -53,7 +53,7 @@ test("of two tabs saving the same sheet the later one is told and decides", asyn
   await expect(page.getByRole("alert")).toContainText("was saved by Mara Tellwright since you opened it");
   await page.getByRole("button", { name: "Take what is stored" }).click();
   await expect(reading(page, "Waist, reading 1")).toHaveValue("80.0");
-  await reading(page, "Hips, reading 1").fill("99.0");
+  await reading(page, "Waist, reading 1").fill("82.0");
   await expect(saveState(page)).toHaveText("Saved");
   await reading(other, "Waist, reading 1").fill("81.0");
   await other.getByRole("button", { name: "Keep what I typed" }).click();

@@ -17,7 +17,7 @@ use crate::tls::Certificate;
 use actix_web::body::MessageBody;
 use actix_web::cookie::Key;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
-use actix_web::error::JsonPayloadError;
+use actix_web::error::{JsonPayloadError, QueryPayloadError};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
 use std::time::Duration;
@@ -145,7 +145,7 @@ fn routes(
     App::new()
         .app_data(web::Data::new(state))
         .app_data(json_config())
-        .app_data(web::QueryConfig::default().error_handler(|error, _| ApiError::Malformed(error.to_string()).into()))
+        .app_data(query_config())
         .into_utoipa_app()
         .openapi(Document::openapi())
         .service(sessions)
@@ -234,6 +234,16 @@ fn json_config() -> web::JsonConfig {
     web::JsonConfig::default()
         .limit(JSON_LIMIT_BYTES)
         .error_handler(|error, _| ApiError::Malformed(malformed(&error)).into())
+}
+
+fn query_config() -> web::QueryConfig {
+    web::QueryConfig::default().error_handler(|error, _| {
+        let says = match &error {
+            QueryPayloadError::Deserialize(why) => format!("what follows the ? of the address cannot be read: {why}"),
+            other => other.to_string(),
+        };
+        ApiError::Malformed(says).into()
+    })
 }
 
 /// What is wrong with a body, in a sentence.

@@ -1,75 +1,34 @@
+import { Switch } from "antd";
 import { useTranslation } from "react-i18next";
 import { Dialog } from "../shared/ui";
+import { keyLines } from "../shared/ui/acts";
+import { singleKeys } from "../shared/ui/keys";
 
-const KEYS: [
-  string[],
-  (
-    | "help"
-    | "today"
-    | "seen"
-    | "clients"
-    | "find"
-    | "move"
-    | "open"
-    | "step"
-    | "round"
-    | "bringUp"
-    | "holdBack"
-    | "next"
-    | "judge"
-    | "practice"
-    | "library"
-    | "eye"
-    | "empty"
-    | "level"
-    | "undo"
-    | "hang"
-    | "lay"
-    | "figure"
-    | "pictures"
-    | "card"
-    | "moveCard"
-    | "pickCards"
-    | "inTurns"
-  ),
-][] = [
-  [["?"], "help"],
-  [["g", "d"], "today"],
-  [["g", "c"], "clients"],
-  [["g", "x"], "library"],
-  [["g", "e"], "eye"],
-  [["g", "s"], "practice"],
-  [["Ctrl Z", "Ctrl Y"], "undo"],
-  [["/"], "find"],
-  [["j", "k"], "move"],
-  [["o"], "open"],
-  [["x"], "seen"],
-  [["g", "b…r"], "step"],
-  [["[", "]"], "round"],
-  [["b"], "bringUp"],
-  [["h"], "holdBack"],
-  [["s", "z"], "lay"],
-  [["f"], "figure"],
-  [["n"], "empty"],
-  [["Enter"], "next"],
-  [["F2"], "level"],
-  [["Space"], "hang"],
-  [["1–5", "6–0", "x"], "judge"],
-  [["-", "+", "i", "x", "Del"], "card"],
-  [["Alt ←↑↓→"], "moveCard"],
-  [["J", "K", "e"], "pickCards"],
-  [["u", "U"], "inTurns"],
-  [["m", "Space", "+", "-", "f"], "pictures"],
-];
+/** Keys with a modifier, or of a field: they are heard where they belong. */
+const OTHERS = [
+  ["next", ["Enter"]],
+  ["level", ["F2"]],
+  ["undo", ["Ctrl Z", "Ctrl Y"]],
+  ["moveCard", ["Alt ←↑↓→"]],
+] as const;
 
 /** Every key of the application. */
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const { t } = useTranslation();
   return (
     <Dialog open={open} onClose={onClose} title={t("keys.title")}>
+      <p>
+        <Switch
+          size="small"
+          defaultChecked={singleKeys.on()}
+          onChange={singleKeys.turn}
+          aria-label={t("keys.single")}
+        />{" "}
+        <span aria-hidden="true">{t("keys.single")}</span>
+      </p>
       <table>
         <tbody>
-          {KEYS.map(([keys, what]) => (
+          {[...keyLines(), ...OTHERS].map(([what, keys]) => (
             <tr key={what}>
               <th
                 scope="row"

@@ -1,13 +1,22 @@
+import { Fragment } from "react";
 import { Outlet } from "react-router";
-import { SignInForm, useSession } from "../features/signin";
+import { SignInAgain, SignInForm, useAccount } from "../features/signin";
 import { problemOf } from "../shared/api/client";
+import { account as lastAccount } from "../shared/save";
 import { ErrorNote } from "../shared/ui";
 
-/** The way to the log on a coach's phone: without a line it shows what the phone keeps; signed out it asks. */
+/** The way to the log on a coach's phone: without a line it shows what the phone keeps of the last who used it; signed out it asks. */
 export function PhoneGate() {
-  const session = useSession();
+  const { session, account, ended } = useAccount();
   if (session.error && problemOf(session.error)) return <ErrorNote error={session.error} />;
   if (session.isPending) return null;
-  if (session.data && session.data.standing !== "signed-in") return <SignInForm />;
-  return <Outlet />;
+  if (account === undefined && session.data) return <SignInForm />;
+  return (
+    <>
+      <Fragment key={account ?? lastAccount()}>
+        <Outlet />
+      </Fragment>
+      <SignInAgain open={ended} />
+    </>
+  );
 }

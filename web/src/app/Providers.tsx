@@ -1,21 +1,14 @@
-import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { App, ConfigProvider } from "antd";
 import enUS from "antd/locale/en_US";
 import { type ReactNode, useLayoutEffect, useMemo } from "react";
-import { $api, problemOf } from "../shared/api/client";
 import { antdTheme, applyPalette } from "./theme";
 import { ThemeChoice, useThemeChoice } from "./themeChoice";
 
-const sessionKey = $api.queryOptions("get", "/api/v1/session").queryKey;
-
-const queryClient: QueryClient = new QueryClient({
-  defaultOptions: { queries: { retry: false, staleTime: 5_000 } },
-  queryCache: new QueryCache({
-    // Someone signed out elsewhere: the gate asks again and shows the sign-in.
-    onError: (error) => {
-      if (problemOf(error)?.status === 401) queryClient.invalidateQueries({ queryKey: sessionKey });
-    },
-  }),
+// A browser that thinks it is offline may still reach a server in the same house: every request is tried, and fails if it must.
+const ALWAYS = { networkMode: "always" } as const;
+const queryClient = new QueryClient({
+  defaultOptions: { queries: { ...ALWAYS, retry: false, staleTime: 5_000 }, mutations: ALWAYS },
 });
 
 /** Styles made at run time carry the nonce of the page, or the content policy refuses them. */

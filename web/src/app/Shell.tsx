@@ -2,12 +2,16 @@ import { use, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { useSession } from "../features/signin";
-import { PlumbMark } from "../shared/ui";
+import { othersDraftCount } from "../shared/save";
+import { NewVersion, PlumbMark } from "../shared/ui";
+import { shortcut } from "../shared/ui/acts";
 import { useKeys } from "../shared/ui/keys";
 import { KeysDialog } from "./KeysDialog";
 import styles from "./Shell.module.css";
 import { SignOut } from "./SignOut";
 import { ThemeChoice } from "./themeChoice";
+import { useHeadingFocus } from "./useHeadingFocus";
+import { useNewVersion } from "./useNewVersion";
 
 /** The frame of every page: wordmark, places, who is signed in. */
 export function Shell() {
@@ -16,17 +20,21 @@ export function Shell() {
   const session = useSession();
   const { theme, toggle } = use(ThemeChoice);
   const [keysShown, setKeysShown] = useState(false);
+  const newer = useNewVersion();
+  const [waiting] = useState(othersDraftCount);
+  const [told, setTold] = useState(false);
+  useHeadingFocus();
   useKeys({
-    "?": () => setKeysShown(true),
-    "g d": () => navigate("/today"),
-    "g c": () => navigate("/clients"),
-    "g x": () => navigate("/library"),
-    "g e": () => navigate("/eye"),
-    "g s": () => navigate("/practice"),
+    help: () => setKeysShown(true),
+    goToday: () => navigate("/today"),
+    goClients: () => navigate("/clients"),
+    goLibrary: () => navigate("/library"),
+    goEye: () => navigate("/eye"),
+    goPractice: () => navigate("/practice"),
   });
   return (
     <div className={styles.frame}>
-      <a className="sr-only" href="#content">
+      <a className={styles.skip} href="#content">
         {t("app.skip")}
       </a>
       <header className={styles.header}>
@@ -46,13 +54,22 @@ export function Shell() {
           <button type="button" onClick={toggle}>
             {theme === "paper" ? t("app.night") : t("app.paper")}
           </button>
-          <button type="button" onClick={() => setKeysShown(true)} aria-keyshortcuts="?">
+          <button type="button" onClick={() => setKeysShown(true)} aria-keyshortcuts={shortcut("help")}>
             {t("app.keys")} <kbd>?</kbd>
           </button>
           <SignOut />
         </div>
       </header>
-      <div id="content" className={styles.content}>
+      {newer && <NewVersion onTake={() => window.location.reload()} />}
+      {waiting > 0 && !told && (
+        <p role="status" className={styles.notice}>
+          {t("app.othersWait", { count: waiting })}{" "}
+          <button type="button" className="text-button" onClick={() => setTold(true)}>
+            {t("close")}
+          </button>
+        </p>
+      )}
+      <div id="content" tabIndex={-1} className={styles.content}>
         <Outlet />
       </div>
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />

@@ -39,7 +39,7 @@ test("with everything saved one press signs out", async () => {
 });
 
 test("what is not saved is asked about, and goes with whoever leaves; a client's own log stays", async () => {
-  keepDraft("tape r", { typed: 1 });
+  keepDraft("tape r", { value: { typed: 1 } });
   await addEntry("client c", { id: "a" } as never);
   await addEntry("link 123", { id: "b" } as never);
   const out = page();

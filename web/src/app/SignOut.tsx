@@ -1,14 +1,11 @@
 import { App, Button } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { forgetSources, queuedCount } from "../features/log";
+import { forgetSources, ofCoach, queuedCount } from "../features/log";
 import { useSignOut } from "../features/signin";
 import { problemOf } from "../shared/api/client";
 import { draftCount, dropDrafts } from "../shared/save";
 import { Dialog } from "../shared/ui";
-
-/** What a coach logged here; a client's own link is kept until its owner forgets it. */
-const byCoach = (source: string) => source.startsWith("client ");
 
 /** Signs out and leaves nothing of the practice on this device; asks first when something of it is not saved. */
 export function SignOut() {
@@ -22,11 +19,11 @@ export function SignOut() {
   const leave = async () => {
     setUnsaved(0);
     dropDrafts();
-    await forgetSources(byCoach);
+    await forgetSources(ofCoach);
     signOut.mutate({});
   };
   const ask = async () => {
-    const count = draftCount() + (await queuedCount(byCoach));
+    const count = draftCount() + (await queuedCount(ofCoach));
     if (count > 0) setUnsaved(count);
     else await leave();
   };

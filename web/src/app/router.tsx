@@ -1,4 +1,5 @@
 import { createBrowserRouter, Navigate } from "react-router";
+import { Broken } from "./Broken";
 import { Gate } from "./Gate";
 import { NotFound } from "./NotFound";
 import { PhoneGate } from "./PhoneGate";
@@ -8,10 +9,12 @@ export const router = createBrowserRouter([
   // These two work without a connection.
   {
     path: "/my",
+    errorElement: <Broken />,
     lazy: async () => ({ Component: (await import("../features/my")).MyPage }),
   },
   {
     element: <PhoneGate />,
+    errorElement: <Broken />,
     children: [
       {
         path: "/train/:clientId",
@@ -21,6 +24,7 @@ export const router = createBrowserRouter([
   },
   {
     element: <Gate />,
+    errorElement: <Broken />,
     children: [
       {
         path: "/clients/:clientId/rounds/:roundId/plan/print",
@@ -33,95 +37,106 @@ export const router = createBrowserRouter([
       {
         element: <Shell />,
         children: [
-          { index: true, element: <Navigate to="/today" replace /> },
+          // One that broke leaves the others, and the way to them, in place.
           {
-            path: "/today",
-            lazy: async () => ({ Component: (await import("../features/today")).TodayPage }),
-          },
-          {
-            path: "/clients",
-            lazy: async () => ({ Component: (await import("../features/clients")).ClientsPage }),
-          },
-          {
-            path: "/clients/new",
-            lazy: async () => ({ Component: (await import("../features/brief")).NewClientPage }),
-          },
-          {
-            path: "/clients/:clientId",
-            lazy: async () => ({ Component: (await import("../features/rounds")).ClientPage }),
-          },
-          {
-            path: "/clients/:clientId/messages",
-            lazy: async () => ({ Component: (await import("../features/notes")).MessagesPage }),
-          },
-          {
-            path: "/clients/:clientId/rounds/:roundId",
-            lazy: async () => ({ Component: (await import("../features/rounds")).RoundPage }),
+            errorElement: <Broken />,
             children: [
-              { index: true, element: <Navigate to="verdict" replace /> },
+              { index: true, element: <Navigate to="/today" replace /> },
               {
-                path: "brief",
-                lazy: async () => ({ Component: (await import("../features/brief")).BriefPage }),
+                path: "/today",
+                lazy: async () => ({ Component: (await import("../features/today")).TodayPage }),
               },
               {
-                path: "photos",
-                lazy: async () => ({ Component: (await import("../features/photos")).PhotosPage }),
+                path: "/clients",
+                lazy: async () => ({ Component: (await import("../features/clients")).ClientsPage }),
               },
               {
-                path: "photos/again",
-                lazy: async () => ({ Component: (await import("../features/photos")).RepeatsPage }),
+                path: "/clients/new",
+                lazy: async () => ({ Component: (await import("../features/brief")).NewClientPage }),
               },
               {
-                path: "tape",
-                lazy: async () => ({ Component: (await import("../features/tape")).TapePage }),
+                path: "/clients/:clientId",
+                lazy: async () => ({ Component: (await import("../features/rounds")).ClientPage }),
               },
               {
-                path: "tests",
-                lazy: async () => ({ Component: (await import("../features/tests")).TestsPage }),
+                path: "/clients/:clientId/messages",
+                lazy: async () => ({ Component: (await import("../features/notes")).MessagesPage }),
               },
               {
-                path: "verdict",
-                lazy: async () => ({ Component: (await import("../features/verdict")).VerdictPage }),
+                path: "/clients/:clientId/rounds/:roundId",
+                lazy: async () => ({ Component: (await import("../features/rounds")).RoundPage }),
+                children: [
+                  {
+                    errorElement: <Broken />,
+                    children: [
+                      { index: true, element: <Navigate to="verdict" replace /> },
+                      {
+                        path: "brief",
+                        lazy: async () => ({ Component: (await import("../features/brief")).BriefPage }),
+                      },
+                      {
+                        path: "photos",
+                        lazy: async () => ({ Component: (await import("../features/photos")).PhotosPage }),
+                      },
+                      {
+                        path: "photos/again",
+                        lazy: async () => ({ Component: (await import("../features/photos")).RepeatsPage }),
+                      },
+                      {
+                        path: "tape",
+                        lazy: async () => ({ Component: (await import("../features/tape")).TapePage }),
+                      },
+                      {
+                        path: "tests",
+                        lazy: async () => ({ Component: (await import("../features/tests")).TestsPage }),
+                      },
+                      {
+                        path: "verdict",
+                        lazy: async () => ({ Component: (await import("../features/verdict")).VerdictPage }),
+                      },
+                      {
+                        path: "plan",
+                        lazy: async () => ({ Component: (await import("../features/plan")).PlanPage }),
+                      },
+                      {
+                        path: "log",
+                        lazy: async () => ({ Component: (await import("../features/log")).LogPage }),
+                      },
+                      {
+                        path: "review",
+                        lazy: async () => ({ Component: (await import("../features/review")).ReviewPage }),
+                      },
+                      {
+                        path: "trends",
+                        lazy: async () => ({ Component: (await import("../features/review")).TrendsPage }),
+                      },
+                    ],
+                  },
+                ],
               },
               {
-                path: "plan",
-                lazy: async () => ({ Component: (await import("../features/plan")).PlanPage }),
+                path: "/library",
+                lazy: async () => ({ Component: (await import("../features/library")).LibraryPage }),
               },
               {
-                path: "log",
-                lazy: async () => ({ Component: (await import("../features/log")).LogPage }),
+                path: "/eye",
+                lazy: async () => ({ Component: (await import("../features/eye")).EyePage }),
               },
               {
-                path: "review",
-                lazy: async () => ({ Component: (await import("../features/review")).ReviewPage }),
+                path: "/eye/:sittingId",
+                lazy: async () => ({ Component: (await import("../features/eye")).SittingPage }),
               },
               {
-                path: "trends",
-                lazy: async () => ({ Component: (await import("../features/review")).TrendsPage }),
+                path: "/practice",
+                lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
               },
+              {
+                path: "/stand-in",
+                lazy: async () => ({ Component: (await import("../features/standin")).StandInPage }),
+              },
+              { path: "*", element: <NotFound /> },
             ],
           },
-          {
-            path: "/library",
-            lazy: async () => ({ Component: (await import("../features/library")).LibraryPage }),
-          },
-          {
-            path: "/eye",
-            lazy: async () => ({ Component: (await import("../features/eye")).EyePage }),
-          },
-          {
-            path: "/eye/:sittingId",
-            lazy: async () => ({ Component: (await import("../features/eye")).SittingPage }),
-          },
-          {
-            path: "/practice",
-            lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
-          },
-          {
-            path: "/stand-in",
-            lazy: async () => ({ Component: (await import("../features/standin")).StandInPage }),
-          },
-          { path: "*", element: <NotFound /> },
         ],
       },
     ],

@@ -45,6 +45,8 @@ export const log = {
   waiting_other: "{{count}} to send",
   noLine: "No line",
   sent: "All sent",
+  noRoom:
+    "This phone has no room left: what you write is kept only while this page is open. Leave it open until it is sent.",
   offline: "No line to the studio. Everything is kept on this phone and sent later. Seen last: {{at}}.",
   clockAhead_one: "This phone's clock is {{count}} minute ahead; times were put right.",
   clockAhead_other: "This phone's clock is {{count}} minutes ahead; times were put right.",

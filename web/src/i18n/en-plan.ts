@@ -233,5 +233,6 @@ export const card = {
   straightOn: "then straight on",
   putIn: "Put it in",
   picked: "{{count}} cards picked.",
+  pickedOne: "{{name}} picked: {{day}}, {{place}} of {{count}}.",
   writeAll: "Write on all of them",
 };

@@ -8,6 +8,16 @@ export const save = {
   partly_other: "{{count}} fields not saved: see below",
   failed: "Not saved: {{why}}",
   offline: "Not saved: the server cannot be reached. Your typing is kept in this browser.",
+  offlineUnkept:
+    "Not saved: the server cannot be reached, and this browser has no room to keep your typing. Leave this page open.",
+  ended: "Not saved: sign in again and it is sent. Your typing is kept in this browser.",
+  endedUnkept:
+    "Not saved: sign in again and it is sent. This browser has no room to keep it: leave this page open.",
+  unkept: "Being sent: this browser has no room to keep it",
+  meanwhile: "This sheet was changed elsewhere since you typed here",
+  clash: "{{name}}: you typed {{mine}}, stored is {{theirs}}.",
+  clashWhole: "{{name}}: changed here and elsewhere.",
+  nothing: "nothing",
   takeTheirs: "Take what is stored",
   keepMine: "Keep what I typed",
   differ_one: "{{count}} place differs.",

@@ -21,6 +21,9 @@ pub enum SessionStanding {
 pub struct SessionView {
     /// How it stands.
     pub standing: SessionStanding,
+    /// The account of whoever is signed in: what a browser keeps belongs to it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub account: Option<String>,
     /// Who is signed in.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,

@@ -17,7 +17,13 @@ use store::{Account, NewAccount, Store};
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
     let acts = account.map(|account| account.role.acts()).unwrap_or_default();
-    SessionView { standing, name: account.map(|account| account.name.clone()), asks_for_code: false, acts }
+    SessionView {
+        standing,
+        account: account.map(|account| account.id.clone()),
+        name: account.map(|account| account.name.clone()),
+        asks_for_code: false,
+        acts,
+    }
 }
 
 /// How this browser stands.

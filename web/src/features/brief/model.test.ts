@@ -1,5 +1,6 @@
 import { expect, test } from "vitest";
-import { differing, emptyBrief, fieldPath, lookWeight, tidied, withWeight } from "./model";
+import { brief as filled } from "../../test/brief";
+import { differing, fieldPath, lookWeight, tidied, withWeight } from "./model";
 
 test("a pointer of the server leads to the field of the form", () => {
   expect(fieldPath("/brief/pain/0/level")).toEqual(["pain", 0, "level"]);
@@ -8,7 +9,7 @@ test("a pointer of the server leads to the field of the form", () => {
 
 test("one shoulder alone is no screen, and a pain without a side has none", () => {
   const brief = tidied({
-    ...emptyBrief,
+    ...filled,
     pain: [{ area: "elbow", side: undefined, level: 2 }],
     screens: { shoulder_extension_deg: { left: 60, right: undefined as unknown as number } },
   });
@@ -36,8 +37,8 @@ test.each([
 });
 
 test("briefs differ by field, whatever the order of typing and what is left empty", () => {
-  const mine = { ...emptyBrief, equipment: ["band"], screens: {}, look_weights: { a: 1, b: 2 } };
-  const theirs = { ...emptyBrief, home: null, look_weights: { b: 2, a: 1 } };
+  const mine = { ...filled, equipment: ["band"], screens: {}, look_weights: { a: 1, b: 2 } };
+  const theirs = { ...filled, home: null, look_weights: { b: 2, a: 1 } };
   expect(differing(mine, theirs)).toBe(1);
   expect(differing(mine, structuredClone(mine))).toBe(0);
 });

@@ -4,14 +4,11 @@ import type { Schemas } from "../../shared/api/client";
 export type Brief = Schemas["ClientEntry"];
 type Look = Schemas["Look"];
 
+/** What only the client can say: a new brief has no answer to it. */
+type Asked = "name" | "sex" | "birth_date" | "height_cm" | "dominant_hand" | "experience";
+
 /** A brief to start from. */
-export const emptyBrief: Brief = {
-  name: "",
-  sex: "female",
-  birth_date: "",
-  height_cm: 170,
-  dominant_hand: "right",
-  experience: "beginner",
+export const emptyBrief: Omit<Brief, Asked> = {
   look: "balanced",
   look_weights: {},
   days_per_week: 3,

@@ -1,7 +1,12 @@
+import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../shared/api/client";
 import { type Document, useDocument } from "../../shared/save";
 import { useSendBrief } from "./api";
+import { briefFieldName } from "./briefFieldName";
 import { type Brief, differing, tidied } from "./model";
+
+/** Answers of one moment: those of two people must not be mixed. */
+const TOGETHER = ["readiness", "clearance", "photo_consent", "home"];
 
 type Client = Schemas["ClientView"];
 
@@ -10,12 +15,14 @@ export function useBriefDocument(
   client: Client,
   refetch: () => Promise<Client | undefined>,
 ): Document<Client, Brief> {
+  const { t } = useTranslation();
   const send = useSendBrief(client.id);
   return useDocument<Client, Brief>(client, {
     key: `brief-${client.id}`,
     revisionOf: ({ revision }) => revision,
     valueOf: ({ brief }) => brief,
     differing,
+    fields: { named: ([field = "", part = ""]) => briefFieldName(field, part, t), whole: TOGETHER },
     refetch,
     send: (known, brief) => send(known.revision, tidied(brief)),
   });

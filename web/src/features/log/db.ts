@@ -41,6 +41,18 @@ export async function keptWeek(source: string): Promise<{ week: Week; seen_at: s
   return kept && { ...kept, week: completed(kept.week) };
 }
 
+/** Gives a source what was kept under an earlier name of it. */
+export async function adopt(from: string, to: string): Promise<void> {
+  const store = await db();
+  const week = await store.get("weeks", from);
+  if (week) {
+    await store.put("weeks", { ...week, source: to });
+    await store.delete("weeks", from);
+  }
+  for (const entry of await store.getAllFromIndex("entries", "source", from))
+    await store.put("entries", { ...entry, source: to });
+}
+
 /** Forgets what was kept for sources: the week as last seen and what was written. */
 export async function forgetSources(which: (source: string) => boolean): Promise<void> {
   const store = await db();

@@ -3,4 +3,4 @@ export { forgetSources, queuedCount } from "./db";
 export { goOffline } from "./offline";
 export { LogPage } from "./pages/LogPage";
 export { TrainPage } from "./pages/TrainPage";
-export { linkSource } from "./source";
+export { linkSource, ofCoach } from "./source";

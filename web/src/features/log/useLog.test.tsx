@@ -1,7 +1,8 @@
 import "fake-indexeddb/auto";
 import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
-import { afterEach, expect, test } from "vitest";
+import { afterEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../shared/api/client";
+import * as db from "./db";
 import type { Entry, Week } from "./model";
 import type { Answer, Source } from "./source";
 import { useLog } from "./useLog";
@@ -97,4 +98,33 @@ test("a wrong clock is told", async () => {
   const { result } = renderHook(() => useLog(source));
   await act(async () => void result.current.write(PLACE, PART, []));
   await waitFor(() => expect(result.current.clockAheadS).toBe(7200));
+});
+
+test("what a full phone cannot keep is told of, and sent while the page is open", async () => {
+  const { source, state, kept } = studio("full");
+  const { result } = renderHook(() => useLog(source));
+  await waitFor(() => expect(result.current.week).toBeDefined());
+  state.line = false;
+  const full = vi.spyOn(db, "addEntry").mockRejectedValue(new DOMException("full", "QuotaExceededError"));
+  await act(async () => void result.current.write(PLACE, PART, []));
+  full.mockRestore();
+  await waitFor(() => expect(result.current.unkept).toBe(1));
+  expect(result.current.local).toHaveLength(1);
+  state.line = true;
+  await act(async () => window.dispatchEvent(new Event("online")));
+  await waitFor(() => expect(result.current.unkept).toBe(0));
+  expect(kept.size).toBe(1);
+});
+
+test("what was kept before sources had an account is found by the account that opens it", async () => {
+  const { source, state, kept } = studio("client c");
+  state.line = false;
+  const before = renderHook(() => useLog(source));
+  await act(async () => void before.result.current.write(PLACE, PART, []));
+  await waitFor(() => expect(before.result.current.waiting).toBe(1));
+  before.unmount();
+  state.line = true;
+  const { result } = renderHook(() => useLog({ ...source, key: "client c of mara", formerly: "client c" }));
+  await waitFor(() => expect(kept.size).toBe(1));
+  await waitFor(() => expect(result.current.waiting).toBe(0));
 });

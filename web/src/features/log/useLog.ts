@@ -1,7 +1,17 @@
 // The log on this device: shown at once, kept at once, sent when there is a line.
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v4 as uuid } from "uuid";
-import { addEntry, changeEntry, dropEntry, keepWeek, keptWeek, type LocalEntry, localEntries } from "./db";
+import { alone } from "../../shared/save";
+import {
+  addEntry,
+  adopt,
+  changeEntry,
+  dropEntry,
+  keepWeek,
+  keptWeek,
+  type LocalEntry,
+  localEntries,
+} from "./db";
 import type { Entry, EntryView, Place, Week } from "./model";
 import type { Source } from "./source";
 
@@ -19,6 +29,8 @@ export interface Log {
   local: EntryView[];
   /** Entries that wait to be sent. */
   waiting: number;
+  /** Entries that this device has no room for: only while the page is open can they be sent. */
+  unkept: number;
   /** Entries the server cannot keep, with why. */
   refused: LocalEntry[];
   /** Why nothing can be sent, in a sentence. */
@@ -41,9 +53,14 @@ export function useLog(source: Source): Log {
   const [clockAheadS, setClockAheadS] = useState(0);
   const [said, setSaid] = useState<{ says: string; alarm?: string }>();
   const sending = useRef(false);
+  /** Entries that this device had no room for: they live as long as the page does, and are sent like the others. */
+  const unkept = useRef<LocalEntry[]>([]);
   const { key } = source;
 
-  const reload = useCallback(async () => setEntries(await localEntries(key)), [key]);
+  const reload = useCallback(
+    async () => setEntries([...(await localEntries(key)), ...unkept.current]),
+    [key],
+  );
 
   const look = useCallback(async () => {
     const answer = await source.week();
@@ -51,7 +68,8 @@ export function useLog(source: Source): Log {
       setWeek(answer.data);
       setSeenAt(undefined);
       setTrouble(undefined);
-      await keepWeek(key, answer.data);
+      // Without room for it the week is there as long as the page is.
+      await keepWeek(key, answer.data).catch(() => undefined);
       // What the server has shown is no longer needed here.
       const shown = await localEntries(key);
       for (const { order, state } of shown) if (state === "sent" && order) await dropEntry(order);
@@ -66,43 +84,54 @@ export function useLog(source: Source): Log {
     }
   }, [source, key, reload]);
 
+  const settle = useCallback(async (changed: LocalEntry) => {
+    if (changed.order !== undefined) return changeEntry(changed);
+    const others = unkept.current.filter(({ entry }) => entry.id !== changed.entry.id);
+    unkept.current = changed.state === "sent" ? others : [...others, changed];
+  }, []);
+
+  const sendQueued = useCallback(async () => {
+    for (;;) {
+      const all = [...(await localEntries(key)), ...unkept.current];
+      const queued = all.filter(({ state }) => state === "queued").slice(0, AT_ONCE);
+      if (queued.length === 0) break;
+      const answer = await source.send({
+        sent_at: new Date().toISOString(),
+        entries: queued.map(({ entry }) => entry),
+      });
+      if (!("data" in answer)) {
+        setTrouble(answer.status ? answer.says : undefined);
+        return;
+      }
+      setTrouble(undefined);
+      setClockAheadS(answer.data.clock_ahead_s);
+      for (const [index, outcome] of answer.data.outcomes.entries()) {
+        const one = queued[index];
+        if (!one) continue;
+        const refused = outcome.fate === "refused";
+        const says = outcome.says ?? undefined;
+        await settle({ ...one, state: refused ? "refused" : "sent", fate: outcome.fate, says });
+        if (outcome.alarm && says) setSaid({ says, alarm: outcome.alarm });
+      }
+      await reload();
+    }
+    await look();
+  }, [source, key, look, reload, settle]);
+
   const send = useCallback(async () => {
     if (sending.current) return;
     sending.current = true;
     try {
-      for (;;) {
-        const queued = (await localEntries(key)).filter(({ state }) => state === "queued").slice(0, AT_ONCE);
-        if (queued.length === 0) break;
-        const answer = await source.send({
-          sent_at: new Date().toISOString(),
-          entries: queued.map(({ entry }) => entry),
-        });
-        if (!("data" in answer)) {
-          setTrouble(answer.status ? answer.says : undefined);
-          return;
-        }
-        setTrouble(undefined);
-        setClockAheadS(answer.data.clock_ahead_s);
-        for (const [index, outcome] of answer.data.outcomes.entries()) {
-          const one = queued[index];
-          if (!one) continue;
-          const refused = outcome.fate === "refused";
-          const says = outcome.says ?? undefined;
-          await changeEntry({ ...one, state: refused ? "refused" : "sent", fate: outcome.fate, says });
-          if (outcome.alarm && says) setSaid({ says, alarm: outcome.alarm });
-        }
-        await reload();
-      }
-      await look();
+      await alone(`send ${key}`, sendQueued);
     } finally {
       sending.current = false;
       await reload();
     }
-  }, [source, key, look, reload]);
+  }, [key, sendQueued, reload]);
 
   useEffect(() => {
-    void reload();
-    void look().then(send);
+    const adopted = source.formerly ? adopt(source.formerly, key) : Promise.resolve();
+    void adopted.then(reload).then(look).then(send);
     const wake = () => document.visibilityState === "visible" && void send();
     const online = () => void send();
     window.addEventListener("online", online);
@@ -111,7 +140,7 @@ export function useLog(source: Source): Log {
       window.removeEventListener("online", online);
       document.removeEventListener("visibilitychange", wake);
     };
-  }, [look, reload, send]);
+  }, [source, key, look, reload, send]);
 
   const waiting = entries.filter(({ state }) => state === "queued").length;
   useEffect(() => {
@@ -124,10 +153,17 @@ export function useLog(source: Source): Log {
     const now = new Date();
     const day = `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`;
     const entry: Entry = { id: uuid(), follows, ...place, trained_on: day, at: now.toISOString(), part };
-    void addEntry(key, entry).then((added) => {
-      setEntries((known) => [...known, added]);
-      void send();
-    });
+    const noRoom = (): LocalEntry => {
+      const added: LocalEntry = { source: key, entry, state: "queued" };
+      unkept.current = [...unkept.current, added];
+      return added;
+    };
+    void addEntry(key, entry)
+      .catch(noRoom)
+      .then((added) => {
+        setEntries((known) => [...known, added]);
+        void send();
+      });
     return entry.id;
   };
 
@@ -143,13 +179,15 @@ export function useLog(source: Source): Log {
     seenAt,
     local,
     waiting,
+    unkept: entries.filter(({ order, state }) => order === undefined && state === "queued").length,
     refused: entries.filter(({ state }) => state === "refused"),
     trouble,
     clockAheadS,
     said,
     write,
-    discard: async ({ order }) => {
+    discard: async ({ order, entry }) => {
       if (order) await dropEntry(order);
+      unkept.current = unkept.current.filter((one) => one.entry.id !== entry.id);
       await reload();
     },
     retry: () => void send(),

@@ -21,6 +21,7 @@ import {
   posesOf,
   type Question,
   ratingAt,
+  takesOf,
   zoomed,
 } from "./model";
 import { changed, startable, type Upload } from "./uploads";
@@ -106,7 +107,7 @@ test("a level line lies between both sides, and where a landmark is missing ther
   expect(levels(photo())).toEqual([300]);
 });
 
-test("poses stand in the order they are taken, and the newest picture of a pose counts", () => {
+test("poses stand in the order they are taken, and of one pose the newest is shown first", () => {
   const photos = [
     photo({ pose: "SL" }),
     photo({ id: "old" }),
@@ -114,6 +115,7 @@ test("poses stand in the order they are taken, and the newest picture of a pose 
     photo({ id: "new" }),
   ];
   expect(posesOf(photos)).toEqual(["F", "SL"]);
+  expect(takesOf(photos, "F").map(({ id }) => id)).toEqual(["new", "old"]);
   expect(inPose(photos, "F")?.id).toBe("new");
 });
 

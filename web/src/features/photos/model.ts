@@ -103,10 +103,13 @@ export function posesOf(photos: Photo[]): string[] {
   return POSE_ORDER.filter((pose) => poses.has(pose as never));
 }
 
+/** All pictures of a pose, newest first. */
+export const takesOf = (photos: Photo[], pose: string | undefined): Photo[] =>
+  photos.filter((photo) => photo.pose === pose).reverse();
+
 /** The newest picture of a pose. */
-export function inPose(photos: Photo[], pose: string | undefined): Photo | undefined {
-  return photos.findLast((photo) => photo.pose === pose);
-}
+export const inPose = (photos: Photo[], pose: string | undefined): Photo | undefined =>
+  takesOf(photos, pose)[0];
 
 /** Earlier rounds that have a pose, newest first. */
 export function earlierWith(table: LightTable, roundId: string, pose: string | undefined) {

@@ -1,20 +1,21 @@
 // The eight steps and the way between rounds.
 import type { Act } from "../../shared/api/may";
+import type { Act as KeyAct } from "../../shared/ui/acts";
 
 export const STEPS = ["brief", "photos", "tape", "tests", "verdict", "plan", "log", "review"] as const;
 export type Step = (typeof STEPS)[number];
 
-/** The key that goes to a step, after `g`. */
-export const STEP_KEYS: Record<Step, string> = {
-  brief: "b",
-  photos: "p",
-  tape: "t",
-  tests: "e",
-  verdict: "v",
-  plan: "w",
-  log: "l",
-  review: "r",
-};
+/** What goes to a step by key. */
+export const STEP_KEYS = {
+  brief: "goBrief",
+  photos: "goPhotos",
+  tape: "goTape",
+  tests: "goTests",
+  verdict: "goVerdict",
+  plan: "goPlan",
+  log: "goLog",
+  review: "goReview",
+} as const satisfies Record<Step, KeyAct>;
 
 /** What somebody must be allowed to do to change a step; steps that everybody works on are not in it. */
 export const STEP_ACTS: Partial<Record<Step, Act>> = {

@@ -1,5 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
 import { $api } from "../../shared/api/client";
+import { sessionEvents } from "../../shared/api/session";
+import { adoptDrafts, belongTo } from "../../shared/save";
 
 const key = $api.queryOptions("get", "/api/v1/session").queryKey;
 
@@ -8,7 +11,7 @@ export function useSession() {
   return $api.useQuery("get", "/api/v1/session", {}, { staleTime: 60_000 });
 }
 
-/** Signing in, out or up changes who sees what: everything cached is dropped. */
+/** Who is signed in is asked anew; what follows from that is the gate's. */
 function useFreshStart() {
   const client = useQueryClient();
   return {
@@ -16,6 +19,39 @@ function useFreshStart() {
       await client.invalidateQueries({ queryKey: key });
     },
   };
+}
+
+/**
+ * Whose pages are shown. They stay theirs while a session has ended, so that signing in again goes on where it was; another
+ * account starts clean.
+ */
+export function useAccount() {
+  const client = useQueryClient();
+  const session = useSession();
+  const [shown, setShown] = useState<string>();
+  const signedIn = session.data?.standing === "signed-in" ? (session.data.account ?? "") : undefined;
+  const ended = shown !== undefined && session.data?.standing === "signed-out";
+  const waited = useRef(false);
+  if (ended) waited.current = true;
+  if (signedIn !== undefined && signedIn !== shown) {
+    // Before anything of theirs is drawn: drafts are read as it is.
+    belongTo(signedIn);
+    adoptDrafts();
+    if (shown !== undefined) client.removeQueries({ predicate: ({ queryKey }) => queryKey[1] !== key[1] });
+    setShown(signedIn);
+  }
+  useEffect(() => {
+    const asked = () => void client.invalidateQueries({ queryKey: key });
+    sessionEvents.addEventListener("ended", asked);
+    return () => sessionEvents.removeEventListener("ended", asked);
+  }, [client]);
+  useEffect(() => {
+    if (signedIn === undefined || !waited.current) return;
+    waited.current = false;
+    void client.invalidateQueries();
+    sessionEvents.dispatchEvent(new Event("back"));
+  }, [signedIn, client]);
+  return { session, account: shown, ended };
 }
 
 export function useSignIn() {

@@ -1,3 +1,3 @@
-export { useSession, useSignOut } from "./api";
+export { useAccount, useSession, useSignOut } from "./api";
 export { OwnerForm } from "./components/OwnerForm";
-export { SignInForm } from "./components/SignInForm";
+export { SignInAgain, SignInForm } from "./components/SignInForm";

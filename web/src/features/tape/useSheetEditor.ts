@@ -1,6 +1,8 @@
 import { useMemo, useRef } from "react";
+import { useTranslation } from "react-i18next";
 import { type Document, useDocument } from "../../shared/save";
 import { useSendSheet } from "./api";
+import { cellName } from "./cellName";
 import {
   type Cell,
   differing,
@@ -43,6 +45,7 @@ export function useSheetEditor(
   sheet: Sheet,
   refetch: () => Promise<Sheet | undefined>,
 ): Editor {
+  const { t } = useTranslation();
   const send = useSendSheet(roundId);
   const places = useMemo(() => placesOf(sites, folds, sheet), [sites, folds, sheet]);
   /** Refusals stay at their fields until these are typed again. */
@@ -54,6 +57,9 @@ export function useSheetEditor(
     revisionOf: ({ revision }) => revision,
     valueOf: typingOf,
     differing,
+    fields: {
+      named: ([part = "", key = ""]) => (part === "holder" ? t("tape.measuredBy") : cellName(places, key, t)),
+    },
     refetch,
     send: (known, typing) => {
       const now = read(typing);

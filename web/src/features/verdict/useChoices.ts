@@ -1,4 +1,5 @@
 import { useEffect } from "react";
+import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../shared/api/client";
 import { type Document, useDocument } from "../../shared/save";
 import { useSendChoices } from "./api";
@@ -16,12 +17,14 @@ export function useChoices(
   verdict: Verdict,
   refetch: () => Promise<Verdict | undefined>,
 ): Document<Verdict, Choices> {
+  const { t } = useTranslation();
   const send = useSendChoices(roundId);
   const document = useDocument<Verdict, Choices>(verdict, {
     key: `choices-${roundId}`,
     revisionOf: ({ choices_revision }) => choices_revision,
     valueOf: ({ choices }) => choices,
     differing,
+    fields: { named: ([what = ""]) => t(`verdict.chosenParts.${what as keyof Choices}`) },
     refetch,
     pause_ms: 0,
     send: (known, choices) => {

@@ -2,8 +2,10 @@
 import createFetchClient from "openapi-fetch";
 import createQueryClient from "openapi-react-query";
 import type { components, paths } from "../../api/schema";
+import { heard } from "./session";
 
 export const fetchClient = createFetchClient<paths>({ baseUrl: "" });
+fetchClient.use({ onResponse: ({ request, response }) => heard(request, response) });
 export const $api = createQueryClient(fetchClient);
 
 export type Schemas = components["schemas"];

@@ -1,8 +1,9 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { shortcut } from "../ui/acts";
 import { useKeys } from "../ui/keys";
 import styles from "./Judging.module.css";
-import { type Kind, Scale, SIDE_KEYS, STANDING_KEYS, STOPS } from "./Scale";
+import { type Kind, Scale, STOPS } from "./Scale";
 
 interface Props {
   kind: Kind;
@@ -24,7 +25,7 @@ export function KindAsked({ kind, value, onRate }: Props) {
 export function CannotTell({ onClick }: { onClick: () => void }) {
   const { t } = useTranslation();
   return (
-    <Button size="small" onClick={onClick} aria-keyshortcuts="x">
+    <Button size="small" onClick={onClick} aria-keyshortcuts={shortcut("cannotTell")}>
       {t("judging.cannotTell")} <kbd className={styles.key}>x</kbd>
     </Button>
   );
@@ -32,10 +33,10 @@ export function CannotTell({ onClick }: { onClick: () => void }) {
 
 /** One question alone, by button or key; null when it cannot be told. */
 export function Ask({ kind, onAnswer }: { kind: Kind; onAnswer: (value: number | null) => void }) {
-  const keys = kind === "standing" ? STANDING_KEYS : SIDE_KEYS;
+  const rate = (stop: number) => onAnswer(STOPS[kind][stop] ?? 0);
   useKeys({
-    ...Object.fromEntries(keys.map((key, i) => [key, () => onAnswer(STOPS[kind][i] ?? 0)])),
-    x: () => onAnswer(null),
+    [kind === "standing" ? "standing" : "sides"]: rate,
+    cannotTell: () => onAnswer(null),
   });
   return (
     <>

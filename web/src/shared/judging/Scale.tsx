@@ -1,12 +1,9 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../api/client";
+import { shortcut } from "../ui/acts";
 import styles from "./Judging.module.css";
 
 export type Kind = Schemas["JudgedKind"];
-
-/** `1` to `5` judge the standing, `6` to `0` left against right, `x` cannot tell. */
-export const STANDING_KEYS = ["1", "2", "3", "4", "5"];
-export const SIDE_KEYS = ["6", "7", "8", "9", "0"];
 
 /** From the left: behind hangs left, ahead right; of two sides the larger one, positive for the left, is leant to. */
 export const STOPS: Record<Kind, number[]> = { standing: [-2, -1, 0, 1, 2], "left-right": [2, 1, 0, -1, -2] };
@@ -29,7 +26,7 @@ export function Scale({ kind, value, onRate }: Props) {
   const words = t(`judging.stops.${kind === "standing" ? "standing" : "sides"}`, {
     returnObjects: true,
   }) as string[];
-  const keys = kind === "standing" ? STANDING_KEYS : SIDE_KEYS;
+  const act = kind === "standing" ? "standing" : "sides";
   return (
     <div className={styles.scale}>
       {STOPS[kind].map((stop, i) => (
@@ -37,7 +34,7 @@ export function Scale({ kind, value, onRate }: Props) {
           key={stop}
           type="button"
           aria-pressed={value === stop}
-          aria-keyshortcuts={keys[i]}
+          aria-keyshortcuts={shortcut(act, i)}
           aria-label={words[i]}
           title={words[i]}
           className={styles.stop}
@@ -49,7 +46,7 @@ export function Scale({ kind, value, onRate }: Props) {
             {stop === 0 && <path d="M23 0V30" stroke="var(--ink)" strokeWidth="1.500" />}
             <StopMark kind={kind} stop={stop} chosen={value === stop} />
           </svg>
-          <kbd>{keys[i]}</kbd>
+          <kbd>{shortcut(act, i)}</kbd>
         </button>
       ))}
       <span className={styles.word}>{value === undefined ? "" : words[STOPS[kind].indexOf(value)]}</span>

@@ -20,7 +20,19 @@ export function ConflictNote({ conflict }: { conflict?: Conflict }) {
       }}
     >
       <span style={{ flex: 1 }}>
-        {conflict.why}. {t("save.differ", { count: conflict.differ })}
+        {conflict.why ?? t("save.meanwhile")}.{" "}
+        {conflict.clashes.length === 0 && t("save.differ", { count: conflict.differ })}
+        {conflict.clashes.map(({ name, values }) => (
+          <span key={name} style={{ display: "block" }}>
+            {values
+              ? t("save.clash", {
+                  name,
+                  mine: values.mine || t("save.nothing"),
+                  theirs: values.theirs || t("save.nothing"),
+                })
+              : t("save.clashWhole", { name })}
+          </span>
+        ))}
       </span>
       <Button onClick={conflict.takeTheirs}>{t("save.takeTheirs")}</Button>
       <Button type="primary" onClick={conflict.keepMine}>

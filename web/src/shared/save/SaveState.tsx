@@ -6,12 +6,14 @@ interface Props {
   failure?: string;
   /** Fields that could not be saved. */
   wrong?: number;
+  /** This browser has no room to keep it. */
+  unkept?: boolean;
   undo?: () => void;
   redo?: () => void;
 }
 
 /** Whether what is typed is safe, in words, and the way back. */
-export function SaveState({ state, failure, wrong = 0, undo, redo }: Props) {
+export function SaveState({ state, failure, wrong = 0, unkept = false, undo, redo }: Props) {
   const { t } = useTranslation();
   const shown = state === "saved" && wrong > 0 ? "partly" : state;
   const calm = shown === "saved" || shown === "saving" || shown === "unsaved";
@@ -20,9 +22,10 @@ export function SaveState({ state, failure, wrong = 0, undo, redo }: Props) {
       <span role="status" data-state={shown} style={{ color: calm ? "var(--muted)" : "var(--danger)" }}>
         {shown === "failed" && t("save.failed", { why: failure })}
         {shown === "partly" && t("save.partly", { count: wrong })}
-        {shown === "offline" && t("save.offline")}
+        {shown === "offline" && t(unkept ? "save.offlineUnkept" : "save.offline")}
+        {shown === "ended" && t(unkept ? "save.endedUnkept" : "save.ended")}
         {shown === "saving" && t("save.saving")}
-        {shown === "unsaved" && t("save.unsaved")}
+        {shown === "unsaved" && t(unkept ? "save.unkept" : "save.unsaved")}
         {shown === "saved" && t("save.saved")}
       </span>
       <StepButton label={t("save.undo")} keys="Control+Z" step={undo} />

@@ -1,7 +1,9 @@
 import { act, cleanup, render, renderHook, screen } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import "../../i18n";
+import { sessionEvents } from "../api/session";
 import { ConflictNote } from "./ConflictNote";
+import * as drafts from "./draft";
 import { SaveState } from "./SaveState";
 import { type Kind, useDocument } from "./useDocument";
 
@@ -181,10 +183,111 @@ test("two who wrote the same are not asked", async () => {
   expect(result.current.state).toBe("saved");
 });
 
+/** A sheet of two fields, each of which stands for itself. */
+function fields() {
+  const state = { stored: { revision: 1, calf: "36", waist: "80" }, status: 0 };
+  type Two = { calf: string; waist: string };
+  type Stored = Two & { revision: number };
+  const send = vi.fn(async (known: Stored, value: Two): Promise<Stored> => {
+    if (state.status) throw { status: state.status, title: "", detail: "sign in first" };
+    if (known.revision !== state.stored.revision)
+      throw { status: 409, title: "", detail: "it was saved by Jo" };
+    state.stored = { ...value, revision: known.revision + 1 };
+    return state.stored;
+  });
+  const kind: Kind<Stored, Two> = {
+    key: "fields",
+    revisionOf: ({ revision }) => revision,
+    valueOf: ({ calf, waist }) => ({ calf, waist }),
+    differing: (mine, theirs) => Number(mine.calf !== theirs.calf) + Number(mine.waist !== theirs.waist),
+    fields: { named: ([field = ""]) => field },
+    refetch: async () => state.stored,
+    send,
+  };
+  const elsewhere = (change: Partial<Two>) => {
+    state.stored = { ...state.stored, ...change, revision: state.stored.revision + 1 };
+  };
+  const open = () => renderHook(() => useDocument(state.stored, kind)).result;
+  return { state, send, elsewhere, open };
+}
+
+test("two who changed different fields are put together without asking", async () => {
+  const { state, elsewhere, open } = fields();
+  const sheet = open();
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37" }));
+  elsewhere({ waist: "81" });
+  await pass(2 * PAUSE_MS);
+  await pass(2 * PAUSE_MS);
+  expect(sheet.current.conflict).toBeUndefined();
+  expect([state.stored.calf, state.stored.waist, sheet.current.value.waist]).toEqual(["37", "81", "81"]);
+});
+
+test("two who changed one field are asked by its name and both values, and the other fields of both stay", async () => {
+  const { state, elsewhere, open } = fields();
+  const sheet = open();
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37" }));
+  elsewhere({ calf: "38", waist: "81" });
+  await pass(2 * PAUSE_MS);
+  expect(sheet.current.conflict?.clashes).toEqual([{ name: "calf", values: { mine: "37", theirs: "38" } }]);
+  act(() => sheet.current.conflict?.keepMine());
+  await pass(2 * PAUSE_MS);
+  expect([state.stored.calf, state.stored.waist]).toEqual(["37", "81"]);
+});
+
+test.each([
+  ["another field", { waist: "81" }, { calf: "37", waist: "81" }, undefined],
+  ["the same field", { calf: "38" }, { calf: "37", waist: "80" }, ["calf"]],
+] as const)(
+  "what was typed before %s was saved elsewhere is not laid over it unseen",
+  async (_, change, value, asked) => {
+    const { state, elsewhere, open } = fields();
+    state.status = 503;
+    const before = open();
+    act(() => before.current.change({ ...before.current.value, calf: "37" }));
+    await pass(PAUSE_MS);
+    cleanup();
+    state.status = 0;
+    elsewhere(change);
+    const again = open();
+    expect(again.current.value).toEqual(value);
+    expect(again.current.conflict?.clashes.map(({ name }) => name)).toEqual(asked);
+  },
+);
+
+test("what was refused because a session ended waits, and is sent once somebody is back", async () => {
+  const { state, send, open } = fields();
+  state.status = 401;
+  const sheet = open();
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37" }));
+  await pass(PAUSE_MS);
+  expect(sheet.current.state).toBe("ended");
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37.5" }));
+  await pass(RETRY_MS);
+  expect(send, "nobody is there to be asked").toHaveBeenCalledTimes(1);
+  state.status = 0;
+  act(() => void sessionEvents.dispatchEvent(new Event("back")));
+  await pass(PAUSE_MS);
+  expect([sheet.current.state, state.stored.calf]).toEqual(["saved", "37.5"]);
+});
+
+test("a browser without room is told of, and what is typed is sent all the same", async () => {
+  const { state, open } = fields();
+  const full = vi.spyOn(drafts, "keepDraft").mockReturnValue(false);
+  const sheet = open();
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37" }));
+  expect(sheet.current.unkept).toBe(true);
+  await pass(PAUSE_MS);
+  full.mockRestore();
+  expect([sheet.current.state, state.stored.calf]).toEqual(["saved", "37"]);
+});
+
 test.each([
   ["saved", {}, "Saved"],
   ["unsaved", {}, "not saved yet"],
   ["offline", {}, "kept in this browser"],
+  ["offline", { unkept: true }, "Leave this page open"],
+  ["ended", {}, "sign in again"],
+  ["unsaved", { unkept: true }, "no room"],
   ["failed", { failure: "That is no word." }, "That is no word."],
   ["saved", { wrong: 2 }, "2 fields"],
 ] as const)("%s is said in words", (state, more, says) => {
@@ -194,7 +297,9 @@ test.each([
 
 test("who decides a conflict is told in how many places the sheets differ", () => {
   const [takeTheirs, keepMine] = [vi.fn(), vi.fn()];
-  render(<ConflictNote conflict={{ why: "it was saved by Jo", differ: 3, takeTheirs, keepMine }} />);
+  render(
+    <ConflictNote conflict={{ why: "it was saved by Jo", differ: 3, clashes: [], takeTheirs, keepMine }} />,
+  );
   const note = screen.getByRole("alert");
   expect(note.textContent).toContain("it was saved by Jo. 3 places");
   for (const button of screen.getAllByRole("button")) button.click();

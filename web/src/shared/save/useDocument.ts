@@ -2,23 +2,35 @@
 // written over somebody else's.
 import { useEffect, useRef, useState } from "react";
 import { problemOf } from "../api/client";
+import { sessionEvents } from "../api/session";
 import { draftOf, dropDraft, keepDraft } from "./draft";
 import { after, type History, redone, start, undone } from "./history";
+import { type Clash, type Merged, merged, same } from "./merge";
 
 /** A pause in typing after which a sheet is saved. */
 const PAUSE_MS = 350;
 /** How long after a failed attempt a server that could not be reached is tried again. */
 const AGAIN_MS = 5000;
 
+/** A field that was changed here and elsewhere; what is no single value is only named. */
+export interface NamedClash {
+  name: string;
+  values?: { mine: string; theirs: string };
+}
+
 export interface Conflict {
-  why: string;
+  /** Who saved it; unknown when it happened before the sheet was opened here. */
+  why?: string;
   /** Places at which what is here and what is stored differ. */
   differ: number;
+  /** Those of them that can be named. */
+  clashes: NamedClash[];
   takeTheirs: () => void;
   keepMine: () => void;
 }
 
-export type SaveStanding = "saved" | "saving" | "unsaved" | "failed" | "offline";
+/** `ended`: whoever was signed in no longer is, and it is sent once they are again. */
+export type SaveStanding = "saved" | "saving" | "unsaved" | "failed" | "offline" | "ended";
 
 /** How a kind of sheet is read, sent and compared. `S` is what the server gives, `T` what is worked on. */
 export interface Kind<S, T> {
@@ -33,6 +45,15 @@ export interface Kind<S, T> {
   differing: (mine: T, theirs: T) => number;
   /** How long a change waits for the next one before it is saved; 0 for what is chosen rather than typed. */
   pause_ms?: number;
+  /**
+   * A sheet of fields that stand for themselves is put together field by field, and asks by name only where two changed the
+   * same one; others are asked about as a whole.
+   */
+  fields?: {
+    named: (path: string[]) => string;
+    /** Fields whose parts belong together. */
+    whole?: string[];
+  };
   /** Whether all of a sheet was stored: while something of it was refused the draft is kept. */
   complete?: (saved: S, sent: T) => boolean;
 }
@@ -48,10 +69,53 @@ export interface Document<S, T> {
   /** The problem details of the last refusal. */
   refusal?: ReturnType<typeof problemOf>;
   conflict?: Conflict;
+  /** This browser has no room to keep what was typed: only the server can. */
+  unkept: boolean;
   /** What the server said last. */
   stored: S;
   /** Saves at once, as when a field is left. */
   flush: () => void;
+}
+
+/** What two made of one sheet, and whether somebody has to say what counts. */
+interface Both<T> extends Merged<T> {
+  asks: boolean;
+}
+
+/** The same with what is stored now, and why it is asked; nothing is said where the sheet was only opened again. */
+interface Met<S, T> extends Both<T> {
+  why?: string;
+  stored: S;
+}
+
+/** A single value as people read it; undefined where it is none. */
+function readable(value: unknown): string | undefined {
+  if (value === undefined || value === null) return "";
+  return typeof value === "string" || typeof value === "number" ? String(value) : undefined;
+}
+
+function namedClash({ path, ...clash }: Clash, named?: (path: string[]) => string): NamedClash {
+  const [mine, theirs] = [readable(clash.mine), readable(clash.theirs)];
+  const values = mine !== undefined && theirs !== undefined ? { mine, theirs } : undefined;
+  return { name: named?.(path) ?? path.join(" "), values };
+}
+
+function together<S, T>(kind: Kind<S, T>, base: T, mine: T, theirs: T): Both<T> {
+  if (!kind.fields) return { mine, theirs, clashes: [], asks: true };
+  const both = merged(base, mine, theirs, kind.fields.whole);
+  return { ...both, asks: both.clashes.length > 0 };
+}
+
+/** What was typed in this browser and not saved, with what was stored since. */
+function found<S, T>(stored: S, kind: Kind<S, T>): Met<S, T> | undefined {
+  const draft = draftOf<T>(kind.key);
+  if (!draft) return undefined;
+  const now = kind.valueOf(stored);
+  const untouched = !draft.base || same(draft.base, now) || kind.differing(draft.value, now) === 0;
+  const both = untouched
+    ? { mine: draft.value, theirs: now, clashes: [], asks: false }
+    : together(kind, draft.base as T, draft.value, now);
+  return { ...both, stored };
 }
 
 /**
@@ -59,14 +123,15 @@ export interface Document<S, T> {
  * another one saved in between, nothing is sent until someone decides.
  */
 export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
-  const draft = useRef(draftOf<T>(kind.key)).current;
-  const [history, setHistory] = useState<History<T>>(() => start(draft ?? kind.valueOf(stored)));
+  const [draft] = useState(() => found(stored, kind));
+  const [history, setHistory] = useState<History<T>>(() => start(draft?.mine ?? kind.valueOf(stored)));
   const [dirty, setDirty] = useState(draft !== undefined);
   const [failure, setFailure] = useState<{
-    kind: "failed" | "offline";
+    kind: "failed" | "offline" | "ended";
     problem?: ReturnType<typeof problemOf>;
   }>();
-  const [theirs, setTheirs] = useState<{ why: string; stored: S }>();
+  const [theirs, setTheirs] = useState<Met<S, T> | undefined>(draft?.asks ? draft : undefined);
+  const [unkept, setUnkept] = useState(false);
   const [pending, setPending] = useState(false);
   /** Attempts that have ended: one that ends at once would else go unseen, and the next never be made. */
   const [attempts, setAttempts] = useState(0);
@@ -83,17 +148,36 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
     setHistory((history) => start(kind.valueOf(stored), history));
   }, [stored, dirty, theirs, kind]);
 
-  const failed = async (error: unknown, sent: T) => {
+  const keep = (value: T) => keepDraft(kind.key, { value, base: kind.valueOf(known.current) });
+
+  /** Somebody saved in between: what can be put together is, and what cannot is asked about. */
+  const meet = (current: S, why: string) => {
+    const stored = kind.valueOf(current);
+    if (kind.differing(latest.current, stored) === 0) {
+      known.current = current;
+      return;
+    }
+    const both = together(kind, kind.valueOf(known.current), latest.current, stored);
+    if (both.asks) {
+      setTheirs({ ...both, why, stored: current });
+      return;
+    }
+    known.current = current;
+    latest.current = both.mine;
+    keep(both.mine);
+    setHistory((history) => after(history, both.mine));
+  };
+
+  const failed = async (error: unknown) => {
     const problem = problemOf(error);
     if (problem?.status !== 409) {
-      setFailure({ kind: problem ? "failed" : "offline", problem });
+      const ended = problem?.status === 401;
+      setFailure({ kind: ended ? "ended" : problem ? "failed" : "offline", problem });
       return;
     }
     const current = await kind.refetch();
-    if (!current) setFailure({ kind: "offline" });
-    else if (kind.differing(sent, kind.valueOf(current)) > 0)
-      setTheirs({ why: problem.detail, stored: current });
-    else known.current = current;
+    if (current) meet(current, problem.detail);
+    else setFailure({ kind: "offline" });
   };
 
   const save = () => {
@@ -113,7 +197,7 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
       .send(known.current, sent)
       .then(succeeded, (error) => {
         setDirty(true);
-        return failed(error, sent);
+        return failed(error);
       })
       .finally(() => {
         inFlight.current = false;
@@ -127,9 +211,18 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
   // biome-ignore lint/correctness/useExhaustiveDependencies: after every attempt there is one to be made again
   useEffect(() => {
     if (!dirty || failure || theirs || pending) return;
-    const timer = setTimeout(() => saveNow.current(), kind.pause_ms ?? PAUSE_MS);
+    const timer = setTimeout(() => saveNow.current(), unkept ? 0 : (kind.pause_ms ?? PAUSE_MS));
     return () => clearTimeout(timer);
-  }, [dirty, failure, theirs, pending, attempts, kind.pause_ms]);
+  }, [dirty, failure, theirs, pending, attempts, unkept, kind.pause_ms]);
+
+  // What waited for its owner is sent once they are back.
+  const ended = failure?.kind === "ended";
+  useEffect(() => {
+    if (!ended) return;
+    const back = () => setFailure(undefined);
+    sessionEvents.addEventListener("back", back);
+    return () => sessionEvents.removeEventListener("back", back);
+  }, [ended]);
 
   // A server that was away for a while is found again without anybody typing.
   const away = dirty && failure?.kind === "offline" && !theirs && !pending;
@@ -148,24 +241,22 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
   const become = (next: History<T>) => {
     latest.current = next.now;
     setHistory(next);
-    keepDraft(kind.key, next.now);
-    setFailure(undefined);
+    setUnkept(!keep(next.now));
+    // While nobody is signed in sending it again would only be refused again.
+    if (!ended) setFailure(undefined);
     setDirty(true);
   };
-  const takeTheirs = (current: S) => {
+  /** Goes on from what is stored with one of the two; the other stays one step back, so that nothing is lost. */
+  const goOn = (current: S, value: T) => {
     known.current = current;
-    // What was typed here stays one step back, so that nothing is lost by taking theirs.
-    const next = after(history, kind.valueOf(current));
+    const next = after(history, value);
     latest.current = next.now;
     setHistory(next);
-    dropDraft(kind.key);
-    setDirty(false);
     setTheirs(undefined);
-  };
-  const keepMine = (current: S) => {
-    known.current = current;
-    setTheirs(undefined);
-    setDirty(true);
+    const dirty = kind.differing(value, kind.valueOf(current)) > 0;
+    if (dirty) keep(value);
+    else dropDraft(kind.key);
+    setDirty(dirty);
   };
   const back = undone(history);
   const forth = redone(history);
@@ -180,9 +271,11 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
     conflict: theirs && {
       why: theirs.why,
       differ: kind.differing(history.now, kind.valueOf(theirs.stored)),
-      takeTheirs: () => takeTheirs(theirs.stored),
-      keepMine: () => keepMine(theirs.stored),
+      clashes: theirs.clashes.map((clash) => namedClash(clash, kind.fields?.named)),
+      takeTheirs: () => goOn(theirs.stored, theirs.theirs),
+      keepMine: () => goOn(theirs.stored, theirs.mine),
     },
+    unkept,
     stored: known.current,
     flush: () => dirty && !failure && saveNow.current(),
   };

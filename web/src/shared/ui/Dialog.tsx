@@ -12,6 +12,9 @@ interface Props {
   children: ReactNode;
 }
 
+/** Where typing begins. */
+const FIELD = "[data-body] :is(input, textarea, select):not([type=hidden], [type=file], :disabled)";
+
 /**
  * The browser's own modal dialog: it holds the focus, Escape closes it, and the page behind is inert.
  * The component library's dialog locks scrolling with a style element that the content policy refuses.
@@ -21,8 +24,13 @@ export function Dialog({ open, title, onClose, wide = false, children }: Props) 
   const { t } = useTranslation();
   const titleId = useId();
   useEffect(() => {
-    if (open) element.current?.showModal();
-    else element.current?.close();
+    if (!open) {
+      element.current?.close();
+      return;
+    }
+    element.current?.showModal();
+    // The browser begins at the button that closes it: whoever opened it came for what is inside.
+    element.current?.querySelector<HTMLElement>(FIELD)?.focus();
   }, [open]);
   return (
     <dialog
@@ -45,7 +53,7 @@ export function Dialog({ open, title, onClose, wide = false, children }: Props) 
       </header>
       {/* Lists that open from a field stay inside: what is outside a modal dialog cannot be reached. */}
       <ConfigProvider getPopupContainer={() => element.current ?? document.body}>
-        {open && children}
+        <div data-body="">{open && children}</div>
       </ConfigProvider>
     </dialog>
   );

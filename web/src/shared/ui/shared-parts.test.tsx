@@ -2,8 +2,8 @@ import { cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { show } from "../../test/render";
 import { LeanBar } from "../charts";
-import { Dialog, ErrorNote, SideMark, StandingMark } from ".";
-import { useKeys } from "./keys";
+import { Dialog, ErrorNote, NumberInput, SideMark, StandingMark, Title } from ".";
+import { singleKeys, useKeys } from "./keys";
 
 afterEach(cleanup);
 
@@ -81,7 +81,7 @@ test("an error is the server's own sentence and can be tried again", () => {
 });
 
 function Keys({ onKey }: { onKey: (key: string) => void }) {
-  useKeys({ j: () => onKey("j"), "g t": () => onKey("g t"), t: () => onKey("t") });
+  useKeys({ next: () => onKey("j"), goTape: () => onKey("g t"), sides: (which) => onKey(`side ${which}`) });
   return <input aria-label="field" />;
 }
 
@@ -110,8 +110,8 @@ test("two keys in a row are one binding, however fast they come, for all who lis
   );
   press("g");
   press("t");
-  press("t");
-  expect(first.mock.calls).toEqual([["g t"], ["t"]]);
+  press("7");
+  expect(first.mock.calls).toEqual([["g t"], ["side 1"]]);
   expect(second.mock.calls).toEqual(first.mock.calls);
 });
 
@@ -121,8 +121,8 @@ test("the second key is waited for from when the page has seen the first", () =>
   press("g", performance.now() - 60_000);
   press("t");
   press("g");
-  press("t", performance.now() + 60_000);
-  expect(onKey.mock.calls).toEqual([["g t"], ["t"]]);
+  press("j", performance.now() + 60_000);
+  expect(onKey.mock.calls).toEqual([["g t"], ["j"]]);
 });
 
 test("a part that has gone hears no keys", () => {
@@ -131,4 +131,70 @@ test("a part that has gone hears no keys", () => {
   unmount();
   press("j");
   expect(onKey).not.toHaveBeenCalled();
+});
+
+function Pressed({ onKey }: { onKey: (key: string) => void }) {
+  useKeys({ hang: () => onKey(" "), goOn: () => onKey("Enter"), next: () => onKey("j") });
+  return (
+    <>
+      <button type="button">Remove</button>
+      <label>
+        <input type="checkbox" /> ticked
+      </label>
+      <input aria-label="field" />
+    </>
+  );
+}
+
+test.each([
+  ["Space", " ", "the page", [" "]],
+  ["Space", " ", "a button", []],
+  ["Enter", "Enter", "a button", []],
+  ["a letter", "j", "a button", ["j"]],
+  ["Space", " ", "a box to tick", []],
+  ["a letter", "j", "a box to tick", ["j"]],
+] as const)("%s pressed on %s: what has the focus comes first", (_, key, on, heard) => {
+  const onKey = vi.fn();
+  show(<Pressed onKey={onKey} />);
+  const places = {
+    "the page": document.body,
+    "a button": screen.getByRole("button"),
+    "a box to tick": screen.getByRole("checkbox"),
+  };
+  fireEvent.keyDown(places[on], { key });
+  expect(onKey.mock.calls.flat()).toEqual(heard);
+});
+
+test("Escape leaves a field, and the keys are the page's again", () => {
+  show(<Pressed onKey={() => {}} />);
+  const field = screen.getByLabelText("field");
+  field.focus();
+  fireEvent.keyDown(field, { key: "Escape" });
+  expect(document.activeElement).not.toBe(field);
+});
+
+test("single keys do nothing once they are switched off", () => {
+  const onKey = vi.fn();
+  show(<Pressed onKey={onKey} />);
+  singleKeys.turn(false);
+  press("j");
+  expect(onKey).not.toHaveBeenCalled();
+  singleKeys.turn(true);
+  press("j");
+  expect(onKey).toHaveBeenCalledOnce();
+});
+
+test.each([
+  ["82.4", 82.4],
+  ["82,4", 82.4],
+])("a number is typed with a point or a comma: %s", (typed, value) => {
+  const onChange = vi.fn();
+  show(<NumberInput aria-label="weight" onChange={onChange} />);
+  fireEvent.change(screen.getByLabelText("weight"), { target: { value: typed } });
+  expect(onChange).toHaveBeenLastCalledWith(value);
+});
+
+test("the title says the page first", () => {
+  show(<Title of="Today" />);
+  expect(document.title).toBe("Today · Orthomer");
 });

@@ -1,8 +1,9 @@
-import { Form, type FormInstance, Input, InputNumber, Segmented, Select } from "antd";
+import { Form, type FormInstance, Input, Radio, Select } from "antd";
 import { type ReactNode, useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { NumberInput } from "../../../shared/ui";
 import type { Brief } from "../model";
 import styles from "./BriefForm.module.css";
 import { ConsentField } from "./ConsentField";
@@ -16,7 +17,7 @@ interface Props {
   form: FormInstance<Brief>;
   atlas: Atlas;
   client?: Schemas["ClientView"];
-  initial: Brief;
+  initial: Partial<Brief>;
   /** Called with the whole brief after every change, whoever made it. */
   onChange?: (brief: Brief) => void;
   /** Called with the whole brief when the form is sent. */
@@ -38,7 +39,7 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
   }, [all, form]);
   const number = (name: keyof Brief, label: string, step = 1) => (
     <Form.Item name={name} label={label} rules={[{ required: true }]}>
-      <InputNumber step={step} className={styles.number} />
+      <NumberInput step={step} className={styles.number} />
     </Form.Item>
   );
   return (
@@ -62,23 +63,25 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
           </Form.Item>
           {number("height_cm", t("brief.height"), 0.5)}
         </div>
-        <Form.Item name="sex" label={t("brief.sex")}>
-          <Segmented
+        <Form.Item name="sex" label={t("brief.sex")} rules={[{ required: true }]}>
+          <Radio.Group
+            optionType="button"
             options={[
               { value: "female", label: t("brief.female") },
               { value: "male", label: t("brief.male") },
             ]}
           />
         </Form.Item>
-        <Form.Item name="dominant_hand" label={t("brief.hand")}>
-          <Segmented
+        <Form.Item name="dominant_hand" label={t("brief.hand")} rules={[{ required: true }]}>
+          <Radio.Group
+            optionType="button"
             options={(["left", "right", "both"] as const).map((value) => ({
               value,
               label: t(`brief.hands.${value}`),
             }))}
           />
         </Form.Item>
-        <Form.Item name="experience" label={t("brief.experience")}>
+        <Form.Item name="experience" label={t("brief.experience")} rules={[{ required: true }]}>
           <Select
             options={(["beginner", "intermediate", "advanced"] as const).map((value) => ({
               value,

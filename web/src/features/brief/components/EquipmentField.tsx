@@ -1,7 +1,8 @@
-import { Button, Form, InputNumber, Segmented } from "antd";
+import { Button, Form, Segmented } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
+import { NumberInput } from "../../../shared/ui";
 import styles from "./EquipmentField.module.css";
 
 interface Props {
@@ -39,7 +40,7 @@ export function EquipmentField({ kits, equipment }: Props) {
         className={styles.place}
       />
       <Form.Item name="home" hidden>
-        <InputNumber />
+        <NumberInput />
       </Form.Item>
       {place === "home" && !home ? (
         <>
@@ -53,7 +54,7 @@ export function EquipmentField({ kits, equipment }: Props) {
           {place === "home" && (
             <div className={styles.home}>
               <Form.Item name={["home", "days_per_week"]} label={t("brief.homeDaysLabel")}>
-                <InputNumber min={0} max={7} />
+                <NumberInput min={0} max={7} />
               </Form.Item>
               <Button type="text" onClick={() => set("home", undefined)}>
                 {t("brief.removeHome")}
@@ -76,7 +77,7 @@ export function EquipmentField({ kits, equipment }: Props) {
       {place === "home" && (
         // Registered while the other place is shown, so that the form keeps it.
         <Form.Item name="equipment" hidden>
-          <InputNumber />
+          <NumberInput />
         </Form.Item>
       )}
     </>

@@ -3,8 +3,9 @@ import { App } from "antd";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Atlas } from "../../../shared/api/atlas";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
+import { brief } from "../../../test/brief";
 import { show, atlas as small } from "../../../test/render";
-import { type Brief, emptyBrief } from "../model";
+import type { Brief } from "../model";
 import { KeptBrief } from "./KeptBrief";
 
 beforeEach(() => localStorage.clear());
@@ -23,7 +24,6 @@ const atlas = {
   readiness: [],
 } as unknown as Atlas;
 
-const brief: Brief = { ...emptyBrief, name: "Ada", birth_date: "1990-04-01", height_cm: 170 };
 const stored = (change: Partial<Brief> = {}, revision = 1) =>
   ({ id: "c", revision, brief: { ...brief, ...change } }) as unknown as Schemas["ClientView"];
 
@@ -88,8 +88,8 @@ test("a step back brings the field back and is kept too", async () => {
   await act(async () => {
     fireEvent.click(screen.getByRole("button", { name: "Undo" }));
   });
-  expect(field("Name").value).toBe("Ada");
-  await waitFor(() => expect(state.now.brief.name).toBe("Ada"), { timeout: 3000 });
+  expect(field("Name").value).toBe("Ada Elmwood");
+  await waitFor(() => expect(state.now.brief.name).toBe("Ada Elmwood"), { timeout: 3000 });
 });
 
 test("of two who wrote, the later one decides, and theirs are shown when they are taken", async () => {
@@ -97,7 +97,7 @@ test("of two who wrote, the later one decides, and theirs are shown when they ar
   state.now = stored({ name: "Adele", days_per_week: 5 }, 2);
   await type("Name", "Ida");
   const note = await screen.findByRole("alert", {}, { timeout: 3000 });
-  expect(note.textContent).toMatch(/saved elsewhere.*2 places differ/);
+  expect(note.textContent).toMatch(/saved elsewhere.*Name: you typed Ida, stored is Adele/);
   await act(async () => {
     fireEvent.click(within(note).getByRole("button", { name: "Take what is stored" }));
   });

@@ -1,6 +1,7 @@
-import { Button, Form, InputNumber, Select } from "antd";
+import { Button, Form, Select } from "antd";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
+import { NumberInput } from "../../../shared/ui";
 import styles from "./PainFields.module.css";
 
 const AREAS = ["shoulder", "elbow", "wrist", "low-back", "neck", "knee", "hip", "ankle"] as const;
@@ -27,7 +28,7 @@ export function PainFields({ screens }: { screens: Schemas["Screen"][] }) {
                   />
                 </Form.Item>
                 <Form.Item name={[name, "level"]} label={t("brief.painLevel")} rules={[{ required: true }]}>
-                  <InputNumber min={0} max={10} />
+                  <NumberInput min={0} max={10} />
                 </Form.Item>
                 <Button type="text" onClick={() => remove(name)}>
                   {t("brief.painRemove")}
@@ -88,7 +89,7 @@ function ScreenFields({ screen }: { screen: Schemas["Screen"] }) {
           className={styles.degrees}
           {...missing(side)}
         >
-          <InputNumber aria-label={`${screen.name} ${side}`} placeholder={`≥ ${screen.normal_low_deg}`} />
+          <NumberInput aria-label={`${screen.name} ${side}`} placeholder={`≥ ${screen.normal_low_deg}`} />
         </Form.Item>
       ))}
     </>

@@ -1,9 +1,10 @@
-import { Button, Checkbox, Input, InputNumber, Select } from "antd";
+import { Button, Checkbox, Input, Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day, sets, today } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
+import { NumberInput } from "../../../shared/ui";
 import { useSendUsualWeek } from "../api";
 import {
   differing,
@@ -75,7 +76,7 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
       {week && (
         <div className={styles.span}>
           <span>{t("week.for")}</span>
-          <InputNumber
+          <NumberInput
             aria-label={t("week.weeks")}
             value={week.weeks}
             onChange={(weeks) => change({ weeks: weeks ?? 0 }, "weeks")}
@@ -143,7 +144,7 @@ function ExerciseLine({ atlas, one, says, onChange, onRemove }: LineProps) {
   const name = namesOf(atlas).exercise(one.exercise);
   const exercise = atlas.exercises.find(({ id }) => id === one.exercise);
   const number = (field: "session" | "sets" | "reps") => (
-    <InputNumber
+    <NumberInput
       size="small"
       aria-label={`${name}: ${t(`week.${field}`)}`}
       value={one[field]}

@@ -3,7 +3,8 @@ import { useDeferredValue, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { useMay } from "../../../shared/api/may";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { PER_PAGE, useClients } from "../api";
 import { ClientLine } from "../components/ClientLine";
@@ -27,11 +28,12 @@ export function ClientsPage() {
     const client = items[picked];
     if (client) navigate(lineTarget(client));
   };
-  useKeys({ "/": () => search.current?.focus(), j: () => move(1), k: () => move(-1), o: open });
+  useKeys({ find: () => search.current?.focus(), next: () => move(1), previous: () => move(-1), open });
   if (clients.error) return <ErrorNote error={clients.error} onRetry={() => clients.refetch()} />;
   return (
     <main className={styles.page}>
       <div className={styles.head}>
+        <Title of={t(away ? "clients.away" : "clients.title")} />
         <h1>{t(away ? "clients.away" : "clients.title")}</h1>
         <span className="quiet">{clients.data && t("clients.count", { count: clients.data.total })}</span>
         <Input
@@ -41,7 +43,7 @@ export function ClientsPage() {
           allowClear
           placeholder={t("clients.find")}
           aria-label={t("clients.find")}
-          aria-keyshortcuts="/"
+          aria-keyshortcuts={shortcut("find")}
           onChange={(event) => {
             setFind(event.target.value);
             setPage(1);

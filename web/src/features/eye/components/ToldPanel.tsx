@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { asShown, sized, type Told } from "../model";
 import styles from "./Eye.module.css";
@@ -18,7 +19,7 @@ interface Props {
 export function ToldPanel({ told, before, last, onNext }: Props) {
   const { t } = useTranslation();
   const word = useWord();
-  useKeys({ Enter: onNext, n: onNext });
+  useKeys({ goOn: onNext });
   const shown = asShown(told);
   const earlier = before && asShown({ ...before, seen_at: told.seen_at });
   const now = { value: shown.answer ?? undefined, again: earlier !== undefined };
@@ -52,7 +53,7 @@ export function ToldPanel({ told, before, last, onNext }: Props) {
         </p>
       )}
       {typeof shown.truth !== "number" && <p className="quiet">{t("eye.later")}</p>}
-      <Button type="primary" onClick={onNext} aria-keyshortcuts="Enter">
+      <Button type="primary" onClick={onNext} aria-keyshortcuts={shortcut("goOn")}>
         {t(last ? "eye.results" : "eye.next")} <kbd>Enter</kbd>
       </Button>
     </div>

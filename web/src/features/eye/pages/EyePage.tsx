@@ -5,7 +5,8 @@ import { useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
 import { Agreement, type Kind } from "../../../shared/judging";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { useBegin, useEye } from "../api";
 import styles from "../components/Eye.module.css";
@@ -27,17 +28,23 @@ export function EyePage() {
   const start = () => {
     if (!begin.isPending) begin.mutate({}, { onSuccess: ({ id }) => navigate(`/eye/${id}`) });
   };
-  useKeys({ n: start });
+  useKeys({ begin: start });
   if (eye.error) return <ErrorNote error={eye.error} onRetry={() => eye.refetch()} />;
   if (!eye.data || !atlas.data) return null;
   const { open, pictures, kinds, past, agreement } = eye.data;
   return (
     <main className={styles.page}>
+      <Title of={t("eye.title")} />
       <h1>{t("eye.title")}</h1>
       <div className={styles.columns}>
         <div>
           <p className={styles.lead}>{t("eye.lead", { count: pictures })}</p>
-          <Button type="primary" onClick={start} loading={begin.isPending} aria-keyshortcuts="n">
+          <Button
+            type="primary"
+            onClick={start}
+            loading={begin.isPending}
+            aria-keyshortcuts={shortcut("begin")}
+          >
             {open
               ? t("eye.goOn", { at: open.place + 1, count: pictures })
               : t(past.length > 0 ? "eye.again" : "eye.begin")}{" "}

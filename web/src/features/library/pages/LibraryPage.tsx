@@ -5,7 +5,7 @@ import { useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure } from "../../../shared/figure";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useOwn } from "../api";
 import { ExerciseEditor } from "../components/ExerciseEditor";
@@ -37,12 +37,13 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
   // The region is part of the address, so that a link leads to it.
   const region = query.get("region") ?? undefined;
   const pick = (id: string | undefined) => setQuery(id ? { region: id } : {}, { replace: true });
-  useKeys({ "/": () => find.current?.focus() });
+  useKeys({ find: () => find.current?.focus() });
   const exercises = filtered(atlas, { ...useDeferredValue(filter), region });
   const picked = atlas.regions.find(({ id }) => id === region);
   const own = new Map(practice.settings.exercises.map((exercise) => [exercise.id, exercise]));
   return (
     <main className={styles.page}>
+      <Title of={t("library.title")} />
       <header className={styles.head}>
         <h1>{t("library.title")}</h1>
         <Button onClick={() => setEditing("new")}>{t("library.add")}</Button>

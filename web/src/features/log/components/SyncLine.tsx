@@ -28,6 +28,7 @@ export function SyncNotes({ log }: { log: Log }) {
           {log.said.says}
         </div>
       )}
+      {log.unkept > 0 && <p className={styles.notice}>{t("log.noRoom")}</p>}
       {log.trouble && <p className={styles.notice}>{log.trouble}</p>}
       {!log.trouble && log.seenAt && (
         <p className={styles.notice}>{t("log.offline", { at: moment(log.seenAt) })}</p>

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { keepPictures } from "../offline";
+import { NewVersion, Title } from "../../../shared/ui";
+import { keepPictures, useWaitingVersion } from "../offline";
 import type { Source } from "../source";
 import { useLog } from "../useLog";
 import styles from "./Phone.module.css";
@@ -20,6 +21,7 @@ export function TrainingLog({
 }) {
   const { t } = useTranslation();
   const log = useLog(source);
+  const takeVersion = useWaitingVersion();
   const [day, setDay] = useState<number>();
   const exercises = (log.week?.sessions ?? [])
     .flatMap(({ items }) => items.map(({ item }) => item.exercise))
@@ -32,6 +34,7 @@ export function TrainingLog({
     );
   return (
     <main className={styles.screen}>
+      <Title of={log.week?.client_name ?? title} />
       <div className={styles.top}>
         {onLeave && (
           <button type="button" className={styles.plain} onClick={onLeave} aria-label={t("log.leave")}>
@@ -41,6 +44,7 @@ export function TrainingLog({
         <h1>{log.week?.client_name ?? title}</h1>
         <SyncMark log={log} />
       </div>
+      {takeVersion && <NewVersion onTake={takeVersion} />}
       <SyncNotes log={log} />
       {!log.week && !log.trouble && log.seenAt === undefined && <p className="quiet">{t("log.looking")}</p>}
       {log.week && <WeekList week={log.week} log={log} onOpen={(open) => setDay(open.day)} />}

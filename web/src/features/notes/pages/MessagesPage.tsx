@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { $api } from "../../../shared/api/client";
+import { Title } from "../../../shared/ui";
 import { useTalk } from "../api";
 import { Conversation } from "../components/Conversation";
 
@@ -15,6 +16,7 @@ export function MessagesPage() {
   const name = client.data?.brief.name ?? "";
   return (
     <main style={{ padding: "20px 32px", maxWidth: 900 }}>
+      <Title of={t("notes.with", { name })} />
       <h1>{t("notes.with", { name })}</h1>
       <p>
         <Link to={`/clients/${clientId}`}>{t("notes.toRound")}</Link>

@@ -85,7 +85,7 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
     if (shown === "halves") setHalf((h) => (h === "left" ? "right" : "left"));
     else setFront((f) => (f === "now" ? "then" : "now"));
   };
-  useKeys({ " ": swap, "+": () => zoom(1.25), "-": () => zoom(0.8), f: showWhole });
+  useKeys({ alternate: swap, larger: () => zoom(1.25), smaller: () => zoom(0.8), whole: showWhole });
 
   const label = (side: Side, when: "earlier" | "now") =>
     t("photos.pane", { when: t(`photos.when.${when}`), date: day(side.date), pose: side.photo.pose ?? "" });

@@ -1,9 +1,10 @@
-import { Segmented, Select, Slider } from "antd";
-import { useState } from "react";
+import { App, Segmented, Select, Slider } from "antd";
+import { useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
-import { type Kind, SIDE_KEYS, STANDING_KEYS } from "../../../shared/judging";
+import type { Kind } from "../../../shared/judging";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import {
   saved,
@@ -48,18 +49,20 @@ interface Props {
   table: LightTable;
   roundId: string;
   photo: Photo;
+  /** All of this pose, newest first. */
+  takes: Photo[];
   pose: string;
   region?: string;
   poses: { id: string; name: string }[];
   regionName: (id: string) => string;
   outlineSePct: number;
-  onLook: (next: { region?: string; pose?: string }) => void;
+  onLook: (next: { region?: string; pose?: string; take?: string }) => void;
   onError: (error: unknown) => void;
 }
 
 /** The light table with its tools, and what is judged on it. */
 export function Desk(props: Props) {
-  const { table, roundId, photo, pose, poses, regionName, outlineSePct, onLook, onError } = props;
+  const { table, roundId, photo, takes, pose, poses, regionName, outlineSePct, onLook, onError } = props;
   const { t } = useTranslation();
   const [mode, setMode] = useState<Mode>("beside");
   const [tool, setTool] = useState<Tool>("judge");
@@ -71,6 +74,9 @@ export function Desk(props: Props) {
   const saveRating = useSaveRating();
   const takeBack = useDeleteRating();
   const moves = useMoved(photo, onError);
+  const { message } = App.useApp();
+  /** The region just left was asked for its standing alone. */
+  const passed = useRef(false);
 
   const questions = table.questions;
   const region = props.region ?? questions.find((one) => one.poses.includes(pose as never))?.region;
@@ -108,6 +114,7 @@ export function Desk(props: Props) {
     );
     if (open.length > 0 && value !== null) return;
     const next = nextOpen(questions, region, (id) => id === region || judged(id));
+    passed.current = kind === "standing" && !kindsFor(question, pose, sidesKnown).includes("left-right");
     if (next) pick(next);
   };
   const step = (by: number) => {
@@ -116,16 +123,21 @@ export function Desk(props: Props) {
     if (next) pick(next.region);
   };
   const canRate = !!question?.poses.includes(pose as never);
-  const standingKeys = STANDING_KEYS.map((key, i) => [key, () => canRate && rate("standing", i - 2)]);
   const sides = canRate && question ? kindsFor(question, pose, sidesKnown).includes("left-right") : false;
-  const sideKeys = SIDE_KEYS.map((key, i) => [key, () => sides && rate("left-right", 2 - i)]);
+  // The second answer to a region that is asked only one: it is not the next one's.
+  const side = (value: number) => {
+    if (passed.current) message.info(t("photos.noSides"));
+    else if (sides) rate("left-right", value);
+    passed.current = false;
+  };
   useKeys({
-    ...Object.fromEntries([...standingKeys, ...sideKeys]),
-    x: () => canRate && rate("standing", null),
-    j: () => step(1),
-    k: () => step(-1),
-    m: () => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length] ?? "beside"),
-    u: moves.undo,
+    standing: (stop) => canRate && rate("standing", stop - 2),
+    sides: (stop) => side(2 - stop),
+    cannotTell: () => canRate && rate("standing", null),
+    next: () => step(1),
+    previous: () => step(-1),
+    mode: () => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length] ?? "beside"),
+    undoMark: moves.undo,
   });
 
   const save = (change: Partial<Schemas["SavePhoto"]>) =>
@@ -171,9 +183,30 @@ export function Desk(props: Props) {
             onChange={setTool}
             options={TOOLS.map((value) => ({ value, label: t(`photos.tools.${value}`) }))}
           />
+          {takes.length > 1 && (
+            <Select
+              aria-label={t("photos.take")}
+              variant="borderless"
+              value={photo.id}
+              popupMatchSelectWidth={false}
+              onChange={(take) => onLook({ take })}
+              options={takes.map(({ id }, at) => ({
+                value: id,
+                label: t(at === 0 ? "photos.takeNewest" : "photos.takeOf", {
+                  number: takes.length - at,
+                  count: takes.length,
+                }),
+              }))}
+            />
+          )}
           {editing ? (
             <>
-              <button type="button" disabled={!moves.canUndo} onClick={moves.undo} aria-keyshortcuts="u">
+              <button
+                type="button"
+                disabled={!moves.canUndo}
+                onClick={moves.undo}
+                aria-keyshortcuts={shortcut("undoMark")}
+              >
                 {t("photos.undo")}
               </button>
               <button type="button" onClick={moves.reset}>
@@ -261,7 +294,12 @@ export function Desk(props: Props) {
           residualCm={laid.data?.laid.residual_cm}
           thenDate={thenOf?.date}
           onSave={save}
-          onRemove={() => removePhoto.mutate({ params: { path: { photo_id: photo.id } } }, { onError })}
+          onRemove={() =>
+            removePhoto.mutate(
+              { params: { path: { photo_id: photo.id } } },
+              { onError, onSuccess: () => onLook({ take: undefined }) },
+            )
+          }
         />
       </div>
       <JudgePanel

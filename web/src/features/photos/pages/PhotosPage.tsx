@@ -10,7 +10,7 @@ import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
 import { PoseBar } from "../components/PoseBar";
 import { UploadTray } from "../components/UploadTray";
-import { inPose, type Photo, posesOf } from "../model";
+import { type Photo, posesOf, takesOf } from "../model";
 import { useUploads } from "../uploads";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
@@ -38,8 +38,10 @@ export function PhotosPage() {
   const shows = table.data.questions.find((question) => question.region === region)?.poses ?? [];
   const asked = search.get("pose") ?? undefined;
   const pose = asked && poses.includes(asked) ? asked : (shows[0] ?? poses[0]);
-  const look = (next: { region?: string; pose?: string }) => {
+  const look = (next: { region?: string; pose?: string; take?: string }) => {
     const params = new URLSearchParams(search);
+    // Of another pose its newest picture is shown first.
+    if (next.pose && next.pose !== pose) params.delete("take");
     for (const [key, value] of Object.entries(next)) {
       if (value) params.set(key, value);
       else params.delete(key);
@@ -59,7 +61,8 @@ export function PhotosPage() {
     setOver(false);
     if (!refusal) uploads.add(event.dataTransfer.files);
   };
-  const now = inPose(own, pose);
+  const takes = takesOf(own, pose);
+  const now = takes.find(({ id }) => id === search.get("take")) ?? takes[0];
   const poseNames = new Map(atlas.data.poses.map(({ id, name }) => [id as string, name]));
   const bar = (
     <AddBar roundId={roundId} taken={poses} disabled={!!refusal} onFiles={uploads.add} onError={say} />
@@ -95,6 +98,7 @@ export function PhotosPage() {
               table={table.data}
               roundId={roundId}
               photo={now}
+              takes={takes}
               pose={pose}
               region={region}
               poses={atlas.data.poses}

@@ -7,9 +7,11 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
+import type { TFunction } from "i18next";
 import { memo, useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
+import { dayName } from "../../../shared/format";
 import { isTyping, useKeys } from "../../../shared/ui/keys";
 import { useSteady } from "../../../shared/ui/steady";
 import { groupMark, joinable, joined, parted, together, withPartners } from "../groups";
@@ -162,6 +164,9 @@ export const Board = memo(function Board(props: Props) {
           </DayColumn>
         ))}
       </div>
+      <p className="sr-only" role="status">
+        {picks.length === 1 && pickedSays(week, picks[0], names.exercise, t)}
+      </p>
       {picks.length > 1 && (
         <p className={styles.picks} role="status">
           {t("card.picked", { count: picks.length })}{" "}
@@ -176,6 +181,15 @@ export const Board = memo(function Board(props: Props) {
     </DndContext>
   );
 });
+
+/** Which card is picked, for whoever does not see it framed. */
+function pickedSays(week: Week, spot: Spot | undefined, name: (id: string) => string, t: TFunction): string {
+  const session = spot && week.sessions[spot.session];
+  const card = spot && cardAt(week, spot);
+  if (!session || !card) return "";
+  const [place, count] = [spot.place + 1, session.items.length];
+  return t("card.pickedOne", { name: name(card.exercise), day: dayName(session.day), place, count });
+}
 
 /** Rules of a day that no card of it carries. */
 function dayRules(plan: Plan, day: number): string[] {
@@ -226,19 +240,19 @@ function useBoardKeys(keys: Keys): void {
     if (editable && picked && card) change(picked);
   };
   useKeys({
-    j: () => pick(1),
-    k: () => pick(-1),
-    o: () => picked && card && onOpen(cardKey(picked.session, card.exercise)),
-    J: pickDown,
-    K: pickUp,
-    e: edit(() => onWrite(picks)),
-    u: edit((spot) => onChange(joined(week, spot))),
-    U: edit((spot) => onChange(parted(week, spot))),
-    x: edit(onSwap),
-    i: edit((spot) => onChange(changed(week, spot, { locked: !card?.locked }))),
-    "+": edit((spot) => onChange(withSets(week, spot, 1), `sets ${card?.exercise}`)),
-    "-": edit((spot) => onChange(withSets(week, spot, -1), `sets ${card?.exercise}`)),
-    Delete: edit((spot) => onChange(without(week, spot))),
+    next: () => pick(1),
+    previous: () => pick(-1),
+    open: () => picked && card && onOpen(cardKey(picked.session, card.exercise)),
+    pickDown,
+    pickUp,
+    write: edit(() => onWrite(picks)),
+    join: edit((spot) => onChange(joined(week, spot))),
+    part: edit((spot) => onChange(parted(week, spot))),
+    swapCard: edit(onSwap),
+    lock: edit((spot) => onChange(changed(week, spot, { locked: !card?.locked }))),
+    moreSets: edit((spot) => onChange(withSets(week, spot, 1), `sets ${card?.exercise}`)),
+    fewerSets: edit((spot) => onChange(withSets(week, spot, -1), `sets ${card?.exercise}`)),
+    takeOut: edit((spot) => onChange(without(week, spot))),
   });
   const step = useRef((_: keyof typeof STEPS) => {});
   step.current = (arrow) => {

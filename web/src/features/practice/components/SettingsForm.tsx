@@ -24,6 +24,12 @@ interface Props {
 
 const ABOUT = ["verdict", "sides", "weight", "error", "week", "keeping"] as const;
 
+/** What a setting is called: a number by its sentence, a school by its question. */
+function settingName(atlas: Atlas, practice: PracticeView, field: string): string {
+  const number = practice.numbers.find(({ setting }) => numberField(setting.id) === field);
+  return number?.setting.name ?? atlas.schools.find(({ id }) => id === field)?.question ?? field;
+}
+
 /** What the practice sets for all its clients, each number beside the one that ships; saved on the way. */
 export function SettingsForm({ atlas, practice, refetch }: Props) {
   const { t } = useTranslation();
@@ -33,6 +39,7 @@ export function SettingsForm({ atlas, practice, refetch }: Props) {
     revisionOf: ({ revision }) => revision,
     valueOf: typingOf,
     differing: (mine, theirs) => differing(practice, mine, theirs),
+    fields: { named: ([, field = ""]) => settingName(atlas, practice, field) },
     refetch,
     send: (known, typing) => send(known.revision, settingsOf(known, typing).settings),
     complete: (saved, sent) => settingsOf(saved, sent).unreadable.length === 0,

@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useAtlas } from "../../../shared/api/atlas";
 import { useMay } from "../../../shared/api/may";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
 import { useAccuracy, useMeasurers, usePeople, usePractice } from "../api";
 import { Accuracy } from "../components/Accuracy";
 import { DataSection } from "../components/DataSection";
@@ -25,6 +25,7 @@ export function PracticePage() {
   if (!atlas.data || !practice.data || !people.data || !measurers.data || !accuracy.data) return null;
   return (
     <main className={styles.page}>
+      <Title of={t("practice.title")} />
       <h1>{t("practice.title")}</h1>
       <div className={styles.columns}>
         <div>

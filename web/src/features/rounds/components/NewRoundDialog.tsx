@@ -1,9 +1,9 @@
-import { Button, Form, Input, InputNumber } from "antd";
+import { Button, Form, Input } from "antd";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { problemOf } from "../../../shared/api/client";
 import { today } from "../../../shared/format";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, NumberInput } from "../../../shared/ui";
 import { useOpenRound } from "../api";
 
 interface Props {
@@ -63,7 +63,7 @@ export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
           <Input />
         </Form.Item>
         <Form.Item name="weight_kg" label={t("round.weight")} {...field("/weight_kg")}>
-          <InputNumber min={1} step={0.1} />
+          <NumberInput min={1} step={0.1} />
         </Form.Item>
         {problem && !problem.errors?.length && <p style={{ color: "var(--danger)" }}>{problem.detail}</p>}
         <Button type="primary" htmlType="submit" loading={opening.isPending}>

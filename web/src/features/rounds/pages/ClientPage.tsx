@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Navigate, useParams } from "react-router";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
 import { BriefPage } from "../../brief";
 import { useClient } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
@@ -21,6 +21,7 @@ export function ClientPage() {
   return (
     <main className={styles.page}>
       <div className={styles.head} style={{ marginBottom: 24 }}>
+        <Title of={client.data.brief.name} />
         <h1>{client.data.brief.name}</h1>
         <span className="quiet">{t("clients.noRound")}</span>
         <Button type="primary" onClick={() => setOpening(true)}>

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useRound } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
@@ -26,9 +26,9 @@ export function RoundPage() {
   const { older, newer } = neighbours(round.data?.rounds ?? [], roundId);
   const go = (target?: { id: string }) => target && navigate(`${base}/${target.id}/${step}`);
   const toSteps = Object.fromEntries(
-    STEPS.map((name) => [`g ${STEP_KEYS[name]}`, () => navigate(`${base}/${roundId}/${name}`)]),
+    STEPS.map((name) => [STEP_KEYS[name], () => navigate(`${base}/${roundId}/${name}`)]),
   );
-  useKeys({ "[": () => go(older), "]": () => go(newer), ...toSteps });
+  useKeys({ olderRound: () => go(older), newerRound: () => go(newer), ...toSteps });
   if (round.error) return <ErrorNote error={round.error} onRetry={() => round.refetch()} />;
   if (!round.data) return null;
   const act = isStep(step) ? STEP_ACTS[step] : undefined;
@@ -38,6 +38,9 @@ export function RoundPage() {
   return (
     <main className={styles.page}>
       <div className={styles.head}>
+        <Title
+          of={`${isStep(step) ? t(`round.steps.${step}`) : t("round.taken", { date: day(round.data.date) })}, ${round.data.client_name}`}
+        />
         <h1>{round.data.client_name}</h1>
         <nav className={styles.rounds} aria-label={t("clients.columns.round")}>
           <RoundLink target={older && `${base}/${older.id}/${step}`} label={t("round.older")} sign="‹" />

@@ -2,6 +2,7 @@ import { Button, Form, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
+import { Dialog } from "../../../shared/ui";
 import { useSignIn } from "../api";
 import { Doorway } from "./Doorway";
 
@@ -14,6 +15,26 @@ interface Fields {
 /** The way in. */
 export function SignInForm() {
   const { t } = useTranslation();
+  return (
+    <Doorway lead={t("signIn.lead")}>
+      <SignInFields />
+    </Doorway>
+  );
+}
+
+/** The same over a page whose session ended: it goes on where it was. */
+export function SignInAgain({ open }: { open: boolean }) {
+  const { t } = useTranslation();
+  return (
+    <Dialog open={open} title={t("signIn.again")} onClose={() => window.location.assign("/")}>
+      <p>{t("signIn.againWhy")}</p>
+      <SignInFields />
+    </Dialog>
+  );
+}
+
+function SignInFields() {
+  const { t } = useTranslation();
   const signIn = useSignIn();
   const [asked, setAsked] = useState(false);
   const send = (body: Fields) =>
@@ -23,26 +44,24 @@ export function SignInForm() {
       { onError: (error) => problemOf(error)?.errors?.[0]?.pointer === "/code" && setAsked(true) },
     );
   return (
-    <Doorway lead={t("signIn.lead")}>
-      <Form layout="vertical" requiredMark={false} onFinish={send}>
-        <Form.Item name="login" label={t("signIn.login")} rules={[{ required: true }]}>
-          <Input autoFocus autoComplete="username" size="large" />
+    <Form layout="vertical" requiredMark={false} onFinish={send}>
+      <Form.Item name="login" label={t("signIn.login")} rules={[{ required: true }]}>
+        <Input autoFocus autoComplete="username" size="large" />
+      </Form.Item>
+      <Form.Item name="password" label={t("signIn.password")} rules={[{ required: true }]}>
+        <Input.Password autoComplete="current-password" size="large" />
+      </Form.Item>
+      {asked && (
+        <Form.Item name="code" label={t("signIn.factor")} rules={[{ required: true }]}>
+          <Input autoFocus autoComplete="one-time-code" size="large" />
         </Form.Item>
-        <Form.Item name="password" label={t("signIn.password")} rules={[{ required: true }]}>
-          <Input.Password autoComplete="current-password" size="large" />
-        </Form.Item>
-        {asked && (
-          <Form.Item name="code" label={t("signIn.factor")} rules={[{ required: true }]}>
-            <Input autoFocus autoComplete="one-time-code" size="large" />
-          </Form.Item>
-        )}
-        <div role="alert" style={{ color: "var(--danger)", minHeight: 28 }}>
-          {signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}
-        </div>
-        <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
-          {t("signIn.submit")}
-        </Button>
-      </Form>
-    </Doorway>
+      )}
+      <div role="alert" style={{ color: "var(--danger)", minHeight: 28 }}>
+        {signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}
+      </div>
+      <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
+        {t("signIn.submit")}
+      </Button>
+    </Form>
   );
 }

@@ -3,6 +3,7 @@ import { useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { $api, problemOf, type Schemas } from "../../../shared/api/client";
 import { useFeed } from "../../../shared/devices";
+import { Title } from "../../../shared/ui";
 import styles from "./StandInPage.module.css";
 
 type Device = Schemas["Device"];
@@ -36,6 +37,7 @@ export function StandInPage() {
   });
   return (
     <main className={styles.page}>
+      <Title of={t("devices.title")} />
       <h1>{t("devices.title")}</h1>
       <p className="quiet">{t("devices.lead")}</p>
       <p role="status">

@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { readingName } from "../cellName";
 import { cell, type Place, type Side } from "../model";
 import type { Editor } from "../useSheetEditor";
 
@@ -14,12 +15,6 @@ export function ReadingField({ place, side, reading, editor }: Props) {
   const { t } = useTranslation();
   const key = cell(place.key, side, reading);
   const wrong = editor.problems[key] !== undefined || editor.unreadable.includes(key);
-  const label = t("tape.reading", {
-    site: place.name,
-    side: side ? t(`tape.sideOf.${side}`) : "",
-    number: reading + 1,
-    unit: place.unit,
-  });
   return (
     <input
       className="typed"
@@ -27,7 +22,7 @@ export function ReadingField({ place, side, reading, editor }: Props) {
       data-device={place.device}
       inputMode="decimal"
       autoComplete="off"
-      aria-label={label}
+      aria-label={readingName(place, side, reading, t)}
       aria-invalid={wrong}
       value={editor.texts[key] ?? ""}
       onChange={(event) => editor.type(key, event.target.value)}

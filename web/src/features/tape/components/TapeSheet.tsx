@@ -59,7 +59,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
     },
   });
   useUndoKeys(document);
-  useKeys({ n: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
+  useKeys({ firstEmpty: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
   const onKey = (event: KeyboardEvent) => {
     const here = fields().indexOf(event.target as HTMLInputElement);
     if (here < 0) return;

@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { clock } from "../model";
 import styles from "./Tests.module.css";
@@ -26,7 +27,7 @@ export function HangSection({ sheet, typing, problems, onChange, flush }: Sectio
     onChange({ hang: String(Math.max(1, Math.round((performance.now() - since) / 1000))) });
     setSince(undefined);
   };
-  useKeys({ " ": turn });
+  useKeys({ hang: turn });
   const { hang } = sheet;
   return (
     <section aria-label={t("tests.hang")}>
@@ -35,7 +36,11 @@ export function HangSection({ sheet, typing, problems, onChange, flush }: Sectio
         <output className={styles.clock} aria-live="off">
           {clock(since === undefined ? Number(typing.hang) || 0 : (now - since) / 1000)}
         </output>
-        <Button type={since === undefined ? "default" : "primary"} onClick={turn} aria-keyshortcuts="Space">
+        <Button
+          type={since === undefined ? "default" : "primary"}
+          onClick={turn}
+          aria-keyshortcuts={shortcut("hang")}
+        >
           {t(since === undefined ? "tests.start" : "tests.stop")}
         </Button>
         <label>

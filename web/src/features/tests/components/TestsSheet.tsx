@@ -33,6 +33,7 @@ export function TestsSheet({ roundId, atlas, sheet, refetch, motion }: Props) {
     revisionOf: ({ revision }) => revision,
     valueOf: ({ tests }) => typingOf(tests),
     differing,
+    fields: { named: ([part = ""]) => t(`tests.${part as keyof Typing}`) },
     refetch,
     send: (known, typing) => {
       sent.current = typed(typing);
@@ -45,7 +46,7 @@ export function TestsSheet({ roundId, atlas, sheet, refetch, motion }: Props) {
   const change = (part: Partial<Typing>, tag?: string) => document.change({ ...typing, ...part }, tag);
   useUndoKeys(document);
   const fields = () => [...(grid.current?.querySelectorAll<HTMLInputElement>("input[data-field]") ?? [])];
-  useKeys({ n: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
+  useKeys({ firstEmpty: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
   const onKey = (event: KeyboardEvent) => {
     const here = fields().indexOf(event.target as HTMLInputElement);
     if (event.key !== "Enter" || here < 0) return;

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { day, shortDay } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useSeeTo, useToday } from "../api";
 import styles from "./TodayPage.module.css";
@@ -33,10 +33,10 @@ export function TodayPage() {
     see.mutate({ body: { client_id: item.client_id, what: item.what, undo, note } });
   };
   useKeys({
-    j: () => move(1),
-    k: () => move(-1),
-    o: () => items[picked] && navigate(items[picked].place),
-    x: () => seen(items[picked]),
+    next: () => move(1),
+    previous: () => move(-1),
+    open: () => items[picked] && navigate(items[picked].place),
+    seen: () => seen(items[picked]),
   });
   if (today.error) return <ErrorNote error={today.error} onRetry={() => today.refetch()} />;
   if (!today.data) return null;
@@ -44,6 +44,7 @@ export function TodayPage() {
   return (
     <main className={styles.page}>
       <div className={styles.head}>
+        <Title of={t("today.title")} />
         <h1>{t("today.title")}</h1>
         <span className="quiet">{day(today.data.today)}</span>
         {gone && (

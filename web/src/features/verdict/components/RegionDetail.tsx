@@ -6,6 +6,7 @@ import type { Schemas } from "../../../shared/api/client";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { chance, percent, sd, signed } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
+import { shortcut } from "../../../shared/ui/acts";
 import {
   type Assessment,
   type Choices,
@@ -47,9 +48,9 @@ export function RegionDetail(props: Props) {
   const tape = tapeFor(entry);
   return (
     <section>
-      <h1 className={styles.title}>
+      <h2 className={styles.title}>
         {names.region(entry.region)} <StandingMark standing={standing(entry)} />
-      </h1>
+      </h2>
       {entry.overruled && (
         <p>
           <strong>{t("verdict.youSay", { verdict: t(`verdict.${entry.overruled}`) })}</strong>{" "}
@@ -66,10 +67,14 @@ export function RegionDetail(props: Props) {
       </p>
       {asymmetry && <p>{tiltSentence(asymmetry, threshold, t)}</p>}
       <div className={styles.buttons}>
-        <Button type={chosen ? "default" : "primary"} onClick={onBringUp} aria-keyshortcuts="b">
+        <Button
+          type={chosen ? "default" : "primary"}
+          onClick={onBringUp}
+          aria-keyshortcuts={shortcut("bringUp")}
+        >
           {chosen ? t("verdict.release") : t("verdict.bringUp")}
         </Button>
-        <Button onClick={onHoldBack} aria-keyshortcuts="h">
+        <Button onClick={onHoldBack} aria-keyshortcuts={shortcut("holdBack")}>
           {held ? t("verdict.letGo") : t("verdict.holdBack")}
         </Button>
       </div>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import { chance, cm, percent, sd, signed } from "../../../shared/format";
 import { SideMark, StandingMark } from "../../../shared/ui";
+import { shortcut } from "../../../shared/ui/acts";
 import { type Assessment, areaOf, posesToTell, standing } from "../model";
 import styles from "./Detail.module.css";
 import { Schools } from "./Schools";
@@ -27,13 +28,17 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
   const shares = Object.entries(atlas.composition[site] ?? {}).sort((a, b) => b[1] - a[1]);
   return (
     <section>
-      <h1 className={styles.title}>
+      <h2 className={styles.title}>
         {area?.name ?? names.site(site)} {area && <StandingMark standing={area.verdict} />}
-      </h1>
+      </h2>
       {area && <AreaWords area={area} atlas={atlas} assessment={assessment} />}
       {area && (
         <div className={styles.buttons}>
-          <Button type={chosen ? "default" : "primary"} onClick={onBringUp} aria-keyshortcuts="b">
+          <Button
+            type={chosen ? "default" : "primary"}
+            onClick={onBringUp}
+            aria-keyshortcuts={shortcut("bringUp")}
+          >
             {chosen ? t("verdict.release") : t("verdict.bringUpAll")}
           </Button>
         </div>

@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
+import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { ChoiceTray } from "../components/ChoiceTray";
 import { NextLooks } from "../components/NextLooks";
@@ -83,16 +84,16 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const sites = laid.flatMap(({ site }) => (site ? [site] : []));
   useUndoKeys(document);
   useKeys({
-    j: () => setPicked((at) => moved(lines, at, 1)),
-    k: () => setPicked((at) => moved(lines, at, -1)),
-    b: () => {
+    next: () => setPicked((at) => moved(lines, at, 1)),
+    previous: () => setPicked((at) => moved(lines, at, -1)),
+    bringUp: () => {
       if (region) bringUp(region);
       else if (picked && areaOf(assessment, picked.id)) bringUpArea(picked.id);
     },
-    h: () => region && holdBack(region),
-    s: () => setOrder(order === "body" ? "need" : "body"),
-    z: () => setFolded(folded.size > 0 ? new Set() : new Set(sites)),
-    f: () => setPicked(undefined),
+    holdBack: () => region && holdBack(region),
+    order: () => setOrder(order === "body" ? "need" : "body"),
+    fold: () => setFolded(folded.size > 0 ? new Set() : new Set(sites)),
+    figure: () => setPicked(undefined),
   });
 
   if (!hasEvidence(assessment)) {
@@ -152,7 +153,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
             <button
               type="button"
               className={styles.back}
-              aria-keyshortcuts="f"
+              aria-keyshortcuts={shortcut("figure")}
               onClick={() => setPicked(undefined)}
             >
               ‹ {t("verdict.toFigure")}

@@ -1,0 +1,24 @@
+import type { TFunction } from "i18next";
+import { type Cell, cell, levelCell, type Place, READINGS, type Side, WEIGHT } from "./model";
+
+/** What a reading's field is called. */
+export function readingName(place: Place, side: Side | undefined, reading: number, t: TFunction): string {
+  return t("tape.reading", {
+    site: place.name,
+    side: side ? t(`tape.sideOf.${side}`) : "",
+    number: reading + 1,
+    unit: place.unit,
+  });
+}
+
+/** What any field of the sheet is called. */
+export function cellName(places: Place[], key: Cell, t: TFunction): string {
+  if (key === WEIGHT) return t("tape.weight");
+  for (const place of places) {
+    if (key === levelCell(place.id)) return t("tape.levelOf", { site: place.name });
+    for (const side of place.sides)
+      for (let reading = 0; reading < READINGS; reading++)
+        if (key === cell(place.key, side, reading)) return readingName(place, side, reading, t);
+  }
+  return key;
+}
