@@ -133,8 +133,7 @@ test("a new client is added and the first round opened", async ({ page }) => {
   await page.getByRole("button", { name: "Add the client" }).click();
   await expect(page, "what only the client can say is asked for").toHaveURL(/\/clients\/new$/);
   await page.getByLabel("Stature, cm").fill("168");
-  await page.getByRole("radio", { name: "Female" }).check();
-  await page.getByRole("radio", { name: "Left", exact: true }).check();
+  for (const answer of ["Female", "Left"]) await page.locator("label").filter({ hasText: new RegExp(`^${answer}$`) }).click();
   await page.getByLabel("Training age").click();
   await page.locator(".ant-select-dropdown:visible").getByTitle(/^Beginner/).click();
   await page.getByRole("button", { name: "Add the client" }).click();

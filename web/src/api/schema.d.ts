@@ -5734,6 +5734,8 @@ export interface components {
         SessionState: "ahead" | "due" | "begun" | "finished";
         /** @description How this browser stands, and as whom. */
         SessionView: {
+            /** @description The account of whoever is signed in: what a browser keeps belongs to it. */
+            account?: string | null;
             /** @description What they may do. */
             acts: components["schemas"]["Act"][];
             /** @description Whether the first owner is asked for the code that the program printed. */

@@ -29,6 +29,9 @@ export const save = {
 export const tape = {
   measuredBy: "Tape held by",
   site: "Site",
+  sites: "Site to measure",
+  before: "The site before",
+  next: "Next",
   left: "Left",
   right: "Right",
   lastTime: "since {{date}}",

@@ -25,8 +25,12 @@ export function SignInForm() {
 /** The same over a page whose session ended: it goes on where it was. */
 export function SignInAgain({ open }: { open: boolean }) {
   const { t } = useTranslation();
+  // A dialog also tells that it was closed when signing in closed it.
+  const leave = () => {
+    if (open) window.location.assign("/");
+  };
   return (
-    <Dialog open={open} title={t("signIn.again")} onClose={() => window.location.assign("/")}>
+    <Dialog open={open} title={t("signIn.again")} onClose={leave}>
       <p>{t("signIn.againWhy")}</p>
       <SignInFields />
     </Dialog>

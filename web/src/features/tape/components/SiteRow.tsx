@@ -9,6 +9,8 @@ import styles from "./TapeSheet.module.css";
 
 interface Props {
   place: Place;
+  /** Whether it is the one that is worked on: on a phone no other is shown. */
+  here: boolean;
   /** What the tape's level is noted from, where it is. */
   levelFrom?: string;
   sheet: Schemas["TapeSheet"];
@@ -17,7 +19,7 @@ interface Props {
 }
 
 /** One line: readings of each side, how far apart they are, the change since last time, and what leans. */
-export function SiteRow({ place, levelFrom, sheet, editor, onFocus }: Props) {
+export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Props) {
   const { t } = useTranslation();
   const fold = isFold(place);
   const carried = fold
@@ -28,7 +30,7 @@ export function SiteRow({ place, levelFrom, sheet, editor, onFocus }: Props) {
   const cells = fold ? cellsOf(place) : [...cellsOf(place), levelCell(place.id)];
   const wrong = cells.flatMap((key) => said(key, editor, t));
   return (
-    <fieldset className={styles.row} aria-label={place.name} onFocus={onFocus}>
+    <fieldset className={styles.row} data-here={here} aria-label={place.name} onFocus={onFocus}>
       <span className={styles.name}>
         {place.name}
         {carried && (
@@ -101,7 +103,10 @@ function SideFields({
   const value = readOf(place, side, sheet);
   const third = value?.due || editor.texts[cell(place.key, side, 2)];
   return (
-    <span className={`${styles.side} ${side ? "" : styles.middle} ${value?.due ? styles.third : ""}`}>
+    <span
+      className={`${styles.side} ${side ? "" : styles.middle} ${value?.due ? styles.third : ""}`}
+      data-side={side}
+    >
       {Array.from({ length: third ? READINGS : READINGS - 1 }, (_, reading) => (
         <ReadingField
           key={cell(place.key, side, reading)}

@@ -1,12 +1,15 @@
 import { Button, Input } from "antd";
 import { type KeyboardEvent, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { shortDay } from "../../../shared/format";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { SideMark } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
+import { useNarrow } from "../../../shared/ui/useNarrow";
 import {
+  cellsOf,
   type Fold,
   isFold,
   levelCell,
@@ -24,6 +27,7 @@ import { DeviceBar } from "./DeviceBar";
 import { OrderDialog } from "./OrderDialog";
 import { SiteFigure } from "./SiteFigure";
 import { SiteRow, said } from "./SiteRow";
+import { SiteSteps } from "./SiteSteps";
 import styles from "./TapeSheet.module.css";
 
 interface Props {
@@ -42,13 +46,25 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
   const { document } = editor;
   const [at, setAt] = useState<Place>();
   const [open, setOpen] = useState<"csv" | "order">();
+  const narrow = useNarrow();
   const grid = useRef<HTMLFieldSetElement>(null);
   const level = useRef<HTMLInputElement>(null);
 
+  const lines = ordered(sites, order, editor.texts);
+  const girths = lines.filter(({ kind }) => kind === "girth").map(placeOfSite);
+  const breadths = lines.filter(({ kind }) => kind === "breadth").map(placeOfSite);
+  const skin = folds.map((fold) => placeOfFold(fold, sheet.folds));
+  const everywhere = [...girths, ...skin, ...breadths];
   const fields = () => [...(grid.current?.querySelectorAll<HTMLInputElement>("input[data-cell]") ?? [])];
+  /** To a field; on a phone its site has to be on the screen first. */
+  const go = (field: HTMLInputElement | undefined) => {
+    const place = everywhere.find(({ key }) => key === field?.dataset.cell?.split("|")[0]);
+    if (place) flushSync(() => setAt(place));
+    field?.focus();
+  };
   const goOn = (from: Element | null, by: 1 | -1 = 1) => {
     document.flush();
-    fields()[fields().indexOf(from as HTMLInputElement) + by]?.focus();
+    go(fields()[fields().indexOf(from as HTMLInputElement) + by]);
   };
   const devices = useDevices(sheet, {
     focused: () => fields().find((field) => field === window.document.activeElement),
@@ -59,7 +75,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
     },
   });
   useUndoKeys(document);
-  useKeys({ firstEmpty: () => (fields().find((field) => !field.value) ?? fields()[0])?.focus() });
+  useKeys({ firstEmpty: () => go(fields().find((field) => !field.value) ?? fields()[0]) });
   const onKey = (event: KeyboardEvent) => {
     const here = fields().indexOf(event.target as HTMLInputElement);
     if (here < 0) return;
@@ -68,18 +84,18 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
       goOn(event.target as Element, event.shiftKey ? -1 : 1);
     } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
-      rowStep(fields(), here, event.key === "ArrowDown" ? 1 : -1)?.focus();
+      go(rowStep(fields(), here, event.key === "ArrowDown" ? 1 : -1));
     } else if (event.key === "F2" && level.current) {
       event.preventDefault();
       level.current.focus();
     }
   };
 
-  const lines = ordered(sites, order, editor.texts);
   const row = (place: Place) => (
     <SiteRow
       key={place.key}
       place={place}
+      here={place.key === shown?.key}
       levelFrom={sites.find(({ id }) => id === place.id)?.level_from ?? undefined}
       sheet={sheet}
       editor={editor}
@@ -89,8 +105,6 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
       }}
     />
   );
-  const girths = lines.filter(({ kind }) => kind === "girth").map(placeOfSite);
-  const breadths = lines.filter(({ kind }) => kind === "breadth").map(placeOfSite);
   const shown = at ?? girths[0];
   const levelFrom = shown && !isFold(shown) ? sites.find(({ id }) => id === shown.id)?.level_from : undefined;
   const wrong = Object.keys(editor.problems).length + editor.unreadable.length;
@@ -136,6 +150,14 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           </p>
         ))}
         <ConflictNote conflict={document.conflict} />
+        {narrow && shown && (
+          <SiteSteps
+            places={everywhere}
+            at={shown}
+            filled={(place) => cellsOf(place).some((key) => editor.texts[key])}
+            onGo={setAt}
+          />
+        )}
         <div className={styles.columns} aria-hidden="true">
           <span>{t("tape.site")}</span>
           <span>
@@ -149,7 +171,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
         </div>
         {girths.map(row)}
         <h2 className={styles.group}>{t("tape.folds")}</h2>
-        {folds.map((fold) => row(placeOfFold(fold, sheet.folds)))}
+        {skin.map(row)}
         <h2 className={styles.group}>{t("tape.breadths")}</h2>
         {breadths.map(row)}
       </fieldset>

@@ -4,6 +4,7 @@ import type { Atlas } from "../../../shared/api/atlas";
 import { namesOf } from "../../../shared/api/atlas";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { cm } from "../../../shared/format";
+import { useNarrow } from "../../../shared/ui/useNarrow";
 import {
   type Assessment,
   areaOf,
@@ -31,8 +32,14 @@ interface Props {
   onFold: (site: string) => void;
 }
 
-const WIDTH = 330;
-const LEAN_WIDTH = 130;
+interface Parts extends Props {
+  sided: Set<string>;
+  widths: typeof WIDE;
+}
+
+/** Widths of the two lines, px; names need what is left of a phone. */
+const WIDE = { plumb: 330, lean: 130 };
+const NARROW = { plumb: 150, lean: 72 };
 const SITE_HEIGHT = 26;
 const REGION_HEIGHT = 20;
 
@@ -40,6 +47,7 @@ const REGION_HEIGHT = 20;
 export const PlumbChart = memo(function PlumbChart(props: Props) {
   const { t } = useTranslation();
   const { groups, restShown, assessment } = props;
+  const widths = useNarrow() ? NARROW : WIDE;
   const sided = useMemo(() => sidesKnown(assessment), [assessment]);
   const rest = groups.find(({ site }) => !site);
   return (
@@ -57,12 +65,19 @@ export const PlumbChart = memo(function PlumbChart(props: Props) {
         </span>
       </div>
       {props.needs?.map((region) => (
-        <RegionRow key={region.region} {...props} sided={sided} region={region} need />
+        <RegionRow key={region.region} {...props} sided={sided} widths={widths} region={region} need />
       ))}
       {(props.needs ? [] : groups).map(
         (group) =>
           group.site && (
-            <SiteBlock key={group.site} {...props} sided={sided} site={group.site} regions={group.regions} />
+            <SiteBlock
+              key={group.site}
+              {...props}
+              sided={sided}
+              widths={widths}
+              site={group.site}
+              regions={group.regions}
+            />
           ),
       )}
       {!props.needs && rest && rest.regions.length > 0 && (
@@ -73,7 +88,7 @@ export const PlumbChart = memo(function PlumbChart(props: Props) {
           </button>
           {restShown &&
             rest.regions.map((region) => (
-              <RegionRow key={region.region} {...props} sided={sided} region={region} />
+              <RegionRow key={region.region} {...props} sided={sided} widths={widths} region={region} />
             ))}
         </>
       )}
@@ -82,9 +97,9 @@ export const PlumbChart = memo(function PlumbChart(props: Props) {
   );
 });
 
-function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: RegionEntry[] }) {
+function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
   const { t } = useTranslation();
-  const { atlas, assessment, choices, site, regions, picked, folded, onPick, onFold } = props;
+  const { atlas, assessment, choices, site, regions, picked, folded, widths, onPick, onFold } = props;
   const shut = folded.has(site);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
@@ -122,22 +137,22 @@ function SiteBlock(props: Props & { sided: Set<string>; site: string; regions: R
             mean={area.mean}
             sd={area.sd}
             standing={area.verdict}
-            width={WIDTH}
+            width={widths.plumb}
             height={SITE_HEIGHT}
             shape="diamond"
           />
         ) : (
-          <EmptyLine width={WIDTH} height={SITE_HEIGHT} />
+          <EmptyLine width={widths.plumb} height={SITE_HEIGHT} />
         )}
         {sides ? (
           <LeanBar
             percent={sides.symmetry_index}
             se={sides.se_index}
-            width={LEAN_WIDTH}
+            width={widths.lean}
             height={SITE_HEIGHT}
           />
         ) : (
-          <EmptyLine width={LEAN_WIDTH} height={SITE_HEIGHT} />
+          <EmptyLine width={widths.lean} height={SITE_HEIGHT} />
         )}
       </button>
       {(shut ? [] : regions).map((region) => (
@@ -153,9 +168,10 @@ function RegionRow({
   region,
   need,
   sided,
+  widths,
   picked,
   onPick,
-}: Props & { sided: Set<string>; region: RegionEntry; need?: boolean }) {
+}: Parts & { region: RegionEntry; need?: boolean }) {
   const { t } = useTranslation();
   const id = region.region;
   const on = picked?.kind === "region" && picked.id === id;
@@ -181,7 +197,7 @@ function RegionRow({
         mean={region.bulk.mean}
         sd={region.bulk.sd}
         standing={standing(region)}
-        width={WIDTH}
+        width={widths.plumb}
         height={REGION_HEIGHT}
       />
       {region.asymmetry && sided.has(id) ? (
@@ -189,11 +205,11 @@ function RegionRow({
           faint
           percent={region.asymmetry.mean}
           se={region.asymmetry.sd}
-          width={LEAN_WIDTH}
+          width={widths.lean}
           height={REGION_HEIGHT}
         />
       ) : (
-        <EmptyLine width={LEAN_WIDTH} height={REGION_HEIGHT} />
+        <EmptyLine width={widths.lean} height={REGION_HEIGHT} />
       )}
     </button>
   );
