@@ -6,7 +6,7 @@ test("a sitting is judged to its end by key alone, and what is known of the eye 
   await page.goto("/clients");
   await page.getByRole("link", { name: "Oda Fenwick" }).waitFor();
   await page.keyboard.press("g");
-  await page.keyboard.press("e");
+  await page.keyboard.press("y");
   await page.getByRole("heading", { name: "Eye" }).waitFor();
   const sittings = page.getByRole("listitem").filter({ hasText: "right in" });
   const before = await sittings.count();
