@@ -42,3 +42,25 @@ test("keys go to steps and between rounds, and ? lists them", async ({ page }) =
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
 });
+
+test("Ctrl K goes to a client, an exercise or a step by name, from wherever one is", async ({ page }) => {
+  await page.goto("/today");
+  await page.getByRole("heading", { name: "Today" }).waitFor();
+  const field = page.getByRole("combobox", { name: "A client, a page, an exercise" });
+  await page.keyboard.press("Control+k");
+  await expect(field).toBeFocused();
+  await page.keyboard.type("fenwick");
+  await expect(page.getByRole("option", { name: "Oda Fenwick client", selected: true })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { level: 1, name: "Oda Fenwick" })).toBeVisible();
+  await page.getByText("3 of 3").waitFor();
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("tape");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/tape$/);
+  await page.keyboard.press("Control+k");
+  await page.keyboard.type("seated calf");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/library\?exercise=/);
+  await expect(page.getByRole("button", { expanded: true, name: /calf/i })).toBeInViewport();
+});

@@ -6,6 +6,7 @@ import { singleKeys } from "../shared/ui/keys";
 
 /** Keys with a modifier, or of a field: they are heard where they belong. */
 const OTHERS = [
+  ["palette", ["Ctrl K"]],
   ["next", ["Enter"]],
   ["level", ["F2"]],
   ["undo", ["Ctrl Z", "Ctrl Y"]],

@@ -1,4 +1,4 @@
-import { use, useState } from "react";
+import { use, useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { NavLink, Outlet, useNavigate } from "react-router";
 import { useSession } from "../features/signin";
@@ -7,6 +7,7 @@ import { NewVersion, PlumbMark } from "../shared/ui";
 import { shortcut } from "../shared/ui/acts";
 import { useKeys } from "../shared/ui/keys";
 import { KeysDialog } from "./KeysDialog";
+import { Palette } from "./Palette";
 import styles from "./Shell.module.css";
 import { SignOut } from "./SignOut";
 import { ThemeChoice } from "./themeChoice";
@@ -23,7 +24,19 @@ export function Shell() {
   const newer = useNewVersion();
   const [waiting] = useState(othersDraftCount);
   const [told, setTold] = useState(false);
+  const [finding, setFinding] = useState(false);
   useHeadingFocus();
+  useEffect(() => {
+    // Also out of a field: it is how one leaves for another page without the mouse.
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "k") return;
+      event.preventDefault();
+      setFinding(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  const themeName = theme === "paper" ? t("app.night") : t("app.paper");
   useKeys({
     help: () => setKeysShown(true),
     goToday: () => navigate("/today"),
@@ -51,10 +64,23 @@ export function Shell() {
         </nav>
         <div className={styles.tools}>
           <span className="quiet">{session.data?.name}</span>
-          <button type="button" onClick={toggle}>
-            {theme === "paper" ? t("app.night") : t("app.paper")}
+          <button
+            type="button"
+            className={styles.goTo}
+            onClick={() => setFinding(true)}
+            aria-keyshortcuts="Control+K"
+          >
+            {t("palette.button")} <kbd>Ctrl K</kbd>
           </button>
-          <button type="button" onClick={() => setKeysShown(true)} aria-keyshortcuts={shortcut("help")}>
+          <button type="button" onClick={toggle}>
+            {themeName}
+          </button>
+          <button
+            type="button"
+            className={styles.keys}
+            onClick={() => setKeysShown(true)}
+            aria-keyshortcuts={shortcut("help")}
+          >
             {t("app.keys")} <kbd>?</kbd>
           </button>
           <SignOut />
@@ -72,6 +98,14 @@ export function Shell() {
       <div id="content" tabIndex={-1} className={styles.content}>
         <Outlet />
       </div>
+      <Palette
+        open={finding}
+        onClose={() => setFinding(false)}
+        acts={[
+          { name: themeName, act: toggle },
+          { name: t("keys.title"), act: () => setKeysShown(true) },
+        ]}
+      />
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
     </div>
   );

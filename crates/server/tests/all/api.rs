@@ -328,7 +328,11 @@ async fn the_committed_api_description_is_the_one_the_routes_give() {
 #[case::no_such_round("/api/v1/rounds/none/verdict", 404, "there is no round \"none\"")]
 #[case::no_such_plan("/api/v1/rounds/none/plan", 404, "there is no round \"none\"")]
 #[case::no_such_route("/api/v1/planets", 404, "there is no GET /api/v1/planets")]
-#[case::a_page_that_is_no_number("/api/v1/clients?page=first", 400, "what follows the ? of the address cannot be read: invalid digit")]
+#[case::a_page_that_is_no_number(
+    "/api/v1/clients?page=first",
+    400,
+    "what follows the ? of the address cannot be read: invalid digit"
+)]
 #[actix_web::test]
 async fn what_is_not_there_is_said_as_a_problem(#[case] path: &str, #[case] status: u16, #[case] says: &str) {
     let practice = practice();

@@ -131,7 +131,7 @@ async fn a_set_up_is_remembered_and_stands_on_the_next_card() {
 
 #[rstest]
 #[case::a_note_leaves_the_numbers(json!({"note": "Narrow."}), json!({"numbers": {"bench_deg": 60.0}, "note": "Narrow."}))]
-#[case::a_number_of_one_name(json!({"numbers": {"arm_deg": 20.0}}), json!({"numbers": {"bench_deg": 60.0, "arm_deg": 20.0}}))]
+#[case::a_number_of_one_name(json!({"numbers": {"lean_deg": 20.0}}), json!({"numbers": {"bench_deg": 60.0, "lean_deg": 20.0}}))]
 #[case::null_forgets(json!({"numbers": {"bench_deg": null}, "variant": "in-turns"}), json!({"variant": "in-turns"}))]
 #[actix_web::test]
 async fn a_change_of_a_set_up_leaves_what_it_does_not_name(#[case] change: Value, #[case] left: Value) {

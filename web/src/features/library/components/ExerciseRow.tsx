@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas, Names } from "../../../shared/api/atlas";
 import { MovementPicture } from "../../../shared/figure";
@@ -19,13 +20,19 @@ interface Props {
 /** One exercise: what it serves, where the load bites along the range, how far it stretches, what it needs; opened, how it is done. */
 export function ExerciseRow({ exercise, atlas, names, region, own, open, onToggle, onEdit }: Props) {
   const { t } = useTranslation();
+  const row = useRef<HTMLLIElement>(null);
+  const led = useRef(open);
+  // A link may lead to one far down.
+  useEffect(() => {
+    if (led.current) row.current?.scrollIntoView({ block: "start" });
+  }, []);
   const kit = exercise.equipment.map((item) => names.equipment(item).toLowerCase()).join(", ");
   const regions = targetsOf(exercise);
   const main = regions.filter(([, fraction]) => fraction >= 1).map(([id]) => names.region(id));
   const half = regions.filter(([, fraction]) => fraction < 1).map(([id]) => names.region(id));
   const lesser = region !== undefined && (exercise.targets[region] ?? 0) < 1;
   return (
-    <li className={styles.row} data-lesser={lesser || undefined}>
+    <li ref={row} className={styles.row} data-lesser={lesser || undefined}>
       <button type="button" className={styles.face} aria-expanded={open} onClick={onToggle}>
         <span className={styles.picture}>{!own && <MovementPicture exercise={exercise.id} />}</span>
         <span className={styles.name}>

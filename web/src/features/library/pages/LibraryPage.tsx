@@ -32,11 +32,15 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
   const find = useRef<HTMLInputElement>(null);
   const [query, setQuery] = useSearchParams();
   const [filter, setFilter] = useState<Filter>(everything);
-  const [opened, setOpened] = useState<string>();
   const [editing, setEditing] = useState<Exercise | "new">();
-  // The region is part of the address, so that a link leads to it.
+  // The region and the exercise are part of the address, so that a link leads to them.
   const region = query.get("region") ?? undefined;
-  const pick = (id: string | undefined) => setQuery(id ? { region: id } : {}, { replace: true });
+  const opened = query.get("exercise") ?? undefined;
+  const show = (next: { region?: string; exercise?: string }) => {
+    const named = Object.entries({ region, exercise: opened, ...next }).filter(([, id]) => id);
+    setQuery(Object.fromEntries(named) as Record<string, string>, { replace: true });
+  };
+  const pick = (id: string | undefined) => show({ region: id });
   useKeys({ find: () => find.current?.focus() });
   const exercises = filtered(atlas, { ...useDeferredValue(filter), region });
   const picked = atlas.regions.find(({ id }) => id === region);
@@ -127,7 +131,7 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
                 region={region}
                 own={own.has(exercise.id)}
                 open={opened === exercise.id}
-                onToggle={() => setOpened(opened === exercise.id ? undefined : exercise.id)}
+                onToggle={() => show({ exercise: opened === exercise.id ? undefined : exercise.id })}
                 onEdit={own.has(exercise.id) ? () => setEditing(own.get(exercise.id)) : undefined}
               />
             ))}
