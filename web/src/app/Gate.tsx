@@ -1,7 +1,7 @@
-import { Fragment } from "react";
 import { Outlet } from "react-router";
 import { OwnerForm, SignInAgain, SignInForm, useAccount } from "../features/signin";
 import { ErrorNote } from "../shared/ui";
+import styles from "./Gate.module.css";
 
 /** Shows the application to whoever is signed in, and the way in to everyone else; over the page when a session ended. */
 export function Gate() {
@@ -13,9 +13,9 @@ export function Gate() {
   }
   return (
     <>
-      <Fragment key={account}>
+      <div key={account} className={ended ? styles.veiled : undefined}>
         <Outlet />
-      </Fragment>
+      </div>
       <SignInAgain open={ended} />
     </>
   );

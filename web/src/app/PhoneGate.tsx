@@ -1,9 +1,9 @@
-import { Fragment } from "react";
 import { Outlet } from "react-router";
 import { SignInAgain, SignInForm, useAccount } from "../features/signin";
 import { problemOf } from "../shared/api/client";
 import { account as lastAccount } from "../shared/save";
 import { ErrorNote } from "../shared/ui";
+import styles from "./Gate.module.css";
 
 /** The way to the log on a coach's phone: without a line it shows what the phone keeps of the last who used it; signed out it asks. */
 export function PhoneGate() {
@@ -13,9 +13,9 @@ export function PhoneGate() {
   if (account === undefined && session.data) return <SignInForm />;
   return (
     <>
-      <Fragment key={account ?? lastAccount()}>
+      <div key={account ?? lastAccount()} className={ended ? styles.veiled : undefined}>
         <Outlet />
-      </Fragment>
+      </div>
       <SignInAgain open={ended} />
     </>
   );

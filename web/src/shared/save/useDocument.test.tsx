@@ -234,6 +234,18 @@ test("two who changed one field are asked by its name and both values, and the o
   expect([state.stored.calf, state.stored.waist]).toEqual(["37", "81"]);
 });
 
+test("what is typed while it is asked is kept whoever is decided for", async () => {
+  const { state, elsewhere, open } = fields();
+  const sheet = open();
+  act(() => sheet.current.change({ ...sheet.current.value, calf: "37" }));
+  elsewhere({ calf: "38" });
+  await pass(2 * PAUSE_MS);
+  act(() => sheet.current.change({ ...sheet.current.value, waist: "82" }));
+  act(() => sheet.current.conflict?.takeTheirs());
+  await pass(2 * PAUSE_MS);
+  expect([state.stored.calf, state.stored.waist]).toEqual(["38", "82"]);
+});
+
 test.each([
   ["another field", { waist: "81" }, { calf: "37", waist: "81" }, undefined],
   ["the same field", { calf: "38" }, { calf: "37", waist: "80" }, ["calf"]],

@@ -82,10 +82,11 @@ interface Both<T> extends Merged<T> {
   asks: boolean;
 }
 
-/** The same with what is stored now, and why it is asked; nothing is said where the sheet was only opened again. */
-interface Met<S, T> extends Both<T> {
-  why?: string;
+/** What is stored now beside what both began with, and why it is asked; nothing is said where the sheet was only opened again. */
+interface Met<S, T> {
+  base: T;
   stored: S;
+  why?: string;
 }
 
 /** A single value as people read it; undefined where it is none. */
@@ -106,16 +107,15 @@ function together<S, T>(kind: Kind<S, T>, base: T, mine: T, theirs: T): Both<T> 
   return { ...both, asks: both.clashes.length > 0 };
 }
 
-/** What was typed in this browser and not saved, with what was stored since. */
-function found<S, T>(stored: S, kind: Kind<S, T>): Met<S, T> | undefined {
+/** What was typed in this browser and not saved, put together with what was stored since. */
+function found<S, T>(stored: S, kind: Kind<S, T>): { value: T; met?: Met<S, T> } | undefined {
   const draft = draftOf<T>(kind.key);
   if (!draft) return undefined;
+  const { base, value } = draft;
   const now = kind.valueOf(stored);
-  const untouched = !draft.base || same(draft.base, now) || kind.differing(draft.value, now) === 0;
-  const both = untouched
-    ? { mine: draft.value, theirs: now, clashes: [], asks: false }
-    : together(kind, draft.base as T, draft.value, now);
-  return { ...both, stored };
+  if (!base || same(base, now) || kind.differing(value, now) === 0) return { value };
+  const both = together(kind, base, value, now);
+  return both.asks ? { value, met: { base, stored } } : { value: both.mine };
 }
 
 /**
@@ -124,13 +124,13 @@ function found<S, T>(stored: S, kind: Kind<S, T>): Met<S, T> | undefined {
  */
 export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
   const [draft] = useState(() => found(stored, kind));
-  const [history, setHistory] = useState<History<T>>(() => start(draft?.mine ?? kind.valueOf(stored)));
+  const [history, setHistory] = useState<History<T>>(() => start(draft?.value ?? kind.valueOf(stored)));
   const [dirty, setDirty] = useState(draft !== undefined);
   const [failure, setFailure] = useState<{
     kind: "failed" | "offline" | "ended";
     problem?: ReturnType<typeof problemOf>;
   }>();
-  const [theirs, setTheirs] = useState<Met<S, T> | undefined>(draft?.asks ? draft : undefined);
+  const [theirs, setTheirs] = useState<Met<S, T> | undefined>(draft?.met);
   const [unkept, setUnkept] = useState(false);
   const [pending, setPending] = useState(false);
   /** Attempts that have ended: one that ends at once would else go unseen, and the next never be made. */
@@ -157,9 +157,10 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
       known.current = current;
       return;
     }
-    const both = together(kind, kind.valueOf(known.current), latest.current, stored);
+    const base = kind.valueOf(known.current);
+    const both = together(kind, base, latest.current, stored);
     if (both.asks) {
-      setTheirs({ ...both, why, stored: current });
+      setTheirs({ base, stored: current, why });
       return;
     }
     known.current = current;
@@ -246,6 +247,8 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
     if (!ended) setFailure(undefined);
     setDirty(true);
   };
+  /** As it is now: whoever is asked may type on before they answer. */
+  const both = theirs && together(kind, theirs.base, history.now, kind.valueOf(theirs.stored));
   /** Goes on from what is stored with one of the two; the other stays one step back, so that nothing is lost. */
   const goOn = (current: S, value: T) => {
     known.current = current;
@@ -268,13 +271,14 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
     state: failure?.kind ?? (pending ? "saving" : dirty ? "unsaved" : "saved"),
     failure: failure?.problem?.detail,
     refusal: failure?.problem,
-    conflict: theirs && {
-      why: theirs.why,
-      differ: kind.differing(history.now, kind.valueOf(theirs.stored)),
-      clashes: theirs.clashes.map((clash) => namedClash(clash, kind.fields?.named)),
-      takeTheirs: () => goOn(theirs.stored, theirs.theirs),
-      keepMine: () => goOn(theirs.stored, theirs.mine),
-    },
+    conflict: theirs &&
+      both && {
+        why: theirs.why,
+        differ: kind.differing(history.now, kind.valueOf(theirs.stored)),
+        clashes: both.clashes.map((clash) => namedClash(clash, kind.fields?.named)),
+        takeTheirs: () => goOn(theirs.stored, both.theirs),
+        keepMine: () => goOn(theirs.stored, both.mine),
+      },
     unkept,
     stored: known.current,
     flush: () => dirty && !failure && saveNow.current(),
