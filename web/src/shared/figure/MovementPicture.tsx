@@ -20,6 +20,7 @@ export function MovementPicture({ exercise, name, size = "small" }: Props) {
       src={`/api/v1/figures/${exercise}`}
       alt={name ? t("figure.movement", { name }) : ""}
       loading={size === "paper" ? "eager" : "lazy"}
+      decoding="async"
       className={styles[size]}
       onError={() => setMissing(exercise)}
     />
