@@ -29,9 +29,11 @@ const listen = (tell: () => void) => {
 /** Loads the new version, where one waits; whoever shows it chooses a moment at which nothing is under way. */
 export const useWaitingVersion = (): (() => void) | undefined => useSyncExternalStore(listen, () => take);
 
-/** Has the week's pictures fetched once, so that the worker has them where there is no line. */
+/** Has the week's pictures fetched once, so that the worker has them where there is no line; one by one, once the page rests. */
 export function keepPictures(exercises: string[]): void {
-  for (const exercise of new Set(exercises)) {
-    new Image().src = `/api/v1/figures/${exercise}`;
-  }
+  const rest = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 1000));
+  rest(async () => {
+    for (const exercise of new Set(exercises))
+      await fetch(`/api/v1/figures/${exercise}`).catch(() => undefined);
+  });
 }
