@@ -22,6 +22,8 @@ export default defineConfig({
         icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
       },
       workbox: {
+        // The first one takes the page that installed it: what is opened now works without a line already.
+        clientsClaim: true,
         inlineWorkboxRuntime: true,
         sourcemap: false,
         globPatterns: ["**/*.{js,css,html,woff2,svg}"],

@@ -45,7 +45,7 @@ test("keys go to steps and between rounds, and ? lists them", async ({ page }) =
 
 test("Ctrl K goes to a client, an exercise or a step by name, from wherever one is", async ({ page }) => {
   await page.goto("/today");
-  await page.getByRole("heading", { name: "Today" }).waitFor();
+  await page.getByRole("heading", { level: 1, name: "Today" }).waitFor();
   const field = page.getByRole("combobox", { name: "A client, a page, an exercise" });
   await page.keyboard.press("Control+k");
   await expect(field).toBeFocused();
