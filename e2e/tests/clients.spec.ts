@@ -59,8 +59,8 @@ test("Ctrl K goes to a client, an exercise or a step by name, from wherever one 
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/tape$/);
   await page.keyboard.press("Control+k");
-  await page.keyboard.type("seated calf");
+  await page.keyboard.type("seated leg");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/library\?exercise=/);
-  await expect(page.getByRole("button", { expanded: true, name: /calf/i })).toBeInViewport();
+  await expect(page.getByRole("button", { expanded: true, name: /Seated leg curl/ })).toBeInViewport();
 });
