@@ -29,11 +29,13 @@ const listen = (tell: () => void) => {
 /** Loads the new version, where one waits; whoever shows it chooses a moment at which nothing is under way. */
 export const useWaitingVersion = (): (() => void) | undefined => useSyncExternalStore(listen, () => take);
 
-/** Has the week's pictures fetched once, so that the worker has them where there is no line; one by one, once the page rests. */
+/** After so long a page that was opened to be used at once has what it needs. */
+const SETTLED_MS = 5000;
+
+/** Has the week's pictures fetched once, one by one, so that the worker has them where there is no line. */
 export function keepPictures(exercises: string[]): void {
-  const rest = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 1000));
-  rest(async () => {
+  setTimeout(async () => {
     for (const exercise of new Set(exercises))
       await fetch(`/api/v1/figures/${exercise}`).catch(() => undefined);
-  });
+  }, SETTLED_MS);
 }
