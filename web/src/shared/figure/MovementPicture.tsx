@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { useTranslation } from "react-i18next";
 import styles from "./MovementPicture.module.css";
 
@@ -14,7 +14,10 @@ interface Props {
 export function MovementPicture({ exercise, name, size = "small" }: Props) {
   const { t } = useTranslation();
   const [missing, setMissing] = useState<string>();
+  // What is to be read and pressed comes first; on paper everything is there at once.
+  const drawn = useDeferredValue(true, size === "paper");
   if (missing === exercise) return null;
+  if (!drawn) return <span className={styles[size]} />;
   return (
     <img
       src={`/api/v1/figures/${exercise}`}
