@@ -44,12 +44,16 @@ export function dropDrafts(): void {
   for (const key of own()) localStorage.removeItem(key);
 }
 
-/** Gives drafts of before they had an owner to whoever is signed in now. */
+/** Gives drafts of before they had an owner to whoever is signed in now; what there is no room to copy waits where it is. */
 export function adoptDrafts(): void {
   for (const key of drafts((key) => !key.startsWith(OWNED))) {
     const value = localStorage.getItem(key) ?? "null";
-    localStorage.removeItem(key);
-    localStorage.setItem(place(key.slice(BEGIN.length)), `{"value":${value}}`);
+    try {
+      localStorage.setItem(place(key.slice(BEGIN.length)), `{"value":${value}}`);
+      localStorage.removeItem(key);
+    } catch {
+      return;
+    }
   }
 }
 
