@@ -30,6 +30,18 @@ test("a draft of before drafts had an owner is found by whoever signs in next", 
   expect(localStorage.getItem("orthomer-draft-tape")).toBeNull();
 });
 
+test("a draft of before that there is no room to copy waits where it is", () => {
+  localStorage.setItem("orthomer-draft-tape", JSON.stringify({ calf: "37" }));
+  const removeItem = vi.fn();
+  const setItem = () => {
+    throw new DOMException("full", "QuotaExceededError");
+  };
+  vi.stubGlobal("localStorage", { "orthomer-draft-tape": "{}", getItem: () => "{}", setItem, removeItem });
+  adoptDrafts();
+  vi.unstubAllGlobals();
+  expect(removeItem).not.toHaveBeenCalled();
+});
+
 test("a browser without room says so", () => {
   const full = () => {
     throw new DOMException("full", "QuotaExceededError");
