@@ -8,7 +8,7 @@ use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
-use units::{EquipmentId, ExerciseId, Length, LookId, Mass, PoseId, RegionId, Side, Sides, SiteId, Skinfold};
+use units::{EquipmentId, ExerciseId, Length, LookId, Mass, Measures, PoseId, RegionId, Side, Sides, SiteId, Skinfold};
 use utoipa::ToSchema;
 
 /// Sex, as the reference data and the equations need it.
@@ -88,6 +88,10 @@ pub struct Client {
     pub readiness: Option<Readiness>,
     /// Medical clearance, when it was recorded.
     pub clearance: Option<Clearance>,
+    /// Units of what they read and log.
+    pub measures: Measures,
+    /// Words by which a coach finds them; nothing follows from them.
+    pub tags: Vec<String>,
 }
 
 /// Training at home: how many of the week's days, and with what.

@@ -39,7 +39,7 @@ pub use planning::{ByExperience, PlanningSettings};
 pub use practice::{PracticeSettings, Setting};
 pub use readiness::ReadinessQuestion;
 pub use region::{Equipment, Kit, Look, Pose, Region};
-pub use scheme::{Fails, LoadStep, Pairing, PartKind, PartRule, PlannedPart, STRAIGHT, Scheme};
+pub use scheme::{Fails, LoadStep, Pairing, PartKind, PartRule, PlannedPart, STRAIGHT, Scheme, StepWeight};
 pub use school::{School, SchoolAbout, SchoolCue, SchoolOption, SchoolRest, SchoolScheme};
 pub use screen::{Screen, ScreenPoints};
 pub use site::{Site, SiteKind, SkinfoldSite};
@@ -320,7 +320,9 @@ impl Atlas {
     /// The smallest step by which the load of an exercise goes up.
     pub fn load_step(&self, exercise: &Exercise) -> LoadStep {
         let fits = |step: &&LoadStep| step.equipment.iter().any(|item| exercise.equipment.contains(item));
-        self.steps.iter().find(fits).cloned().unwrap_or_else(|| LoadStep::other(exercise))
+        let step = self.steps.iter().find(fits).cloned().unwrap_or_else(|| LoadStep::other(exercise));
+        let kg = step.weight.map(|weight| self.planning.load_step.kg(weight));
+        LoadStep { kg, ..step }
     }
 
     /// What can take over in an exercise and is no region, by id.

@@ -1,5 +1,6 @@
 //! Settings of the week: what it may hold at most, what it must not leave empty, and what each shortfall costs.
 
+use crate::scheme::StepWeight;
 use serde::{Deserialize, Serialize};
 
 /// Before the path of a setting of the week in [`crate::Setting::id`].
@@ -63,6 +64,30 @@ pub struct PlanningSettings {
     pub retention_years: f64,
     /// Part of the time under which a session is told to be short.
     pub session_used: f64,
+    /// Steps by which loads go up.
+    pub load_step: LoadSteps,
+}
+
+/// The smallest steps of a practice's weights.
+#[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct LoadSteps {
+    /// From one pair of dumbbells to the next, each hand, kg.
+    pub dumbbells: f64,
+    /// The smallest plates of a bar, both ends together, kg.
+    pub bar: f64,
+    /// The smallest plate on a belt, kg.
+    pub belt: f64,
+}
+
+impl LoadSteps {
+    pub(crate) fn kg(self, weight: StepWeight) -> f64 {
+        match weight {
+            StepWeight::Dumbbells => self.dumbbells,
+            StepWeight::Bar => self.bar,
+            StepWeight::Belt => self.belt,
+        }
+    }
 }
 
 /// How pain lowers what a joint may carry.

@@ -103,6 +103,22 @@ mod tests {
         }
     }
 
+    // Five pounds: the smallest pair of plates where bars are loaded in pounds (common practice, no source).
+    #[test]
+    fn a_gym_of_pounds_steps_in_its_own_plates() {
+        let shipped = Atlas::load().unwrap();
+        let step = |atlas: &Atlas, id: &str| atlas.load_step(atlas.exercise(&id.parse().unwrap()).unwrap()).kg;
+        let five = 2.267_961_85;
+        let practice = PracticeSettings {
+            numbers: BTreeMap::from([("planning.load_step.bar".to_owned(), five)]),
+            ..PracticeSettings::default()
+        };
+        let own = shipped.with_practice(&practice);
+        assert_eq!((step(&shipped, "bench-press"), step(&own, "bench-press")), (Some(2.5), Some(five)));
+        assert_eq!(step(&own, "db-curl"), step(&shipped, "db-curl"), "dumbbells have a step of their own");
+        assert_eq!(step(&own, "cable-curl"), None, "a stack says what its plates weigh");
+    }
+
     #[test]
     fn a_practice_changes_what_it_names_and_nothing_else() {
         let shipped = Atlas::load().unwrap();

@@ -168,11 +168,26 @@ pub struct Pairing {
 pub struct LoadStep {
     /// Equipment it goes for.
     pub equipment: Vec<EquipmentId>,
-    /// How much, where it is the same everywhere, kg.
+    /// Of which weights it is made, where a step has a weight of its own.
     #[serde(default)]
+    pub weight: Option<StepWeight>,
+    /// How much that is in this practice, kg.
+    #[serde(skip)]
     pub kg: Option<f64>,
     /// In words.
     pub says: String,
+}
+
+/// Weights whose smallest step a practice can tell: its own are in kilograms or in pounds.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum StepWeight {
+    /// From one pair of dumbbells to the next.
+    Dumbbells,
+    /// The smallest plates, one on each end of a bar.
+    Bar,
+    /// The smallest plate on a belt.
+    Belt,
 }
 
 impl LoadStep {
@@ -180,7 +195,7 @@ impl LoadStep {
     pub(crate) fn other(exercise: &Exercise) -> Self {
         let machine = exercise.equipment.iter().any(|item| item.as_str().starts_with("machine:"));
         let says = if machine { "one plate of the stack" } else { "a slower lowering, then a load held" };
-        Self { equipment: Vec::new(), kg: None, says: says.to_owned() }
+        Self { equipment: Vec::new(), weight: None, kg: None, says: says.to_owned() }
     }
 }
 

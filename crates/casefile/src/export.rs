@@ -76,6 +76,8 @@ impl From<&Client> for ClientEntry {
                 given_on: clearance.given_on.to_string(),
                 note: clearance.note.clone(),
             }),
+            measures: client.measures,
+            tags: client.tags.clone(),
         }
     }
 }

@@ -34,6 +34,9 @@ pub struct ItemEntry {
     pub alone_s: Option<u16>,
     /// Set scheme.
     pub scheme: String,
+    /// Whether it was chosen on the card; else it is the school's, or straight sets.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub scheme_chosen: bool,
     /// Place in the session, from 1.
     pub order: usize,
     /// Side order.
@@ -152,6 +155,7 @@ pub(crate) fn item(position: usize, item: &Item) -> ItemEntry {
         rest_s: item.rest_s,
         alone_s: item.alone_s,
         scheme: item.scheme.clone(),
+        scheme_chosen: item.scheme_chosen,
         order: position + 1,
         sides: item.sides,
         extra_sets_weaker: item.extra_sets_weaker,

@@ -6,7 +6,7 @@ use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{Side, Sides};
+use units::{Measures, Side, Sides};
 use utoipa::ToSchema;
 
 /// Everything about one client up to a day.
@@ -113,6 +113,12 @@ pub struct ClientEntry {
     /// Medical clearance, when it was given.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub clearance: Option<ClearanceEntry>,
+    /// Units in which the client reads and logs; centimetres and kilograms without it. The file itself is metric.
+    #[serde(default, skip_serializing_if = "Measures::are_metric")]
+    pub measures: Measures,
+    /// Words by which a coach finds the client, at most 12; nothing follows from them.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub tags: Vec<String>,
 }
 
 /// Training at home.

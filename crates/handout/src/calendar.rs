@@ -40,7 +40,11 @@ fn event(handout: &Handout, week: u8, session: usize) -> Result<Event, HandoutEr
     for (at, item) in planned.items.iter().enumerate() {
         let sets = handout.sets(week, session, at);
         let _ = write!(says, "{}. {}: {sets} x {}", place(&planned.items, at), item.name, work(item));
-        let beside = [item.load_kg.map(load), Some(set_up(handout.atlas, item)), item.note.clone()];
+        let beside = [
+            item.load_kg.map(|kg| load(handout.measures, kg)),
+            Some(set_up(handout.atlas, handout.measures, item)),
+            item.note.clone(),
+        ];
         for one in beside.into_iter().flatten().filter(|one| !one.is_empty()) {
             let _ = write!(says, "; {one}");
         }

@@ -17,7 +17,7 @@ use casefile::PlanFile;
 use jiff::ToSpan;
 use jiff::civil::Date;
 use std::collections::BTreeMap;
-use units::ExerciseId;
+use units::{ExerciseId, Measures};
 
 /// A plan as it was given.
 #[derive(Clone, Copy, Debug)]
@@ -38,6 +38,8 @@ pub struct Handout<'a> {
     pub atlas: &'a Atlas,
     /// What was reported of the form the last time, by exercise.
     pub reported: &'a BTreeMap<ExerciseId, Vec<String>>,
+    /// Units of what is read; the table stays metric.
+    pub measures: Measures,
 }
 
 /// Why a handout could not be made.

@@ -190,10 +190,10 @@ fn exercise(
     let mark = words::place(&planned.items, place);
     let mut parts = setting.paragraph(&format!("{mark}. {}", item.name), NAME, true);
     let mut dose = vec![format!("{} sets of {}", item.sets, work(item)), format!("{} in reserve", item.reserve)];
-    dose.extend(item.load_kg.map(|kg| format!("begin with {}", words::load(kg))));
+    dose.extend(item.load_kg.map(|kg| format!("begin with {}", words::load(handout.measures, kg))));
     dose.extend(words::tempo(item).map(|tempo| format!("tempo {tempo} (lower, pause, lift, pause)")));
     dose.push(words::rest(&planned.items, place));
-    let beside = [words::set_up(handout.atlas, item), words::per_set(item)];
+    let beside = [words::set_up(handout.atlas, handout.measures, item), words::per_set(item)];
     let mut how = format!("{}. {}.", dose.join(", "), sides(item));
     for says in beside.iter().filter(|says| !says.is_empty()) {
         how.push(' ');

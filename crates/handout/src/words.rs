@@ -3,6 +3,7 @@
 use atlas::{Atlas, PartKind, PlannedPart};
 use casefile::ItemEntry;
 use plan::{PlannedSet, SidePlan, rounds};
+use units::Measures;
 
 /// `8 to 12 repetitions`, `30 to 45 s`.
 pub(crate) fn work(item: &ItemEntry) -> String {
@@ -74,17 +75,21 @@ pub(crate) fn tempo(item: &ItemEntry) -> Option<String> {
 }
 
 /// A load; what is under 0 is help.
-pub(crate) fn load(kg: f64) -> String {
-    if kg < 0.0 { format!("{} kg of help", -kg) } else { format!("{kg} kg") }
+pub(crate) fn load(measures: Measures, kg: f64) -> String {
+    if kg < 0.0 { format!("{} of help", measures.mass.text(-kg)) } else { measures.mass.text(kg) }
 }
 
 /// The variant and the numbers of the set-up: `with a rope; Pulley 7 notch`.
-pub(crate) fn set_up(atlas: &Atlas, item: &ItemEntry) -> String {
+pub(crate) fn set_up(atlas: &Atlas, measures: Measures, item: &ItemEntry) -> String {
     let exercise = atlas.exercise(&item.exercise);
     let variant = item.variant.as_ref().and_then(|id| Some(exercise?.variant(id)?.name.clone()));
     let number = |(name, value): (&String, &f64)| {
         let field = atlas.set_up_field(name);
-        field.map_or_else(|| format!("{name} {value}"), |field| format!("{} {value} {}", field.says, field.unit))
+        match field {
+            None => format!("{name} {value}"),
+            Some(field) if field.unit == "cm" => format!("{} {}", field.says, measures.length.text(*value)),
+            Some(field) => format!("{} {value} {}", field.says, field.unit),
+        }
     };
     variant.into_iter().chain(item.set_up.iter().map(number)).collect::<Vec<_>>().join("; ")
 }

@@ -10,7 +10,7 @@ use plan::{Draft, Effort, Locks, PlanProblem, block, present_draft, solve};
 use rstest::{fixture, rstest};
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
-use units::ExerciseId;
+use units::{ExerciseId, LengthUnit, MassUnit, Measures};
 
 static KNOWLEDGE: LazyLock<Knowledge> = LazyLock::new(|| Knowledge::load().expect("shipped data"));
 static NOTHING: BTreeMap<ExerciseId, Vec<String>> = BTreeMap::new();
@@ -36,6 +36,7 @@ fn given(plan: &PlanFile, starts_on: Date) -> Handout<'_> {
         plan,
         atlas: &KNOWLEDGE.atlas,
         reported: &NOTHING,
+        measures: Measures::default(),
     }
 }
 
@@ -91,6 +92,25 @@ fn what_was_reported_last_time_stands_on_paper(#[from(given_plan)] plan: &PlanFi
     let length = |reported| pdf(&Handout { reported, ..plain }).unwrap().len();
     assert!(length(&reported) > length(&NOTHING));
     assert_eq!(length(&of_another), length(&NOTHING));
+}
+
+#[rstest]
+#[case::kilograms_and_centimetres(Measures::default(), "20 kg", "Hands apart 50 cm")]
+#[case::pounds_and_inches(Measures { length: LengthUnit::In, mass: MassUnit::Lb }, "44.1 lb", "Hands apart 19.7 in")]
+fn loads_and_set_ups_are_put_in_the_client_s_units(
+    #[from(given_plan)] plan: &PlanFile,
+    #[case] measures: Measures,
+    #[case] load: &str,
+    #[case] width: &str,
+) {
+    let mut plan = plan.clone();
+    let item = &mut plan.sessions[0].items[0];
+    item.load_kg = Some(20.0);
+    item.set_up = BTreeMap::from([("hand_width_cm".to_owned(), 50.0)]);
+    let text = calendar(&Handout { measures, ..given(&plan, date(2026, 3, 9)) }).unwrap().replace("\r\n ", "");
+    for part in [load, width] {
+        assert!(text.contains(part), "{part} in {text}");
+    }
 }
 
 #[rstest]

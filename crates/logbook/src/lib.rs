@@ -29,7 +29,7 @@ pub use heads::{Heads, heads};
 pub use lighten::{LIGHTER_TODAY, LighterToday, lighten, lighter_sets};
 pub use performance::{BestSets, Performed, best_sets, performance};
 pub use planned::Planned;
-pub use queue::{QueueKind, ROUND_WEEKS};
+pub use queue::{Due, QueueKind, ROUND_WEEKS};
 pub use review::{
     AreaReview, Decision, GirthMove, PartMoved, PlannedSession, RegionReview, Review, ReviewRound, RoundWork,
     WidthMove, WorkDone, asked_of_plan, beside, carried, review, round_work, weeks_to_show,

@@ -59,6 +59,8 @@ pub struct Item {
     pub why: Vec<String>,
     /// Id of its set scheme.
     pub scheme: String,
+    /// Whether it was chosen on the card; else it is the school's, or straight sets.
+    pub scheme_chosen: bool,
     /// The superset or giant set it is part of.
     pub group: Option<String>,
     /// Set by set, where sets differ.
@@ -111,6 +113,7 @@ pub(crate) fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bo
         says: candidate.says.clone(),
         why: why(problem, candidate, demand, position),
         scheme: card.scheme.id.clone(),
+        scheme_chosen: card.scheme.id != candidate.usual.scheme.id,
         locked: card.locked,
         minutes: 0.0,
         progression: Progression::of(candidate, work, reserve),

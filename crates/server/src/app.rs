@@ -84,7 +84,7 @@ fn routes(
         .service(clients::save_client)
         .service(clients::open_round)
         .configure(leaving)
-        .configure(second_factor)
+        .configure(own_account)
         .service(rounds::show_round)
         .service(rounds::show_verdict)
         .service(rounds::save_choices)
@@ -191,9 +191,13 @@ fn practising(config: &mut ServiceConfig) {
         .service(eye::answer_eye);
 }
 
-/// One's own second factor.
-fn second_factor(config: &mut ServiceConfig) {
-    config.service(practice::offer_factor).service(practice::confirm_factor).service(practice::remove_factor);
+/// One's own second factor and units.
+fn own_account(config: &mut ServiceConfig) {
+    config
+        .service(practice::offer_factor)
+        .service(practice::confirm_factor)
+        .service(practice::remove_factor)
+        .service(session::save_measures);
 }
 
 /// Clients and rounds put away, put right and removed.
@@ -201,6 +205,7 @@ fn leaving(config: &mut ServiceConfig) {
     config
         .service(clients::show_belongings)
         .service(clients::put_away)
+        .service(clients::agree_on_round)
         .service(clients::erase_client)
         .service(rounds::save_round)
         .service(rounds::delete_round);

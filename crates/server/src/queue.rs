@@ -8,7 +8,7 @@ use assess::{Knowledge, day_in_words};
 use casefile::LogPart;
 use jiff::ToSpan;
 use jiff::civil::Date;
-use logbook::{AlarmKind, QueueKind, ROUND_WEEKS, heads};
+use logbook::{AlarmKind, Due, QueueKind, ROUND_WEEKS, heads};
 use std::collections::HashSet;
 use std::sync::Arc;
 use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
@@ -16,6 +16,10 @@ use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
 /// A client's part of the queue, and their session of today.
 #[derive(Clone, Default)]
 pub(crate) struct ClientDay {
+    /// Whose it is.
+    pub client_id: String,
+    /// Whether the next round is due, seen to or not.
+    pub round_due: bool,
     pub items: Vec<QueueItem>,
     pub session: Option<TodaySession>,
 }
@@ -53,9 +57,9 @@ pub(crate) fn client_day(
     written(&mut asking, store, &training, (&log_place, today))?;
     hurts(&mut asking, store, knowledge, (&log_place, plan_place.as_deref()))?;
     conflicts(&mut asking, knowledge, &training, &log_place);
+    let round_due = round_due(&mut asking, rounds.last(), training.plan(), today);
     if let Some(newest) = rounds.last() {
         photos(&mut asking, store, newest)?;
-        round_due(&mut asking, newest, training.plan(), today);
         retention(&mut asking, knowledge, newest, today);
         to_issue(&mut asking, store, knowledge, newest, &training.plans)?;
     }
@@ -65,7 +69,8 @@ pub(crate) fn client_day(
         asking.ask(QueueKind::Lighten, what, today.to_string(), log_place.clone(), says);
     }
     stalls(&mut asking, &training, &log_place);
-    Ok(ClientDay { items: asking.items, session: session(record, &training, today) })
+    let session = session(record, &training, today);
+    Ok(ClientDay { client_id: record.id.clone(), round_due, items: asking.items, session })
 }
 
 /// What of a client who was put away still needs somebody.
@@ -79,7 +84,7 @@ pub(crate) fn put_away_day(
     if let Some(newest) = store.rounds(&record.id)?.last() {
         retention(&mut asking, knowledge, newest, today);
     }
-    Ok(ClientDay { items: asking.items, session: None })
+    Ok(ClientDay { client_id: record.id.clone(), items: asking.items, ..ClientDay::default() })
 }
 
 /// That a client's rows cannot be read: named, so that somebody looks, while everybody else's are read on.
@@ -94,7 +99,7 @@ pub(crate) fn unreadable_day(store: &Store, client_id: &str, why: &str, today: D
         place: format!("/clients/{client_id}"),
         what: "unreadable".to_owned(),
     };
-    Ok(ClientDay { items: vec![item], session: None })
+    Ok(ClientDay { client_id: client_id.to_owned(), items: vec![item], ..ClientDay::default() })
 }
 
 /// Whether data of years ago is still needed.
@@ -228,23 +233,35 @@ fn photos(asking: &mut Asking, store: &Store, newest: &RoundRecord) -> Result<()
     Ok(())
 }
 
-fn round_due(asking: &mut Asking, newest: &RoundRecord, plan: Option<&IssuedRecord>, today: Date) {
-    let place = format!("/clients/{}/rounds/{}/review", newest.client_id, newest.id);
-    let own = plan.filter(|plan| plan.starts_on >= newest.taken_on || plan.round_id == newest.id);
-    if let Some(plan) = own {
-        let weeks = i64::try_from(plan.plan.weeks.len()).unwrap_or_default();
-        let Ok(over) = plan.starts_on.checked_add(weeks.weeks()) else { return };
-        if weeks > 0 && today >= over {
-            let says = format!("The block of {weeks} weeks ended on {}: measure again and review.", day_in_words(over));
-            asking.ask(QueueKind::RoundDue, format!("due:{}", plan.id), over.to_string(), place, says);
+/// That the next round is due: agreed on, at the end of a block, or long after the last.
+fn round_due(asking: &mut Asking, newest: Option<&RoundRecord>, plan: Option<&IssuedRecord>, today: Date) -> bool {
+    let place = newest.map_or_else(
+        || format!("/clients/{}", asking.record.id),
+        |newest| format!("/clients/{}/rounds/{}/review", newest.client_id, newest.id),
+    );
+    let own = plan
+        .filter(|plan| newest.is_some_and(|newest| plan.starts_on >= newest.taken_on || plan.round_id == newest.id));
+    let weeks = own.map_or(0, |plan| i64::try_from(plan.plan.weeks.len()).unwrap_or_default());
+    let over = own.filter(|_| weeks > 0).and_then(|plan| plan.starts_on.checked_add(weeks.weeks()).ok());
+    let of_round = newest.map_or("none", |newest| newest.id.as_str());
+    let due = Due::on(today, newest.map(|newest| newest.taken_on), asking.record.next_round_on, over);
+    let (what, on, says) = match due {
+        None => return false,
+        Some(Due::Agreed(on)) => {
+            let says = format!("The next round was agreed on for {}.", day_in_words(on));
+            (format!("due:{on}"), on, says)
         }
-        return;
-    }
-    let Ok(over) = newest.taken_on.checked_add(ROUND_WEEKS.weeks()) else { return };
-    if today >= over {
-        let says = format!("The last round was more than {ROUND_WEEKS} weeks ago.");
-        asking.ask(QueueKind::RoundDue, format!("due:{}", newest.id), over.to_string(), place, says);
-    }
+        Some(Due::BlockOver(on)) => {
+            let says = format!("The block of {weeks} weeks ended on {}: measure again and review.", day_in_words(on));
+            (format!("due:{}", own.map_or(of_round, |plan| plan.id.as_str())), on, says)
+        }
+        Some(Due::LongAgo(on)) => {
+            let says = format!("The last round was more than {ROUND_WEEKS} weeks ago.");
+            (format!("due:{of_round}"), on, says)
+        }
+    };
+    asking.ask(QueueKind::RoundDue, what, on.to_string(), place, says);
+    true
 }
 
 fn to_issue(

@@ -16,7 +16,7 @@ const CLOSED: &str = "default-src 'none'; frame-ancestors 'none'";
 pub(crate) fn page_policy(nonce: &str) -> String {
     format!(
         "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data: \
-         blob:; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+         blob:; connect-src 'self'; manifest-src 'self' data:; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
     )
 }
 

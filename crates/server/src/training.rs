@@ -210,6 +210,7 @@ impl<'a> Training<'a> {
             note: None,
             sessions: Vec::new(),
             lighter_today: LIGHTER_TODAY,
+            measures: client.measures,
             areas: self.atlas().areas().iter().map(|area| (*area).to_owned()).collect(),
         };
         let Some(issued) = self.plan() else {

@@ -2,12 +2,14 @@
 
 use crate::connection::Store;
 use crate::error::StoreError;
+use crate::json;
 use crate::new_id;
 use crate::schema::{account, recovery_code};
 use diesel::prelude::*;
 use diesel::result::DatabaseErrorKind;
 use jiff::Timestamp;
 use roles::Role;
+use units::Measures;
 
 /// Stands for the password's hash of those who came in with a client: no password has it.
 pub(crate) const NO_WAY_IN: &str = "none";
@@ -40,6 +42,8 @@ pub struct Account {
     pub password_hash: String,
     /// The second factor, once it is set up.
     pub factor: Option<Factor>,
+    /// Units in which they read and type.
+    pub measures: Measures,
 }
 
 /// A second factor by time.
@@ -67,6 +71,7 @@ struct Row {
     password_hash: String,
     factor_secret: Option<String>,
     factor_step: Option<i64>,
+    measures: Option<String>,
 }
 
 impl TryFrom<Row> for Account {
@@ -74,7 +79,10 @@ impl TryFrom<Row> for Account {
     fn try_from(row: Row) -> Result<Self, StoreError> {
         let role = Role::parse(&row.role).ok_or_else(|| StoreError::corrupt("account", &row.id, "unknown role"))?;
         let factor = row.factor_secret.map(|secret| Factor { secret, last_step: row.factor_step.unwrap_or_default() });
-        Ok(Self { id: row.id, login: row.login, name: row.name, role, password_hash: row.password_hash, factor })
+        let measures =
+            row.measures.map(|json| json::parsed("account", &row.id, &json)).transpose()?.unwrap_or_default();
+        let Row { id, login, name, password_hash, .. } = row;
+        Ok(Self { id, login, name, role, password_hash, factor, measures })
     }
 }
 
@@ -199,6 +207,13 @@ impl Store {
             Ok(())
         })?;
         self.account(id)
+    }
+
+    /// Keeps the units in which somebody reads and types.
+    pub fn set_measures(&self, id: &str, measures: Measures) -> Result<(), StoreError> {
+        let json = json::written("account", id, &measures)?;
+        let own = diesel::update(account::table.find(id)).set(account::measures.eq(json));
+        if own.execute(&mut self.connect()?)? == 0 { Err(StoreError::not_found("account", id)) } else { Ok(()) }
     }
 
     /// Sets up a second factor, with the hashes of codes for when it is lost; `None` takes it away.

@@ -28,6 +28,8 @@ pub struct ClientRecord {
     pub revision: i32,
     /// The day they were put away; none while they are in the lists.
     pub put_away_on: Option<Date>,
+    /// The day agreed on for the next round.
+    pub next_round_on: Option<Date>,
 }
 
 /// A slice of a list.
@@ -46,6 +48,7 @@ struct Row {
     brief_json: String,
     revision: i32,
     put_away_on: Option<String>,
+    next_round_on: Option<String>,
 }
 
 impl Row {
@@ -57,7 +60,8 @@ impl Row {
             .map_err(|problems| corrupt(problems.iter().map(ToString::to_string).collect::<Vec<_>>().join("; ")))?;
         let day = |text: &String| text.parse().map_err(|_| corrupt(format!("{text:?} is no date")));
         let put_away_on = self.put_away_on.as_ref().map(day).transpose()?;
-        Ok(ClientRecord { id: self.id, client, revision: self.revision, put_away_on })
+        let next_round_on = self.next_round_on.as_ref().map(day).transpose()?;
+        Ok(ClientRecord { id: self.id, client, revision: self.revision, put_away_on, next_round_on })
     }
 }
 
@@ -124,6 +128,36 @@ impl Store {
             .set(client::put_away_on.eq(on.map(|on| on.to_string())))
             .execute(&mut self.connect()?)?;
         if changed == 0 { Err(StoreError::not_found("client", id)) } else { Ok(()) }
+    }
+
+    /// Agrees on a day for the next round of some clients, or takes it back: of all or, where one is not there, of none.
+    pub fn agree_on_round(&self, ids: &[String], on: Option<Date>) -> Result<(), StoreError> {
+        let on = on.map(|on| on.to_string());
+        self.connect()?.immediate_transaction(|connection| {
+            for id in ids {
+                let one = diesel::update(client::table.find(id)).set(client::next_round_on.eq(&on));
+                if one.execute(connection)? == 0 {
+                    return Err(StoreError::not_found("client", id));
+                }
+            }
+            Ok(())
+        })
+    }
+
+    /// Every tag that a client in the lists has, in the order of the alphabet.
+    pub fn tags(&self) -> Result<Vec<String>, StoreError> {
+        #[derive(QueryableByName)]
+        struct Tag {
+            #[diesel(sql_type = diesel::sql_types::Text)]
+            tag: String,
+        }
+        let found = diesel::sql_query(
+            // One brief that is no JSON must not take everybody's tags away.
+            "SELECT DISTINCT json_each.value AS tag FROM client, \
+             json_each(iif(json_valid(client.brief_json), client.brief_json, '{}'), '$.tags') \
+             WHERE client.put_away_on IS NULL ORDER BY tag COLLATE NOCASE",
+        );
+        Ok(found.load::<Tag>(&mut self.connect()?)?.into_iter().map(|row| row.tag).collect())
     }
 
     fn listed(&self, find: Option<&str>, away: Option<bool>, page: Page) -> Result<(Vec<String>, u32), StoreError> {

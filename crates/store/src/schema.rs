@@ -10,6 +10,7 @@ diesel::table! {
         created_at -> Text,
         factor_secret -> Nullable<Text>,
         factor_step -> Nullable<BigInt>,
+        measures -> Nullable<Text>,
     }
 }
 
@@ -39,6 +40,7 @@ diesel::table! {
         usual_week_json -> Nullable<Text>,
         usual_week_revision -> Integer,
         put_away_on -> Nullable<Text>,
+        next_round_on -> Nullable<Text>,
         note -> Text,
     }
 }

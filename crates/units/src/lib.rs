@@ -4,9 +4,11 @@
 //! site* is the atlas's decision, not this crate's; here a value is only required to be a usable number.
 
 mod id;
+mod measures;
 mod quantity;
 mod side;
 
 pub use id::{EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SiteId};
+pub use measures::{LengthUnit, MassUnit, Measures};
 pub use quantity::{Length, Load, Mass, QuantityError, Skinfold};
 pub use side::{Side, Sides};

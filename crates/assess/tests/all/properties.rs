@@ -9,7 +9,7 @@ use proptest::prelude::*;
 use rstest::rstest;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::LazyLock;
-use units::{Length, Side};
+use units::{Length, Measures, Side};
 
 static KNOWLEDGE: LazyLock<Knowledge> = LazyLock::new(|| Knowledge::load().expect("shipped data"));
 
@@ -50,6 +50,8 @@ fn client(hand: Hand) -> Client {
         home: None,
         readiness: None,
         clearance: None,
+        measures: Measures::default(),
+        tags: Vec::new(),
     }
 }
 

@@ -16,6 +16,9 @@ const DAYS: [f64; 2] = [1.0, 7.0];
 const MINUTES: [f64; 2] = [10.0, 240.0];
 const EXERCISES: [f64; 2] = [1.0, 12.0];
 const PAIN: [f64; 2] = [0.0, 10.0];
+/// Tags of a client at most, and characters of one.
+const MOST_TAGS: usize = 12;
+const TAG_CHARS: usize = 30;
 /// Years a client can have lived.
 const OLDEST_YEARS: i16 = 110;
 /// Checks a brief on its own, as of a day. `at` is the pointer of the brief.
@@ -69,6 +72,7 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
     let excluded_exercises = excluded(check, &format!("{at}/excluded_exercises"), &entry.excluded_exercises);
     pain_and_screens(check, at, entry);
     schools(check, &format!("{at}/schools"), &entry.schools);
+    tags(check, &format!("{at}/tags"), &entry.tags);
     let agreed = entry.photo_consent.as_ref();
     let home = entry.home.as_ref().and_then(|home| self::home(check, &format!("{at}/home"), home, entry));
     let asked = entry.readiness.as_ref();
@@ -97,7 +101,23 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
         photo_consent,
         readiness,
         clearance,
+        measures: entry.measures,
+        tags: entry.tags.iter().map(|tag| tag.trim().to_owned()).collect(),
     })
+}
+
+fn tags(check: &mut Checker, at: &str, tags: &[String]) {
+    if tags.len() > MOST_TAGS {
+        check.fail::<()>(at, format!("{} tags: a client has at most {MOST_TAGS}", tags.len()));
+    }
+    for (place, tag) in tags.iter().map(|tag| tag.trim()).enumerate() {
+        let at = format!("{at}/{place}");
+        if tag.is_empty() || tag.chars().count() > TAG_CHARS || !is_one_line(tag) {
+            check.fail::<()>(at, format!("{tag:?} is no tag: expected 1 to {TAG_CHARS} characters in one line"));
+        } else if tags[..place].iter().any(|other| other.trim().to_lowercase() == tag.to_lowercase()) {
+            check.fail::<()>(at, format!("the tag {tag:?} stands twice"));
+        }
+    }
 }
 
 fn home(check: &mut Checker, at: &str, entry: &HomeEntry, client: &ClientEntry) -> Option<Home> {

@@ -75,7 +75,7 @@ fn reading(check: &mut Checker, at: &str, site: &Site, cm: f64) -> Option<Length
     }
     let inches = Some(cm * CM_PER_INCH).filter(|cm| (low..=high).contains(cm));
     let hint = match (slipped_point(cm, site.bounds), inches) {
-        (Some(meant), _) => format!("; did you mean {meant}?"),
+        (Some(meant), _) => format!("; did you mean {meant} cm?"),
         (None, Some(cm)) => format!("; if this is inches, it is {cm:.1} cm"),
         (None, None) => String::new(),
     };
@@ -105,7 +105,7 @@ mod tests {
     #[rstest]
     #[case::a_slipped_decimal_point(
         &[entry("arm-flexed", Some(Side::Left), &[374.0])],
-        "/tape/0/readings_cm/0", "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?"
+        "/tape/0/readings_cm/0", "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4 cm?"
     )]
     #[case::inches(
         &[entry("hip", None, &[38.6])],

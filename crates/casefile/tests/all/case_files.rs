@@ -80,7 +80,7 @@ fn the_example_is_accepted_and_comes_back_the_same() {
 #[case::no_readings("/rounds/0/tape/0/readings_cm", json!([]), "/rounds/0/tape/0/readings_cm: 0 readings of neck")]
 #[case::a_slipped_decimal_point(
     "/rounds/0/tape/3/readings_cm/0", json!(361), "/rounds/0/tape/3/readings_cm/0: 361 cm is outside 15 to 75 cm for \
-     arm-flexed; did you mean 36.1?"
+     arm-flexed; did you mean 36.1 cm?"
 )]
 #[case::too_many_repetitions(
     "/rounds/0/tests/0/left", json!({"load_kg": 14, "reps": 25}),
@@ -181,6 +181,9 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
     "/client/pain/0/level", json!(11), "/client/pain/0/level: a pain of 11 is out of range: expected 0 to 10"
 )]
 #[case::pain_nowhere("/client/pain/0/area", json!("tooth"), "/client/pain/0/area: there is no area \"tooth\"")]
+#[case::an_empty_tag("/client/tags", json!([" "]), "/client/tags/0: \"\" is no tag: expected 1 to 30 characters in one line")]
+#[case::a_tag_twice("/client/tags", json!(["Online", "online"]), "/client/tags/1: the tag \"online\" stands twice")]
+#[case::a_unit_that_is_none("/client/measures", json!({"length": "ell"}), "/client/measures/length: unknown variant `ell`")]
 #[case::a_look_of_its_own("/client/look", json!("tapper"), "/client/look: there is no look \"tapper\": did you mean \"taper\"?")]
 #[case::a_weight_without_measure(
     "/client/look_weights/delts.posterior", json!(15), "/client/look_weights/delts.posterior: a weight of 15 is out of range"

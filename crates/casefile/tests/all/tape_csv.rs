@@ -48,7 +48,7 @@ fn inches_become_centimetres_and_folds_millimetres() {
 )]
 #[case::millimetres_taken_for_centimetres(
     "site,side,value\narm-flexed,left,374\n",
-    "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?"
+    "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4 cm?"
 )]
 #[case::a_side_missing("site,side,value\ncalf,,37.4\n", "calf has two sides: expected \"left\" or \"right\"")]
 #[case::a_side_that_is_none("site,side,value\ncalf,outer,37.4\n", "\"outer\" is not a side: expected left or right")]

@@ -3,7 +3,7 @@
 use assess::{Experience, Hand, Knowledge, Pain, Screens, Sex};
 use casefile::ClientEntry;
 use std::collections::BTreeMap;
-use units::{Side, Sides};
+use units::{Measures, Side, Sides};
 
 /// A site, a side (both when none), and what its expected size is multiplied by.
 pub type Factor = (&'static str, Option<Side>, f64);
@@ -65,6 +65,8 @@ impl Story {
             home: None,
             readiness: None,
             clearance: None,
+            measures: Measures::default(),
+            tags: if self.kit.starts_with("home") { vec!["online".to_owned()] } else { Vec::new() },
         }
     }
 }

@@ -36,11 +36,14 @@ const fn does(method: &'static str, pattern: &'static str, act: Act) -> Route {
 const ROUTES: &[Route] = &[
     works_out("/account/second-factor", Act::OwnAccount),
     does("PUT", "/account/second-factor", Act::OwnAccount),
+    // How one reads is nobody's business.
+    Route { method: "PUT", pattern: "/account/measures", act: Act::OwnAccount, noted: false },
     does("DELETE", "/practice/people/{account_id}/second-factor", Act::OwnAccount),
     reads("/atlas", Act::See),
     reads("/clients", Act::See),
     does("POST", "/clients", Act::Brief),
     does("POST", "/clients/archive", Act::TakeIn),
+    does("POST", "/clients/next-round", Act::Measure),
     reads("/clients/{client_id}", Act::See),
     does("PUT", "/clients/{client_id}", Act::Brief),
     does("GET", "/clients/{client_id}/archive", Act::TakeOut),

@@ -13,8 +13,12 @@ use utoipa::ToSchema;
 /// A page of clients.
 #[derive(Serialize, ToSchema)]
 pub struct ClientPage {
-    /// The clients of this page, by name.
+    /// The clients of this page, in the order asked for.
     pub items: Vec<ClientSummary>,
+    /// Every tag that somebody in the lists has.
+    pub tags: Vec<String>,
+    /// Parts of the body by which the list can be narrowed.
+    pub parts: Vec<PartName>,
     /// Those of this page of whom what is stored cannot be read.
     pub unreadable: Vec<UnreadableClient>,
     /// How many there are in all.
@@ -23,6 +27,23 @@ pub struct ClientPage {
     pub page: u32,
     /// Clients a page.
     pub per_page: u32,
+}
+
+/// A part of the body, by the site that mixes its muscles.
+#[derive(Clone, Serialize, ToSchema)]
+pub struct PartName {
+    /// The site.
+    pub area: SiteId,
+    /// What a coach calls the part.
+    pub name: String,
+}
+
+impl PartName {
+    /// Every part whose size the tape tells.
+    pub(crate) fn all(atlas: &Atlas) -> Vec<Self> {
+        let sites = atlas.evidence().composition.keys();
+        sites.map(|site| Self { area: site.clone(), name: atlas.part_name(site) }).collect()
+    }
 }
 
 /// A client of whom what is stored cannot be read.
@@ -55,6 +76,13 @@ pub struct ClientSummary {
     /// What it says.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub verdict: Option<VerdictSummary>,
+    /// Words by which the coach finds them.
+    pub tags: Vec<String>,
+    /// The day agreed on for the next round.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next_round_on: Option<String>,
+    /// Whether the next round is due: agreed on and come, at the end of a block, or long after the last.
+    pub due: bool,
 }
 
 /// A round in a list.
@@ -79,6 +107,8 @@ impl From<&RoundRecord> for RoundSummary {
 pub struct VerdictSummary {
     /// The parts of the body with most to say.
     pub areas: Vec<AreaMark>,
+    /// Every part of the body that is behind or leans behind.
+    pub behind: Vec<SiteId>,
     /// The regions with most to say, most certain first.
     pub regions: Vec<RegionMark>,
     /// Sites whose sides differ enough to act on.
@@ -151,6 +181,9 @@ const REGIONS_SHOWN: usize = 3;
 impl VerdictSummary {
     pub(crate) fn of(atlas: &Atlas, assessment: &Assessment, choices: &Choices) -> Self {
         let said = |standing: Standing| matches!(standing, Standing::Behind | Standing::Ahead);
+        let back = |standing: Standing| matches!(standing, Standing::Behind | Standing::LeansBehind);
+        let behind =
+            assessment.areas.iter().filter(|area| back(area.bulk.standing)).map(|area| area.site.clone()).collect();
         let mut areas: Vec<_> = assessment.areas.iter().filter(|area| said(area.bulk.standing)).collect();
         areas.sort_by(|a, b| b.bulk.need.total_cmp(&a.bulk.need));
         areas.truncate(REGIONS_SHOWN);
@@ -168,6 +201,7 @@ impl VerdictSummary {
         // An arm that is 0.2 % larger on the side where handedness expects 2 % on the other is more than error, and nothing to tell.
         let leans = assessment.asymmetries.iter().filter(|a| a.belief.verdict == SideVerdict::RealAct);
         Self {
+            behind,
             areas: areas.into_iter().map(|area| AreaMark::of(atlas, area)).collect(),
             regions: marks.collect(),
             leans: leans
@@ -203,6 +237,9 @@ impl ClientSummary {
             days_per_week: client.days_per_week,
             newest: newest.map(|(round, _)| RoundSummary::from(round)),
             verdict,
+            tags: client.tags.clone(),
+            next_round_on: record.next_round_on.map(|on| on.to_string()),
+            due: false,
         }
     }
 }
@@ -221,6 +258,9 @@ pub struct ClientView {
     /// The day they were put away; none while they are in the lists.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub put_away_on: Option<String>,
+    /// The day agreed on for the next round.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub next_round_on: Option<String>,
 }
 
 /// A round's day, put right.
@@ -229,6 +269,17 @@ pub struct ClientView {
 pub struct SaveRound {
     /// YYYY-MM-DD.
     pub date: String,
+}
+
+/// A day for the next round of some clients.
+#[derive(Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct AgreedRound {
+    /// Ids of the clients, 1 to 200.
+    pub client_ids: Vec<String>,
+    /// `YYYY-MM-DD`; none takes back what was agreed on.
+    #[serde(default)]
+    pub on: Option<String>,
 }
 
 /// Whether a client is put away.

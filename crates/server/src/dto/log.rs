@@ -8,7 +8,7 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{Kept, LogRecord};
-use units::ExerciseId;
+use units::{ExerciseId, Measures};
 use utoipa::ToSchema;
 
 /// A client's week, as coach and client log it.
@@ -32,6 +32,8 @@ pub struct TrainingView {
     pub lighter_today: LighterToday,
     /// Where pain may sit.
     pub areas: Vec<String>,
+    /// Units in which the client reads and logs; every number here is metric.
+    pub measures: Measures,
 }
 
 /// The plan a client has.

@@ -18,8 +18,8 @@ mod tests;
 
 pub(crate) use atlas::AtlasView;
 pub(crate) use client::{
-    AreaMark, ClientPage, ClientSummary, ClientView, PutAway, RoundSummary, SaveClient, SaveRound, SaveUsualWeek,
-    UnreadableClient, UsualWeekView, VerdictSummary,
+    AgreedRound, AreaMark, ClientPage, ClientSummary, ClientView, PartName, PutAway, RoundSummary, SaveClient,
+    SaveRound, SaveUsualWeek, UnreadableClient, UsualWeekView, VerdictSummary,
 };
 pub(crate) use eye::{
     AnswerEye, EyeLook, EyePage, EyeSittingView, EyeToldView, KindSkill, OpenSitting, PartSkill, PastSitting,

@@ -4,7 +4,7 @@ use super::AreaMark;
 use assess::{SideVerdict, Standing};
 use serde::{Deserialize, Serialize};
 use store::LinkRecord;
-use units::{RegionId, Side, SiteId};
+use units::{Measures, RegionId, Side, SiteId};
 use utoipa::ToSchema;
 use vision::PhotoPose;
 
@@ -19,6 +19,8 @@ pub struct MyPage {
     pub shared: SharedView,
     /// Pictures wanted, or why none can be sent.
     pub photos: PhotosWanted,
+    /// Units in which they read and log.
+    pub measures: Measures,
 }
 
 /// Pictures to be sent.

@@ -2,6 +2,7 @@
 
 use roles::Act;
 use serde::{Deserialize, Serialize};
+use units::Measures;
 use utoipa::ToSchema;
 
 /// How this browser stands.
@@ -31,6 +32,8 @@ pub struct SessionView {
     pub asks_for_code: bool,
     /// What they may do.
     pub acts: Vec<Act>,
+    /// Units in which they read and type; everything sent and kept is metric.
+    pub measures: Measures,
 }
 
 /// A try to sign in.

@@ -1,23 +1,29 @@
 //! Clients: list, one, new, saved.
 
 use crate::dto::{
-    ClientPage, ClientSummary, ClientView, NewRoundRequest, PutAway, RoundSummary, SaveClient, UnreadableClient,
-    VerdictSummary,
+    AgreedRound, ClientPage, ClientSummary, ClientView, NewRoundRequest, PartName, PutAway, RoundSummary, SaveClient,
+    UnreadableClient, VerdictSummary,
 };
-use crate::error::{ApiError, ProblemDetails, UNREADABLE};
+use crate::error::{ApiError, ProblemDetails, UNREADABLE, invalid};
 use crate::kept::Mark;
 use crate::roster::{Assessor, readable, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Case, Client, Knowledge, assess_each};
 use casefile::{ClientEntry, Problem, check_client, is_one_line};
+use jiff::ToSpan;
 use jiff::civil::Date;
 use serde::Deserialize;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 use store::{Belongings, ClientRecord, NewRound, Page, RoundRecord, Store, StoreError};
 use units::Mass;
-use utoipa::IntoParams;
+use utoipa::{IntoParams, ToSchema};
+
+/// Clients with whom a day is agreed on at once, at most.
+const MOST_AT_ONCE: usize = 200;
+/// Years ahead for which a day can be agreed on.
+const AGREED_YEARS: i64 = 2;
 
 /// Which clients.
 #[derive(Deserialize, IntoParams)]
@@ -28,12 +34,73 @@ pub(crate) struct ListQuery {
     /// Those put away instead of those in the lists.
     #[serde(default)]
     away: bool,
+    /// Only those with this tag.
+    tag: Option<String>,
+    /// Only those in whom this part of the body is behind or leans behind; the site that mixes its muscles.
+    behind: Option<String>,
+    /// Only those whose next round is due.
+    #[serde(default)]
+    due: bool,
+    /// In which order.
+    #[serde(default)]
+    #[param(inline)]
+    order: ListOrder,
     /// From 1.
     #[serde(default = "first_page")]
     page: u32,
     /// 1 to 100.
     #[serde(default = "page_size")]
     per_page: u32,
+}
+
+/// The order of a list of clients.
+#[derive(Clone, Copy, Debug, Default, PartialEq, Eq, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub(crate) enum ListOrder {
+    /// By name.
+    #[default]
+    Name,
+    /// By the day agreed on for the next round, the soonest first; those without one after them.
+    NextRound,
+    /// By the day of the last round, the longest ago first; those without one before them.
+    LastRound,
+}
+
+impl ListQuery {
+    /// Whether it is the plain list by name: there are few enough of those to be kept.
+    fn is_plain(&self) -> bool {
+        self.find.is_none() && self.tag.is_none() && self.behind.is_none() && !self.due && self.order == ListOrder::Name
+    }
+
+    /// Whether what is asked about can only be told from what is worked out of each client.
+    fn asks_about_each(&self) -> bool {
+        self.tag.is_some() || self.behind.is_some() || self.due || self.order != ListOrder::Name
+    }
+
+    fn fits(&self, client: &ClientSummary) -> bool {
+        let behind = |area: &String| {
+            client
+                .verdict
+                .as_ref()
+                .is_some_and(|verdict| verdict.behind.iter().any(|one| one.as_str() == area.as_str()))
+        };
+        self.tag.as_ref().is_none_or(|tag| client.tags.contains(tag))
+            && self.behind.as_ref().is_none_or(behind)
+            && (!self.due || client.due)
+    }
+
+    fn ordered(&self, clients: &mut [ClientSummary]) {
+        // The names' order holds where days are the same.
+        match self.order {
+            ListOrder::Name => {}
+            ListOrder::NextRound => {
+                clients.sort_by_key(|client| (client.next_round_on.is_none(), client.next_round_on.clone()));
+            }
+            ListOrder::LastRound => {
+                clients.sort_by_key(|client| client.newest.as_ref().map(|round| round.date.clone()));
+            }
+        }
+    }
 }
 
 fn first_page() -> u32 {
@@ -53,18 +120,40 @@ pub(crate) async fn list_clients(
     query: web::Query<ListQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let page = Page { number: query.page.max(1), size: query.per_page.clamp(1, 100) };
-    let ListQuery { find, away, .. } = query.into_inner();
+    let asked = query.into_inner();
     let shared = state.clone();
-    let (number, size) = (page.number, page.size);
-    let searched = find.is_some();
+    let (number, size, away) = (page.number, page.size, asked.away);
+    let plain = asked.is_plain();
     let view = move |store: &Store, knowledge: &Knowledge| {
-        let (ids, total) = store.client_ids(find.as_deref(), away, page)?;
-        let items = summaries(&shared, store, knowledge, &ids)?;
+        let whole = Page { number: 1, size: u32::MAX };
+        let seen = if asked.asks_about_each() { whole } else { page };
+        let (ids, total) = store.client_ids(asked.find.as_deref(), away, seen)?;
+        let mut items = summaries(&shared, store, knowledge, &ids)?;
+        let due: HashSet<String> = shared
+            .days(store, knowledge, AppState::today())?
+            .iter()
+            .filter(|day| day.round_due)
+            .map(|day| day.client_id.clone())
+            .collect();
+        for client in &mut items {
+            client.due = due.contains(&client.id);
+        }
+        let (tags, parts) = (store.tags()?, PartName::all(&knowledge.atlas));
+        // Whether somebody who cannot be read belongs to a narrowed list cannot be told: they are named on its first page.
         let lost = ids.iter().filter(|id| items.iter().all(|item| item.id != **id));
-        let unreadable = lost.filter_map(|id| unreadable(store, id).transpose()).collect::<Result<_, _>>()?;
-        Ok(ClientPage { items, unreadable, total, page: number, per_page: size })
+        let unreadable: Vec<_> = lost.filter_map(|id| unreadable(store, id).transpose()).collect::<Result<_, _>>()?;
+        if asked.asks_about_each() {
+            items.retain(|client| asked.fits(client));
+            asked.ordered(&mut items);
+            let total = u32::try_from(items.len()).unwrap_or(u32::MAX);
+            let before = page.number.saturating_sub(1).saturating_mul(page.size) as usize;
+            let items = items.into_iter().skip(before).take(page.size as usize).collect();
+            let unreadable = if number == 1 { unreadable } else { Vec::new() };
+            return Ok(ClientPage { items, tags, parts, unreadable, total, page: number, per_page: size });
+        }
+        Ok(ClientPage { items, tags, parts, unreadable, total, page: number, per_page: size })
     };
-    if searched {
+    if !plain {
         // Too many different ones to keep.
         return Ok(HttpResponse::Ok().json(state.run(view).await?));
     }
@@ -140,6 +229,7 @@ fn view(store: &Store, record: &ClientRecord) -> Result<ClientView, ApiError> {
         brief: ClientEntry::from(&record.client),
         rounds: rounds.iter().rev().map(RoundSummary::from).collect(),
         put_away_on: record.put_away_on.map(|on| on.to_string()),
+        next_round_on: record.next_round_on.map(|on| on.to_string()),
     })
 }
 
@@ -152,6 +242,36 @@ pub(crate) async fn show_belongings(
 ) -> Result<web::Json<Belongings>, ApiError> {
     let all = state.run(move |store, knowledge| Ok(store.belongings(&knowledge.atlas, &id)?));
     all.await.map(web::Json)
+}
+
+/// Agrees on a day for the next round of some clients, or takes it back.
+#[utoipa::path(tag = "clients", request_body = AgreedRound, responses(
+    (status = 204), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/clients/next-round")]
+pub(crate) async fn agree_on_round(
+    state: web::Data<AppState>,
+    body: web::Json<AgreedRound>,
+) -> Result<HttpResponse, ApiError> {
+    let AgreedRound { client_ids, on } = body.into_inner();
+    if client_ids.is_empty() || client_ids.len() > MOST_AT_ONCE {
+        let says = format!("{} clients: a day is agreed on with 1 to {MOST_AT_ONCE} at once", client_ids.len());
+        return Err(invalid("/client_ids", says));
+    }
+    let on = on.map(|text| agreed_day(&text, AppState::today())).transpose()?;
+    state.run(move |store, _| Ok(store.agree_on_round(&client_ids, on)?)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// A day from today to two years from now.
+fn agreed_day(text: &str, today: Date) -> Result<Date, ApiError> {
+    let refused = |says: String| invalid("/on", says);
+    let day: Date =
+        text.parse().map_err(|_| refused(format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD")))?;
+    let last = today.checked_add(AGREED_YEARS.years()).unwrap_or(Date::MAX);
+    if day < today || day > last {
+        return Err(refused(format!("{day} is not a day to agree on: expected {today} to {last}")));
+    }
+    Ok(day)
 }
 
 /// Puts a client away, out of the lists, or back.

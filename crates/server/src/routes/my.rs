@@ -62,6 +62,7 @@ pub(crate) async fn show_my_page(state: web::Data<AppState>, who: LinkedClient) 
             client_name: client.name.clone(),
             expires_on: who.expires_on.to_string(),
             shared: shared(store, knowledge, &who.client_id, &client, &rounds)?,
+            measures: client.measures,
             photos: wanted(store, knowledge, &who.client_id, &client, rounds.last(), AppState::today())?,
         })
     });

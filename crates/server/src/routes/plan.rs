@@ -382,17 +382,18 @@ pub(crate) async fn show_plan_file(
     let (id, kind) = path.into_inner();
     let written = state.run(move |store, knowledge| {
         let record = store.issued_plan(&id)?;
-        let client_name = store.client(&knowledge.atlas, &record.client_id)?.client.name;
+        let client = store.client(&knowledge.atlas, &record.client_id)?.client;
         let reported = Training::read(store, knowledge, &record.client_id, AppState::today())?.reported();
         let handout = Handout {
             id: &record.id,
-            client_name: &client_name,
+            client_name: &client.name,
             version: record.version,
             issued_on: record.issued_on,
             starts_on: record.starts_on,
             plan: &record.plan,
             atlas: &knowledge.atlas,
             reported: &reported,
+            measures: client.measures,
         };
         let bytes = kind.written(&handout).map_err(|error| ApiError::Internal(error.to_string()))?;
         Ok((format!("plan-{}-version-{}.{}", record.starts_on, record.version, kind.ending()), bytes))

@@ -1,19 +1,20 @@
 //! Signing in and out, and the owner's account at the first start.
 
 use crate::auth::{
-    Doer, KNOWN_COOKIE, Opened, PasswordError, cookie_key, factor_step, hash_password, is_known, known_browser, note,
-    open_session, recovery_hash, verify_password,
+    Doer, KNOWN_COOKIE, Opened, PasswordError, SignedIn, cookie_key, factor_step, hash_password, is_known,
+    known_browser, note, open_session, recovery_hash, verify_password,
 };
 use crate::dto::{NewOwner, SessionStanding, SessionView, SignIn};
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::state::AppState;
 use actix_session::Session;
-use actix_web::{HttpRequest, HttpResponse, delete, get, post, web};
+use actix_web::{HttpRequest, HttpResponse, delete, get, post, put, web};
 use casefile::{Problem, is_one_line};
 use jiff::Timestamp;
 use roles::{Act, Role};
 use std::time::Instant;
 use store::{Account, NewAccount, Store};
+use units::Measures;
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
     let acts = account.map(|account| account.role.acts()).unwrap_or_default();
@@ -23,6 +24,7 @@ fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView
         name: account.map(|account| account.name.clone()),
         asks_for_code: false,
         acts,
+        measures: account.map(|account| account.measures).unwrap_or_default(),
     }
 }
 
@@ -158,6 +160,23 @@ fn checked(new: &NewOwner) -> Result<NewAccount, ApiError> {
         role: Role::Owner,
         password_hash: hash.map_err(|error: PasswordError| ApiError::Internal(error.to_string()))?,
     })
+}
+
+/// Keeps the units in which whoever is signed in reads and types.
+#[utoipa::path(tag = "session", request_body = Measures, responses(
+    (status = 200, body = SessionView), (status = 401, body = ProblemDetails)))]
+#[put("/account/measures")]
+pub(crate) async fn save_measures(
+    state: web::Data<AppState>,
+    signed_in: SignedIn,
+    body: web::Json<Measures>,
+) -> Result<web::Json<SessionView>, ApiError> {
+    let measures = body.into_inner();
+    let kept = state.run(move |store, _| {
+        store.set_measures(&signed_in.0.id, measures)?;
+        Ok(standing(SessionStanding::SignedIn, Some(&Account { measures, ..signed_in.0 })))
+    });
+    kept.await.map(web::Json)
 }
 
 /// Signs out: the session ends on the server too.

@@ -257,7 +257,7 @@ async fn a_slip_of_the_finger_is_named_and_deletes_nothing() {
     let slipped = browser.put(&path, sheet(1, arm(json!([37.4, 374])))).await;
     let problem = &slipped.body["problems"][0];
     assert_eq!(problem["pointer"], "/entries/0/readings_cm/1");
-    assert_eq!(problem["says"], "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?");
+    assert_eq!(problem["says"], "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4 cm?");
     assert_eq!(browser.get(&path).await.body["entries"], arm(json!([37.4])), "what was stored stays");
 }
 

@@ -122,6 +122,10 @@ async fn a_client_whose_row_does_not_read_is_named_and_keeps_nobody_else_from_be
     let list = browser.get("/api/v1/clients").await.body;
     assert_eq!((&list["total"], list["items"].as_array().unwrap().len()), (&json!(2), 1));
     assert_eq!(list["unreadable"][0]["id"], json!(spoilt));
+    for narrowed in ["order=last-round", "due=true", "tag=nobody"] {
+        let list = browser.get(&format!("/api/v1/clients?{narrowed}")).await.body;
+        assert_eq!(list["unreadable"][0]["id"], json!(spoilt), "{narrowed}");
+    }
     let today = browser.get("/api/v1/today").await;
     assert_eq!(today.status, StatusCode::OK);
     let asked = today.body["items"].as_array().unwrap().iter().find(|item| item["kind"] == "unreadable").unwrap();

@@ -11,5 +11,6 @@ mod levers;
 mod photos;
 mod plans;
 mod roles;
+mod roster;
 mod support;
 mod training;

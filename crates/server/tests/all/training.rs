@@ -547,6 +547,32 @@ async fn a_week_far_from_today_is_not_given(#[case] starts_on: &str) {
 }
 
 #[actix_web::test]
+async fn a_client_reads_in_their_own_units_and_a_coach_in_theirs() {
+    trained!(practice, app, browser, client, _round, week);
+    assert_eq!(week["measures"], json!({"length": "cm", "mass": "kg"}));
+    let own = browser.put("/api/v1/account/measures", json!({"length": "in-eighths", "mass": "lb"})).await;
+    assert_eq!((own.status, &own.body["measures"]["length"]), (StatusCode::OK, &json!("in-eighths")));
+    let session = browser.get("/api/v1/session").await.body;
+    assert_eq!(session["measures"], json!({"length": "in-eighths", "mass": "lb"}));
+    // The client's stand in the brief: a coach of pounds changes nothing about them.
+    let path = format!("/api/v1/clients/{client}");
+    assert_eq!(browser.get(&format!("{path}/week")).await.body["measures"]["mass"], "kg");
+    let mut kept = browser.get(&path).await.body;
+    assert_eq!(kept["brief"]["measures"], Value::Null, "metric is what nobody has to say");
+    kept["brief"]["measures"] = json!({"mass": "lb"});
+    let saved = browser.put(&path, json!({"revision": kept["revision"], "brief": kept["brief"]})).await;
+    assert_eq!((saved.status, &saved.body["brief"]["measures"]["length"]), (StatusCode::OK, &json!("cm")));
+    let token = browser.post(&format!("{path}/links"), json!({"days": 3})).await.body["token"].clone();
+    for page in ["/api/v1/my/week", "/api/v1/my/page"] {
+        let (_, shown) = linked!(practice, app, Method::GET, page, token.as_str(), None);
+        assert_eq!(shown["measures"], json!({"length": "cm", "mass": "lb"}), "{page}");
+    }
+    let refused = browser.put("/api/v1/account/measures", json!({"length": "ell"})).await;
+    assert_eq!(refused.status, StatusCode::BAD_REQUEST);
+    assert!(refused.body["detail"].as_str().unwrap().contains("ell"), "{}", refused.body);
+}
+
+#[actix_web::test]
 async fn links_of_a_client_are_counted_by_the_day() {
     let practice = practice();
     browser!(practice, app);
