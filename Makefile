@@ -138,7 +138,7 @@ screenshots: build e2e/node_modules/.package-lock.json chromium
 	$(QUICK) demo --port 8137 & server=$$!; trap "kill $$server" EXIT; sleep 2; \
 	cd e2e && node screenshots.mjs http://127.0.0.1:8137 ../docs/screenshots
 
-web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/public web/index.html web/vite.config.ts -type f)
+web/dist/index.html: web/node_modules/.package-lock.json $(shell find web/src web/public web/index.html web/phone.html web/vite.config.ts -type f)
 	cd web && npm run build
 
 web/node_modules/.package-lock.json: web/package-lock.json

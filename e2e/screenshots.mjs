@@ -8,7 +8,7 @@ const browser = await chromium.launch({
   executablePath: "/usr/bin/chromium",
   args: ["--no-sandbox", "--disable-quic", "--disable-background-networking"],
 });
-const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, locale: "en-GB" });
 page.on("console", (message) => message.type() === "error" && console.error(page.url(), message.text()));
 
 async function shot(name) {

@@ -1,55 +1,86 @@
 import react from "@vitejs/plugin-react";
+import type { Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
+import { paletteCss } from "./src/app/palette.ts";
 
-export default defineConfig({
-  plugins: [
-    react(),
-    // Only the phone's pages are kept for use without a connection; a coach's desk always comes fresh.
-    VitePWA({
-      // Offered on the page, and never taken in the middle of a session.
-      registerType: "prompt",
-      injectRegister: null,
-      manifest: {
-        name: "Orthomer",
-        short_name: "Orthomer",
-        description: "This week's training, logged with one thumb",
-        start_url: "/my",
-        scope: "/",
-        display: "standalone",
-        background_color: "#f5f0e6",
-        theme_color: "#f5f0e6",
-        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
-      },
-      workbox: {
-        // The first one takes the page that installed it: what is opened now works without a line already.
-        clientsClaim: true,
-        inlineWorkboxRuntime: true,
-        sourcemap: false,
-        globPatterns: ["**/*.{js,css,html,woff2,svg}"],
-        // How an exercise is done stays to be seen without a line; it is the same for everybody.
-        runtimeCaching: [
-          {
-            urlPattern: ({ url }) => url.pathname.startsWith("/api/v1/figures/"),
-            handler: "StaleWhileRevalidate",
-            options: { cacheName: "figures", expiration: { maxEntries: 300 } },
-          },
-        ],
-        navigateFallback: "/index.html",
-        navigateFallbackAllowlist: [/^\/my/, /^\/train\//],
-      },
-    }),
-  ],
-  // The server puts a fresh nonce in this place with every page it sends.
-  html: { cspNonce: "__NONCE__" },
-  build: { target: "es2022", chunkSizeWarningLimit: 900 },
-  server: { proxy: { "/api": `http://127.0.0.1:${process.env.PORT ?? 8080}` } },
-  test: {
-    environment: "happy-dom",
-    setupFiles: "src/test/setup.ts",
-    testTimeout: 60_000,
-    // Loading the components anew for every file took two thirds of the time; the tests pass in any order of files.
-    isolate: false,
-    maxWorkers: 2,
+/** The palettes as a style sheet: colours are there before the first script has run. */
+const palette: Plugin = {
+  name: "palette",
+  resolveId: (id) => (id === "virtual:palette.css" ? "\0palette.css" : undefined),
+  load: (id) => (id === "\0palette.css" ? paletteCss() : undefined),
+};
+
+/** While building on it: the phone's addresses get the phone's page, as the binary serves them. */
+const phoneAddresses: Plugin = {
+  name: "phone-addresses",
+  configureServer(server) {
+    server.middlewares.use((request, _, next) => {
+      if (/^\/(my|train\/[^/]+)\/?(\?.*)?$/.test(request.url ?? "")) request.url = "/phone.html";
+      next();
+    });
   },
+};
+
+/** What the phone keeps for use without a line: its own pages, and none of the desk's. */
+const worker = VitePWA({
+  // Offered on the page, and never taken in the middle of a session.
+  registerType: "prompt",
+  injectRegister: null,
+  manifest: {
+    name: "Orthomer",
+    short_name: "Orthomer",
+    description: "This week's training, logged with one thumb",
+    start_url: "/my",
+    scope: "/",
+    display: "standalone",
+    background_color: "#f5f0e6",
+    theme_color: "#f5f0e6",
+    icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml", purpose: "any" }],
+  },
+  workbox: {
+    // The first one takes the page that installed it: what is opened now works without a line already.
+    clientsClaim: true,
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    globPatterns: ["phone.html", "theme.js", "icon.svg", "assets/phone/*"],
+    // Signing in needs a line.
+    globIgnores: ["assets/phone/SignInDoor-*"],
+    // How an exercise is done stays to be seen without a line; it is the same for everybody.
+    runtimeCaching: [
+      {
+        urlPattern: ({ url }) => url.pathname.startsWith("/api/v1/figures/"),
+        handler: "StaleWhileRevalidate",
+        options: { cacheName: "figures", expiration: { maxEntries: 300 } },
+      },
+    ],
+    navigateFallback: "/phone.html",
+    navigateFallbackAllowlist: [/^\/my/, /^\/train\//],
+  },
+});
+
+// Two pages, each built for itself: the desk's, and the phone's (`--mode phone`), into which nothing of the desk's finds its way.
+export default defineConfig(({ mode, command }) => {
+  const phone = mode === "phone";
+  return {
+    plugins: [react(), palette, phoneAddresses, ...(phone || command === "serve" ? [worker] : [])],
+    // The server puts a fresh nonce in this place with every page it sends.
+    html: { cspNonce: "__NONCE__" },
+    build: {
+      target: "es2022",
+      chunkSizeWarningLimit: 900,
+      emptyOutDir: !phone,
+      assetsDir: phone ? "assets/phone" : "assets",
+      rollupOptions: { input: phone ? "phone.html" : "index.html" },
+    },
+    server: { proxy: { "/api": `http://127.0.0.1:${process.env.PORT ?? 8080}` } },
+    test: {
+      environment: "happy-dom",
+      setupFiles: "src/test/setup.ts",
+      testTimeout: 60_000,
+      // Loading the components anew for every file took two thirds of the time; the tests pass in any order of files.
+      isolate: false,
+      maxWorkers: 2,
+    },
+  };
 });

@@ -170,6 +170,7 @@ test("coach and client write to each other, and each sees that the other has rea
   await expect(page).toHaveURL(new RegExp(`/clients/${id}/messages`));
   await page.getByLabel(/^To the client/).fill("Then two sessions at home.");
   await page.getByRole("button", { name: "Send" }).click();
+  await expect(page.getByRole("listitem").filter({ hasText: "Then two sessions at home." })).toBeVisible();
   await own.reload();
   await expect(own.getByRole("button", { name: "Coach 1" })).toBeVisible();
   await own.getByRole("button", { name: "Coach 1" }).click();

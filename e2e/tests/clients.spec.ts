@@ -64,3 +64,24 @@ test("Ctrl K goes to a client, an exercise or a step by name, from wherever one 
   await expect(page).toHaveURL(/\/library\?exercise=/);
   await expect(page.getByRole("button", { expanded: true, name: /Seated leg curl/ })).toBeInViewport();
 });
+
+test("the list is narrowed by its address, and a day for the next round is agreed on with several", async ({ page }) => {
+  await page.goto("/clients?behind=calf");
+  await expect(page.getByRole("row", { name: "Oda Fenwick" })).toBeVisible();
+  await expect(page.getByRole("row", { name: "Juno Halvard" })).toBeHidden();
+  await page.goto("/clients");
+  for (const name of ["Oda Fenwick", "Juno Halvard"]) await page.getByRole("checkbox", { name: `Choose ${name}` }).check();
+  await expect(page.getByText("2 chosen")).toBeVisible();
+  await page.getByRole("button", { name: "Put them there" }).click();
+  await expect(page.getByRole("row", { name: "Juno Halvard" })).toContainText(/next \d+ \w+/);
+  await page.getByRole("checkbox", { name: "Round due" }).check();
+  await expect(page).toHaveURL(/due=1/);
+  await expect(page.getByRole("row", { name: "Juno Halvard" })).toBeVisible();
+  await page.goto("/today");
+  await expect(page.getByRole("listitem").filter({ hasText: "Juno Halvard" }).filter({ hasText: "The next round was agreed on for" })).toBeVisible();
+  // As it was, for the tests after this one.
+  await page.goto("/clients");
+  for (const name of ["Oda Fenwick", "Juno Halvard"]) await page.getByRole("checkbox", { name: `Choose ${name}` }).check();
+  await page.getByRole("button", { name: "No day" }).click();
+  await expect(page.getByRole("row", { name: "Juno Halvard" })).not.toContainText("next");
+});

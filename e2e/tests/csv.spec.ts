@@ -31,7 +31,7 @@ test("every wrong line is explained, and nothing is taken in until they are put 
   await expect(dialog.getByRole("alert")).toContainText("4 of 5 lines cannot be taken in");
   for (const says of [
     'calf has two sides: expected "left" or "right"',
-    "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?",
+    "374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4 cm?",
     'there is no site "elbow": did you mean "elbow-breadth"?',
     "with decimal commas put semicolons between the columns",
   ])

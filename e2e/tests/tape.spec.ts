@@ -33,10 +33,10 @@ test("a slipped decimal point is named at its field, and everything else is save
   await page.goto(`${round}/tape`);
   await reading(page, "Waist, reading 1").fill("81.5");
   await reading(page, "Upper arm, flexed left, reading 1").fill("374");
-  await expect(page.getByText("374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4?")).toBeVisible();
+  await expect(page.getByText("374 cm is outside 15 to 75 cm for arm-flexed; did you mean 37.4 cm?")).toBeVisible();
   await expect(saveState(page)).toHaveText("1 field not saved: see below");
   await reading(page, "Calf left, reading 1").fill("3x");
-  await expect(page.getByText("“3x” is not a number: type centimetres, such as 37.4.")).toBeVisible();
+  await expect(page.getByText("“3x” is not a number: type one such as 37.4.")).toBeVisible();
   await page.reload();
   await expect(reading(page, "Waist, reading 1")).toHaveValue("81.5");
   await expect(reading(page, "Upper arm, flexed left, reading 1"), "typing outlives a closed tab").toHaveValue("374");

@@ -3,8 +3,10 @@ import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "antd/dist/reset.css";
+import "virtual:palette.css";
 import "./app/base.css";
 import "./i18n";
+import { DeskProviders } from "./app/DeskProviders";
 import { Providers } from "./app/Providers";
 import { router } from "./app/router";
 
@@ -13,7 +15,9 @@ if (root) {
   createRoot(root).render(
     <StrictMode>
       <Providers>
-        <RouterProvider router={router} />
+        <DeskProviders>
+          <RouterProvider router={router} />
+        </DeskProviders>
       </Providers>
     </StrictMode>,
   );

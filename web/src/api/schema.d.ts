@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/v1/account/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps the units in which whoever is signed in reads and types. */
+        put: operations["save_measures"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/account/second-factor": {
         parameters: {
             query?: never;
@@ -85,6 +102,23 @@ export interface paths {
         put?: never;
         /** Takes in a client that was exported: the body is the archive. */
         post: operations["import_client"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/next-round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Agrees on a day for the next round of some clients, or takes it back. */
+        post: operations["agree_on_round"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1623,6 +1657,13 @@ export interface components {
             /** @description What is not for this client, with the reason. */
             refused: components["schemas"]["RefusedView"][];
         };
+        /** @description A day for the next round of some clients. */
+        AgreedRound: {
+            /** @description Ids of the clients, 1 to 200. */
+            client_ids: string[];
+            /** @description `YYYY-MM-DD`; none takes back what was agreed on. */
+            on?: string | null;
+        };
         /** @description How far a coach agrees with themselves about standings. */
         AgreementView: {
             /** @description Answers before made-up figures, whose truth is known. */
@@ -2384,6 +2425,8 @@ export interface components {
              * @description Exercises a session at most, 1 to 12.
              */
             max_exercises_per_session?: number;
+            /** @description Units in which the client reads and logs; centimetres and kilograms without it. The file itself is metric. */
+            measures?: components["schemas"]["Measures"];
             /**
              * Format: int32
              * @description Minutes a session, 10 to 240.
@@ -2403,21 +2446,27 @@ export interface components {
             screens?: components["schemas"]["Screens"];
             /** @description Sex for the reference. */
             sex: components["schemas"]["Sex"];
+            /** @description Words by which a coach finds the client, at most 12; nothing follows from them. */
+            tags?: string[];
         };
         /** @description A page of clients. */
         ClientPage: {
-            /** @description The clients of this page, by name. */
+            /** @description The clients of this page, in the order asked for. */
             items: components["schemas"]["ClientSummary"][];
             /**
              * Format: int32
              * @description This page, from 1.
              */
             page: number;
+            /** @description Parts of the body by which the list can be narrowed. */
+            parts: components["schemas"]["PartName"][];
             /**
              * Format: int32
              * @description Clients a page.
              */
             per_page: number;
+            /** @description Every tag that somebody in the lists has. */
+            tags: string[];
             /**
              * Format: int32
              * @description How many there are in all.
@@ -2438,6 +2487,8 @@ export interface components {
              * @description Training days a week.
              */
             days_per_week: number;
+            /** @description Whether the next round is due: agreed on and come, at the end of a block, or long after the last. */
+            due: boolean;
             /** @description Random id. */
             id: string;
             /** @description The look aimed at. */
@@ -2445,6 +2496,10 @@ export interface components {
             /** @description Display name. */
             name: string;
             newest?: components["schemas"]["RoundSummary"] | null;
+            /** @description The day agreed on for the next round. */
+            next_round_on?: string | null;
+            /** @description Words by which the coach finds them. */
+            tags: string[];
             verdict?: components["schemas"]["VerdictSummary"] | null;
         };
         /** @description A client whole. */
@@ -2453,6 +2508,8 @@ export interface components {
             brief: components["schemas"]["ClientEntry"];
             /** @description Random id. */
             id: string;
+            /** @description The day agreed on for the next round. */
+            next_round_on?: string | null;
             /** @description The day they were put away; none while they are in the lists. */
             put_away_on?: string | null;
             /**
@@ -3222,6 +3279,8 @@ export interface components {
             says?: string[];
             /** @description Set scheme. */
             scheme: string;
+            /** @description Whether it was chosen on the card; else it is the school's, or straight sets. */
+            scheme_chosen?: boolean;
             /** @description Seconds, low and high, where repetitions are not counted. */
             seconds?: number[] | null;
             /** @description Numbers of the set-up, in the units of their names. */
@@ -3478,6 +3537,11 @@ export interface components {
              */
             total: number;
         };
+        /**
+         * @description Units of length.
+         * @enum {string}
+         */
+        LengthUnit: "cm" | "in" | "in-eighths";
         /** @description Who works along a movement in a set-up, with the figure at one place of its range. */
         LeversView: {
             exercise: string;
@@ -3770,6 +3834,11 @@ export interface components {
         };
         /** @description A look: a weighting over regions, such as `taper`. */
         LookId: string;
+        /**
+         * @description Units of weights and loads.
+         * @enum {string}
+         */
+        MassUnit: "kg" | "lb";
         /** @description Three points on a still. */
         MeasureAngle: {
             /** @description x and y of each in pixels, in the order the screen names them; the joint is the second. */
@@ -3820,6 +3889,13 @@ export interface components {
              * @description Technical error over all girths and breadths, pooled with the default, % of the value.
              */
             tem_pct: number;
+        };
+        /** @description The units a person thinks in. */
+        Measures: {
+            /** @description Girths, widths, heights. */
+            length?: components["schemas"]["LengthUnit"];
+            /** @description Body weight, loads, strength. */
+            mass?: components["schemas"]["MassUnit"];
         };
         /** @description A measurer's error as it was known on a day. */
         MeasuringPoint: {
@@ -3978,6 +4054,8 @@ export interface components {
             client_name: string;
             /** @description The last day on which the link opens. */
             expires_on: string;
+            /** @description Units in which they read and log. */
+            measures: components["schemas"]["Measures"];
             /** @description Pictures wanted, or why none can be sent. */
             photos: components["schemas"]["PhotosWanted"];
             /** @description What of their verdict the coach shares. */
@@ -4186,6 +4264,13 @@ export interface components {
          * @enum {string}
          */
         PartMoved: "gained" | "lost" | "with-the-body" | "not-moved";
+        /** @description A part of the body, by the site that mixes its muscles. */
+        PartName: {
+            /** @description The site. */
+            area: components["schemas"]["SiteId"];
+            /** @description What a coach calls the part. */
+            name: string;
+        };
         /** @description A big part's week. */
         PartRow: {
             /**
@@ -5740,6 +5825,8 @@ export interface components {
             acts: components["schemas"]["Act"][];
             /** @description Whether the first owner is asked for the code that the program printed. */
             asks_for_code: boolean;
+            /** @description Units in which they read and type; everything sent and kept is metric. */
+            measures: components["schemas"]["Measures"];
             /** @description Who is signed in. */
             name?: string | null;
             /** @description How it stands. */
@@ -6629,6 +6716,8 @@ export interface components {
             client_name: string;
             /** @description When a lighter session is offered on the day. */
             lighter_today: components["schemas"]["LighterToday"];
+            /** @description Units in which the client reads and logs; every number here is metric. */
+            measures: components["schemas"]["Measures"];
             /** @description Why there is nothing to do, or what to know about this week. */
             note?: string | null;
             plan?: components["schemas"]["PlanInHand"] | null;
@@ -6736,6 +6825,8 @@ export interface components {
         VerdictSummary: {
             /** @description The parts of the body with most to say. */
             areas: components["schemas"]["AreaMark"][];
+            /** @description Every part of the body that is behind or leans behind. */
+            behind: components["schemas"]["SiteId"][];
             /** @description Regions chosen to be brought up. */
             bring_up: components["schemas"]["RegionId"][];
             /** @description Sites whose sides differ enough to act on. */
@@ -6955,6 +7046,37 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    save_measures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Measures"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionView"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     confirm_factor: {
         parameters: {
             query?: never;
@@ -7078,6 +7200,14 @@ export interface operations {
                 find?: string | null;
                 /** @description Those put away instead of those in the lists. */
                 away?: boolean;
+                /** @description Only those with this tag. */
+                tag?: string | null;
+                /** @description Only those in whom this part of the body is behind or leans behind; the site that mixes its muscles. */
+                behind?: string | null;
+                /** @description Only those whose next round is due. */
+                due?: boolean;
+                /** @description In which order. */
+                order?: "name" | "next-round" | "last-round";
                 /** @description From 1. */
                 page?: number;
                 /** @description 1 to 100. */
@@ -7176,6 +7306,43 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    agree_on_round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreedRound"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -14,10 +14,10 @@ const OTHERS = [
 ] as const;
 
 /** Every key of the application. */
-export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+export default function KeysDialog({ onClose }: { onClose: () => void }) {
   const { t } = useTranslation();
   return (
-    <Dialog open={open} onClose={onClose} title={t("keys.title")}>
+    <Dialog open onClose={onClose} title={t("keys.title")}>
       <p>
         <Switch
           size="small"

@@ -1,18 +1,19 @@
-import { use, useEffect, useState } from "react";
+import { lazy, Suspense, use, useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { useSession } from "../features/signin";
+import { useSession } from "../features/signin/api";
 import { othersDraftCount } from "../shared/save";
 import { NewVersion, PlumbMark } from "../shared/ui";
 import { shortcut } from "../shared/ui/acts";
 import { useKeys } from "../shared/ui/keys";
-import { KeysDialog } from "./KeysDialog";
 import { Palette } from "./Palette";
 import styles from "./Shell.module.css";
 import { SignOut } from "./SignOut";
 import { ThemeChoice } from "./themeChoice";
 import { useHeadingFocus } from "./useHeadingFocus";
 import { useNewVersion } from "./useNewVersion";
+
+const KeysDialog = lazy(() => import("./KeysDialog"));
 
 /** The frame of every page: wordmark, places, who is signed in. */
 export function Shell() {
@@ -72,7 +73,7 @@ export function Shell() {
           >
             {t("palette.button")} <kbd>Ctrl K</kbd>
           </button>
-          <button type="button" onClick={toggle}>
+          <button type="button" className={styles.theme} onClick={toggle}>
             {themeName}
           </button>
           <button
@@ -106,7 +107,7 @@ export function Shell() {
           { name: t("keys.title"), act: () => setKeysShown(true) },
         ]}
       />
-      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+      <Suspense>{keysShown && <KeysDialog onClose={() => setKeysShown(false)} />}</Suspense>
     </div>
   );
 }

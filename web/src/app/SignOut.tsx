@@ -1,8 +1,9 @@
 import { App, Button } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { forgetSources, ofCoach, queuedCount } from "../features/log";
-import { useSignOut } from "../features/signin";
+import { forgetSources, queuedCount } from "../features/log/db";
+import { ofCoach } from "../features/log/source";
+import { useSignOut } from "../features/signin/api";
 import { problemOf } from "../shared/api/client";
 import { draftCount, dropDrafts } from "../shared/save";
 import { Dialog } from "../shared/ui";

@@ -2,26 +2,9 @@ import { createBrowserRouter, Navigate } from "react-router";
 import { Broken } from "./Broken";
 import { Gate } from "./Gate";
 import { NotFound } from "./NotFound";
-import { PhoneGate } from "./PhoneGate";
 import { Shell } from "./Shell";
 
 export const router = createBrowserRouter([
-  // These two work without a connection.
-  {
-    path: "/my",
-    errorElement: <Broken />,
-    lazy: async () => ({ Component: (await import("../features/my")).MyPage }),
-  },
-  {
-    element: <PhoneGate />,
-    errorElement: <Broken />,
-    children: [
-      {
-        path: "/train/:clientId",
-        lazy: async () => ({ Component: (await import("../features/log")).TrainPage }),
-      },
-    ],
-  },
   {
     element: <Gate />,
     errorElement: <Broken />,

@@ -97,7 +97,6 @@ export const library = {
     use: "Mean use",
     longUse: "While long",
     idle: "Idle part",
-    unit: { deg: "°", cm: " cm" },
     limits: "Numbers compare set-ups; they do not dose.",
   },
 } as const;

@@ -9,7 +9,7 @@ export const log = {
   reserve: "Repetitions left",
   noNumber: "That is no number: expected one such as 12.5.",
   beyond: {
-    load_kg: "More than {{most}} kg: is there a digit too many?",
+    load_kg: "More than {{most}}: is there a digit too many?",
     reps: "More than {{most}} repetitions: is there a digit too many?",
     seconds: "More than {{most}} s: is there a digit too many?",
   },
@@ -113,7 +113,7 @@ export const log = {
     dialog: "Next time: {{name}}",
     reason: "Why (the client reads it)",
     save: "Save",
-    load: "Load, kg",
+    load: "Load, {{unit}}",
     count: "Reps or seconds",
     more: "Show all {{count}} sessions",
   },

@@ -1,7 +1,10 @@
 // Texts of the plan: the board, what is proven of a week, what could stand instead, what the client has.
 
+/** What the phone says of a session too. */
+export const sessions = { minutes: "{{minutes}} min", atHome: "at home" };
+
 export const plan = {
-  minutes: "{{minutes}} min",
+  ...sessions,
   filled: "{{used}} of {{minutes}} min",
   sets: "{{sets}} × {{work}}",
   setsOnly_one: "{{count}} set",
@@ -65,7 +68,6 @@ export const plan = {
   print: "Print",
   draft: "Draft, not to be given to the client:",
   toBrief: "To the brief",
-  atHome: "at home",
   infeasible: "No session could be filled.",
   classes: { "bring-up": "bring up", grow: "grow", keep: "keep", "hold-back": "hold back" },
   day: "Session {{number}}",
@@ -187,7 +189,7 @@ export const card = {
   tempo: "Lower-pause-lift-pause, s",
   ownPace: "own pace",
   atTempo: "tempo {{tempo}}",
-  helped: "{{kg}} kg of help",
+  helped: "{{load}} of help",
   load: "First load",
   findLoad: "to be found",
   first: "First side",

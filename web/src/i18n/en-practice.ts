@@ -12,6 +12,7 @@ export const practice = {
     weight: "How far evidence may be off",
     error: "Measuring",
     week: "What a week holds",
+    plates: "Steps of your weights",
     keeping: "Keeping data",
   },
   shipped: "shipped {{value}}",

@@ -1,15 +1,4 @@
-import i18next from "i18next";
-import { initReactI18next } from "react-i18next";
 import { en } from "./en";
+import { speak } from "./start";
 
-i18next.use(initReactI18next).init({
-  lng: "en",
-  fallbackLng: "en",
-  showSupportNotice: false,
-  resources: { en: { translation: en } },
-  interpolation: { escapeValue: false },
-});
-
-document.documentElement.lang = i18next.language;
-
-export { i18next };
+speak(en);

@@ -5,6 +5,7 @@ import { differing, fieldPath, lookWeight, tidied, withWeight } from "./model";
 test("a pointer of the server leads to the field of the form", () => {
   expect(fieldPath("/brief/pain/0/level")).toEqual(["pain", 0, "level"]);
   expect(fieldPath("/birth_date")).toEqual(["birth_date"]);
+  expect(fieldPath("/brief/tags/1"), "one field holds them all").toEqual(["tags"]);
 });
 
 test("one shoulder alone is no screen, and a pain without a side has none", () => {

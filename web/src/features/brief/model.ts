@@ -37,6 +37,11 @@ export function tidied(brief: Brief): Brief {
     photo_consent: brief.photo_consent ?? undefined,
     readiness: brief.readiness ?? undefined,
     clearance: brief.clearance ?? undefined,
+    // Metric is what nobody has to say.
+    measures:
+      (brief.measures?.length ?? "cm") === "cm" && (brief.measures?.mass ?? "kg") === "kg"
+        ? undefined
+        : brief.measures,
   };
 }
 
@@ -59,12 +64,17 @@ function canonical(value: unknown): string {
   );
 }
 
+/** Fields of the form that hold a whole list or object: what is wrong within stands at them. */
+const ONE_FIELD = ["tags", "measures"];
+
 /** The form's path of a JSON pointer under the brief: `/brief/pain/0/level` is ["pain", 0, "level"]. */
 export function fieldPath(pointer: string): (string | number)[] {
   const parts = pointer
     .replace(/^\/brief/, "")
     .split("/")
     .slice(1);
+  const [first = ""] = parts;
+  if (ONE_FIELD.includes(first)) return [first];
   return parts.map((part) => (/^\d+$/.test(part) ? Number(part) : part));
 }
 

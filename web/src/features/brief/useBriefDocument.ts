@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../shared/api/client";
+import { useQuantities } from "../../shared/format";
 import { type Document, useDocument } from "../../shared/save";
 import { useSendBrief } from "./api";
 import { briefFieldName } from "./briefFieldName";
@@ -16,13 +17,18 @@ export function useBriefDocument(
   refetch: () => Promise<Client | undefined>,
 ): Document<Client, Brief> {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const send = useSendBrief(client.id);
   return useDocument<Client, Brief>(client, {
     key: `brief-${client.id}`,
     revisionOf: ({ revision }) => revision,
     valueOf: ({ brief }) => brief,
     differing,
-    fields: { named: ([field = "", part = ""]) => briefFieldName(field, part, t), whole: TOGETHER },
+    fields: {
+      named: ([field = "", part = ""]) => briefFieldName(field, part, t, length.unit),
+      shown: ([field], value) => (field === "height_cm" ? length.full(Number(value)) : value),
+      whole: TOGETHER,
+    },
     refetch,
     send: (known, brief) => send(known.revision, tidied(brief)),
   });

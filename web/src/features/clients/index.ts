@@ -1,2 +1,1 @@
-export { useClients } from "./api";
 export { ClientsPage } from "./pages/ClientsPage";

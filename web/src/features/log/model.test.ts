@@ -1,4 +1,5 @@
 import { describe, expect, test } from "vitest";
+import { METRIC, quantitiesIn } from "../../shared/format";
 import {
   capped,
   clockOf,
@@ -20,11 +21,14 @@ import {
   rowsOf,
   setsText,
   startOf,
-  stepKg,
+  stepOf,
   stepped,
   swapsFor,
   versions,
 } from "./model";
+
+const { mass: kg } = quantitiesIn(METRIC);
+const { mass: lb } = quantitiesIn({ mass: "lb" });
 
 const curl = {
   item: {
@@ -116,10 +120,28 @@ describe("a set", () => {
   });
 
   test("loads go in the exercise's own steps and never below nothing", () => {
-    expect(stepKg(curl, 12)).toBe(2);
+    expect(stepOf(kg, curl, 12)).toBe(2);
     const free = { ...curl, item: { ...curl.item, progression: {} } } as Item;
-    expect([stepKg(free, 6), stepKg(free, 40)]).toEqual([1, 2.5]);
-    expect([stepped(12.5, 2.5), stepped(2, -2), stepped(undefined, 2.5)]).toEqual([15, undefined, 2.5]);
+    expect([stepOf(kg, free, 6), stepOf(kg, free, 40)]).toEqual([1, 2.5]);
+    expect([stepped(kg, 12.5, 2.5), stepped(kg, 2, -2), stepped(kg, undefined, 2.5)]).toEqual([
+      15,
+      undefined,
+      2.5,
+    ]);
+  });
+
+  test("in pounds they go in whole steps of pounds", () => {
+    const free = { ...curl, item: { ...curl.item, progression: {} } } as Item;
+    expect([stepOf(lb, free, 6), stepOf(lb, free, 40)]).toEqual([2.5, 5]);
+    const five = { ...curl, item: { ...curl.item, progression: { step_kg: 2.26796185 } } } as Item;
+    expect(stepOf(lb, five, 20)).toBe(5);
+    // 45 lb and one step are 50 lb, not 49.99.
+    expect(lb.typed(stepped(lb, lb.from(45), 5) ?? 0)).toBe("50");
+  });
+
+  test("a set is told in the client's own unit", () => {
+    expect(setsText(lb, [set(1, undefined, lb.from(45), 10)])).toBe("45 lb × 10");
+    expect(setsText(lb, [set(1, undefined, 20, 10)])).toBe("44.1 lb × 10");
   });
 });
 
@@ -237,7 +259,7 @@ test.each([
 });
 
 test("sets stand in a line, the load once where it stays the same", () => {
-  expect(setsText([set(1, undefined, 12, 10), set(2, undefined, 12, 9)])).toBe("12 kg × 10, 9");
-  expect(setsText([set(1, undefined, 12, 10), set(2, undefined, 10, 9)])).toBe("12 kg × 10, 10 kg × 9");
-  expect(setsText([set(1, "left", 12, 10), set(1, "right", 12, 9)], "right")).toBe("12 kg × 9");
+  expect(setsText(kg, [set(1, undefined, 12, 10), set(2, undefined, 12, 9)])).toBe("12 kg × 10, 9");
+  expect(setsText(kg, [set(1, undefined, 12, 10), set(2, undefined, 10, 9)])).toBe("12 kg × 10, 10 kg × 9");
+  expect(setsText(kg, [set(1, "left", 12, 10), set(1, "right", 12, 9)], "right")).toBe("12 kg × 9");
 });

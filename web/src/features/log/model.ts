@@ -1,5 +1,6 @@
 // What a training screen works out from the week, the log and the clock. No React, no storage.
 import type { Schemas } from "../../shared/api/client";
+import type { Quantity } from "../../shared/format";
 
 export type Week = Schemas["TrainingView"];
 export type Session = Schemas["TrainingSession"];
@@ -191,16 +192,21 @@ export function beyond(
   return count > MOST[what] ? { what, most: MOST[what] } : undefined;
 }
 
-/** By how much the load's stepper goes, kg. */
-export function stepKg(item: Item, load_kg: number | undefined): number {
-  const own = item.item.progression.step_kg;
-  if (own) return own;
-  return (load_kg ?? 0) < 10 ? 1 : 2.5;
+/** The steps of the load's stepper where the plan has none, below a load and from it on, in the unit itself. */
+const STEPS = { kg: [1, 10, 2.5], lb: [2.5, 20, 5] } as const;
+
+/** By how much the load's stepper goes, in the unit of the log. */
+export function stepOf(mass: Quantity, item: Item, load_kg: number | undefined): number {
+  const planned = item.item.progression.step_kg;
+  if (planned) return Math.round(mass.of(planned) * 100) / 100;
+  const [light, from, heavy] = STEPS[mass.unit === "lb" ? "lb" : "kg"];
+  return mass.of(load_kg ?? 0) < from ? light : heavy;
 }
 
-export function stepped(load_kg: number | undefined, by: number): number | undefined {
-  const next = Math.round(((load_kg ?? 0) + by) * 100) / 100;
-  return next > 0 ? next : undefined;
+/** A load, kg, so many of the unit further. */
+export function stepped(mass: Quantity, load_kg: number | undefined, by: number): number | undefined {
+  const next = Math.round((mass.of(load_kg ?? 0) + by) * 100) / 100;
+  return next > 0 ? mass.from(next) : undefined;
 }
 
 /** What comes after a set in a session: the card, and how long to rest before it. */
@@ -315,25 +321,26 @@ export function isDone(item: Item, part: ExercisePart | undefined, lighter = fal
 }
 
 /** A load as it is said; what is under 0 helps. */
-export const loadText = (kg: number): string => (kg < 0 ? `−${-kg} kg` : `${kg} kg`);
+export const loadText = (mass: Quantity, kg: number): string =>
+  kg < 0 ? `−${mass.full(-kg)}` : mass.full(kg);
 
 /** `12.5 kg × 10`, for a set as it was done; `+ 8` for what followed straight on it. */
-export function setText(set: LogSet): string {
+export function setText(mass: Quantity, set: LogSet): string {
   const one = ({ load_kg, reps, seconds }: Pick<LogSet, "load_kg" | "reps" | "seconds">) => {
     const count = seconds != null ? `${seconds} s` : String(reps);
-    return load_kg != null ? `${loadText(load_kg)} × ${count}` : count;
+    return load_kg != null ? `${loadText(mass, load_kg)} × ${count}` : count;
   };
   return [one(set), ...(set.parts ?? []).map(one)].join(" + ");
 }
 
 /** Sets of one side in a line: the load once where it stays the same. */
-export function setsText(sets: LogSet[], side?: Side): string {
+export function setsText(mass: Quantity, sets: LogSet[], side?: Side): string {
   const own = sets.filter((set) => !side || set.side === side);
   const loads = new Set(own.map(({ load_kg }) => load_kg ?? undefined));
   const count = (set: LogSet) => (set.seconds != null ? `${set.seconds} s` : String(set.reps));
   const [load] = loads;
   const plain = own.every(({ parts }) => !parts?.length);
   if (loads.size === 1 && load !== undefined && plain)
-    return `${loadText(load)} × ${own.map(count).join(", ")}`;
-  return own.map(setText).join(", ");
+    return `${loadText(mass, load)} × ${own.map(count).join(", ")}`;
+  return own.map((set) => setText(mass, set)).join(", ");
 }

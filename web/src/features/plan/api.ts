@@ -14,6 +14,16 @@ export function usePlan(roundId: string) {
   return $api.useQuery("get", PLAN, round(roundId));
 }
 
+/** In which units whoever the plan is for reads; paper is theirs. */
+export function useClientMeasures(clientId: string) {
+  return $api.useQuery(
+    "get",
+    "/api/v1/clients/{client_id}",
+    { params: { path: { client_id: clientId } } },
+    { select: ({ brief }) => brief.measures ?? {} },
+  );
+}
+
 /** A plan the client was given. */
 export function useIssued(planId: string | undefined) {
   return $api.useQuery(

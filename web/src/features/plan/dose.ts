@@ -94,9 +94,14 @@ export const tempoText = (tempo: readonly number[] | null | undefined): string =
 
 /** A number within bounds, from what was typed. */
 export function parseWithin(text: string, [low, high]: readonly [number, number]): number | undefined {
-  const value = parseSigned(text);
-  return value !== undefined && value >= low && value <= high ? value : undefined;
+  return within(parseSigned(text), [low, high]);
 }
+
+/** A number, where it lies within bounds. */
+export const within = (
+  value: number | undefined,
+  [low, high]: readonly [number, number],
+): number | undefined => (value !== undefined && value >= low && value <= high ? value : undefined);
 
 /** A whole number within bounds, from what was typed. */
 export function parseWhole(text: string, bounds: readonly [number, number]): number | undefined {

@@ -62,6 +62,15 @@ export function useMakeOwner() {
   return $api.useMutation("post", "/api/v1/session/owner", useFreshStart());
 }
 
+/** Keeps the units in which whoever is signed in reads and types. */
+export function useSaveMeasures() {
+  const client = useQueryClient();
+  return $api.useMutation("put", "/api/v1/account/measures", {
+    onSuccess: (session) =>
+      client.setQueryData($api.queryOptions("get", "/api/v1/session", {}).queryKey, session),
+  });
+}
+
 export function useSignOut() {
   const client = useQueryClient();
   return $api.useMutation("delete", "/api/v1/session", {

@@ -1,8 +1,9 @@
 import { useMemo, useRef } from "react";
 import { useTranslation } from "react-i18next";
+import { useQuantities } from "../../shared/format";
 import { type Document, useDocument } from "../../shared/save";
 import { useSendSheet } from "./api";
-import { cellName } from "./cellName";
+import { cellName, cellText } from "./cellName";
 import {
   type Cell,
   differing,
@@ -46,6 +47,7 @@ export function useSheetEditor(
   refetch: () => Promise<Sheet | undefined>,
 ): Editor {
   const { t } = useTranslation();
+  const quantities = useQuantities();
   const send = useSendSheet(roundId);
   const places = useMemo(() => placesOf(sites, folds, sheet), [sites, folds, sheet]);
   /** Refusals stay at their fields until these are typed again. */
@@ -58,7 +60,9 @@ export function useSheetEditor(
     valueOf: typingOf,
     differing,
     fields: {
-      named: ([part = "", key = ""]) => (part === "holder" ? t("tape.measuredBy") : cellName(places, key, t)),
+      named: ([part = "", key = ""]) =>
+        part === "holder" ? t("tape.measuredBy") : cellName(places, key, t, quantities.length.unit),
+      shown: ([part = "", key = ""], value) => (part === "holder" ? value : cellText(quantities, key, value)),
     },
     refetch,
     send: (known, typing) => {

@@ -1,2 +1,24 @@
-export { day, dayName, moment, shortDay, today } from "./dates";
-export { chance, cm, degrees, kg, mm, parseNumber, parseSigned, percent, sd, sets, signed } from "./numbers";
+export { day, dayName, dayPattern, moment, shortDay, shortMonths, today } from "./dates";
+export {
+  chance,
+  degrees,
+  mm,
+  parseNumber,
+  parseSigned,
+  percent,
+  sd,
+  sets,
+  shortest,
+  signed,
+} from "./numbers";
+export {
+  METRIC,
+  type Measures,
+  OwnMeasures,
+  PLAIN,
+  type Quantities,
+  type Quantity,
+  quantitiesIn,
+  useQuantities,
+} from "./quantity";
+export { keptText, shownText, useOwnText } from "./useOwnText";

@@ -1,5 +1,8 @@
 import { expect, test } from "vitest";
-import { chance, cm, parseSigned, signed } from "./numbers";
+import { chance, parseSigned, shortest, signed } from "./numbers";
+import { METRIC, quantitiesIn } from "./quantity";
+
+const cm = quantitiesIn(METRIC).length.text;
 
 test.each([
   [37.449, "37.4"],
@@ -11,6 +14,15 @@ test.each([
 
 test("a change carries its sign, nothing carries none", () => {
   expect([signed(0.6, cm), signed(-0.6, cm), signed(0.01, cm)]).toEqual(["+0.6", "−0.6", "0.0"]);
+});
+
+test.each([
+  [12, 2, "12"],
+  [12.5, 2, "12.5"],
+  [12.346, 2, "12.35"],
+  [0, 2, "0"],
+])("%f with at most %i decimals is %s", (value, most, text) => {
+  expect(shortest(value, most)).toBe(text);
 });
 
 test("no probability is shown as certain", () => {

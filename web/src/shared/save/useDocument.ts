@@ -51,6 +51,8 @@ export interface Kind<S, T> {
    */
   fields?: {
     named: (path: string[]) => string;
+    /** A value as it is read, where it is not as it is kept. */
+    shown?: (path: string[], value: string) => string;
     /** Fields whose parts belong together. */
     whole?: string[];
   };
@@ -95,10 +97,12 @@ function readable(value: unknown): string | undefined {
   return typeof value === "string" || typeof value === "number" ? String(value) : undefined;
 }
 
-function namedClash({ path, ...clash }: Clash, named?: (path: string[]) => string): NamedClash {
+function namedClash<S, T>({ path, ...clash }: Clash, fields: Kind<S, T>["fields"]): NamedClash {
   const [mine, theirs] = [readable(clash.mine), readable(clash.theirs)];
-  const values = mine !== undefined && theirs !== undefined ? { mine, theirs } : undefined;
-  return { name: named?.(path) ?? path.join(" "), values };
+  const own = (value: string) => (value && fields?.shown ? fields.shown(path, value) : value);
+  const values =
+    mine !== undefined && theirs !== undefined ? { mine: own(mine), theirs: own(theirs) } : undefined;
+  return { name: fields?.named(path) ?? path.join(" "), values };
 }
 
 function together<S, T>(kind: Kind<S, T>, base: T, mine: T, theirs: T): Both<T> {
@@ -275,7 +279,7 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
       both && {
         why: theirs.why,
         differ: kind.differing(history.now, kind.valueOf(theirs.stored)),
-        clashes: both.clashes.map((clash) => namedClash(clash, kind.fields?.named)),
+        clashes: both.clashes.map((clash) => namedClash(clash, kind.fields)),
         takeTheirs: () => goOn(theirs.stored, both.theirs),
         keepMine: () => goOn(theirs.stored, both.mine),
       },

@@ -1,4 +1,3 @@
-import { ConfigProvider } from "antd";
 import { type ReactNode, useEffect, useId, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import styles from "./Dialog.module.css";
@@ -51,10 +50,9 @@ export function Dialog({ open, title, onClose, wide = false, children }: Props) 
           ×
         </button>
       </header>
-      {/* Lists that open from a field stay inside: what is outside a modal dialog cannot be reached. */}
-      <ConfigProvider getPopupContainer={() => element.current ?? document.body}>
-        <div data-body="">{open && children}</div>
-      </ConfigProvider>
+      <div data-body="" className={styles.body}>
+        {open && children}
+      </div>
     </dialog>
   );
 }

@@ -1,3 +1,4 @@
+export { DateInput } from "./DateInput";
 export { Dialog } from "./Dialog";
 export { ErrorNote } from "./ErrorNote";
 export { NewVersion } from "./NewVersion";
@@ -6,3 +7,5 @@ export { PlumbMark } from "./PlumbMark";
 export { SideMark } from "./SideMark";
 export { StandingMark } from "./StandingMark";
 export { Title } from "./Title";
+export { TypedInput } from "./TypedInput";
+export { UnitChoices } from "./UnitChoices";

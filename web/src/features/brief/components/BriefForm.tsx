@@ -3,7 +3,8 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
-import { NumberInput } from "../../../shared/ui";
+import { type Quantity, today, useQuantities } from "../../../shared/format";
+import { DateInput, NumberInput, UnitChoices } from "../../../shared/ui";
 import type { Brief } from "../model";
 import styles from "./BriefForm.module.css";
 import { ConsentField } from "./ConsentField";
@@ -30,6 +31,7 @@ interface Props {
 /** The brief on one page: who and ready, look and week, equipment and care. */
 export function BriefForm({ form, atlas, client, initial, onChange, onSend, head, foot }: Props) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const all = Form.useWatch([], { form, preserve: true });
   const changed = useRef(onChange);
   changed.current = onChange;
@@ -37,9 +39,9 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
   useEffect(() => {
     if (all) changed.current?.(form.getFieldsValue(true));
   }, [all, form]);
-  const number = (name: keyof Brief, label: string, step = 1) => (
+  const number = (name: keyof Brief, label: string, step = 1, quantity?: Quantity) => (
     <Form.Item name={name} label={label} rules={[{ required: true }]}>
-      <NumberInput step={step} className={styles.number} />
+      <NumberInput step={step} quantity={quantity} className={styles.number} />
     </Form.Item>
   );
   return (
@@ -59,9 +61,9 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
         </Form.Item>
         <div className={styles.pair}>
           <Form.Item name="birth_date" label={t("brief.birth")} rules={[{ required: true }]}>
-            <Input type="date" />
+            <DateInput max={today()} />
           </Form.Item>
-          {number("height_cm", t("brief.height"), 0.5)}
+          {number("height_cm", t("brief.height", { unit: length.unit }), 0.5, length)}
         </div>
         <Form.Item name="sex" label={t("brief.sex")} rules={[{ required: true }]}>
           <Radio.Group
@@ -88,6 +90,12 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
               label: t(`brief.experiences.${value}`),
             }))}
           />
+        </Form.Item>
+        <Form.Item name="tags" label={t("brief.tags")}>
+          <Select mode="tags" tokenSeparators={[","]} open={false} suffixIcon={null} />
+        </Form.Item>
+        <Form.Item name="measures" label={t("brief.measures")}>
+          <UnitChoices />
         </Form.Item>
         <h2>{t("brief.readiness")}</h2>
         <ReadinessField questions={atlas.readiness} />

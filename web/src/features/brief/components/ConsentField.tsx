@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { today } from "../../../shared/format";
-import { Dialog } from "../../../shared/ui";
+import { DateInput, Dialog } from "../../../shared/ui";
 import { useWithdrawConsent } from "../api";
 import styles from "./PainFields.module.css";
 
@@ -60,7 +60,7 @@ export function ConsentField({ client }: { client?: Schemas["ClientView"] }) {
             label={t("consent.given")}
             rules={[{ required: true }]}
           >
-            <Input type="date" max={today()} />
+            <DateInput max={today()} />
           </Form.Item>
           <Form.Item name={["photo_consent", "purposes"]} label={t("consent.purposes")}>
             <Checkbox.Group

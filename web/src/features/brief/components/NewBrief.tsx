@@ -1,9 +1,10 @@
 import { Button, Form } from "antd";
-import { useState } from "react";
+import { use, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import type { Atlas } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
+import { OwnMeasures } from "../../../shared/format";
 import { draftOf, dropDraft, keepDraft } from "../../../shared/save";
 import { useAddClient } from "../api";
 import { type Brief, emptyBrief, fieldPath, tidied } from "../model";
@@ -19,6 +20,7 @@ export function NewBrief({ atlas, onStartOver }: { atlas: Atlas; onStartOver: ()
   const navigate = useNavigate();
   const [form] = Form.useForm<Brief>();
   const adding = useAddClient();
+  const measures = use(OwnMeasures);
   const [failure, setFailure] = useState<string>();
   const [draft] = useState(() => draftOf<Brief>(DRAFT)?.value);
   const startOver = () => {
@@ -50,7 +52,8 @@ export function NewBrief({ atlas, onStartOver }: { atlas: Atlas; onStartOver: ()
     <BriefForm
       form={form}
       atlas={atlas}
-      initial={draft ?? emptyBrief}
+      // Who reads pounds has clients who do, until they say otherwise.
+      initial={draft ?? { ...emptyBrief, measures }}
       onChange={(brief) => brief.name && keepDraft(DRAFT, { value: brief })}
       onSend={add}
       foot={

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { today } from "../../../shared/format";
+import { DateInput } from "../../../shared/ui";
 import styles from "./ReadinessField.module.css";
 
 type Readiness = Schemas["ReadinessEntry"];
@@ -49,7 +50,7 @@ export function ReadinessField({ questions }: { questions: Schemas["ReadinessQue
       {!asked && !answers && <Button onClick={() => setAnswers({})}>{t("brief.askNow")}</Button>}
       {asked && (
         <Form.Item name={["readiness", "asked_on"]} label={t("brief.askedOn")}>
-          <Input type="date" max={today()} />
+          <DateInput max={today()} />
         </Form.Item>
       )}
       {(asked || answers) &&
@@ -106,7 +107,7 @@ export function ReadinessField({ questions }: { questions: Schemas["ReadinessQue
           {cleared && (
             <>
               <Form.Item name={["clearance", "given_on"]} label={t("brief.clearedOn")}>
-                <Input type="date" max={today()} />
+                <DateInput max={today()} />
               </Form.Item>
               <Form.Item name={["clearance", "note"]} label={t("brief.clearanceNote")}>
                 <Input.TextArea rows={2} />

@@ -1,10 +1,10 @@
-import { Button, Checkbox, Input, Select } from "antd";
+import { Button, Checkbox, Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day, sets, today } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
-import { NumberInput } from "../../../shared/ui";
+import { DateInput, NumberInput } from "../../../shared/ui";
 import { useSendUsualWeek } from "../api";
 import {
   differing,
@@ -82,11 +82,10 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
             onChange={(weeks) => change({ weeks: weeks ?? 0 }, "weeks")}
           />
           <span>{t("week.until")}</span>
-          <Input
-            type="date"
+          <DateInput
             aria-label={t("week.untilDay")}
             value={week.until}
-            onChange={({ target }) => change({ until: target.value }, "until")}
+            onChange={(until) => change({ until }, "until")}
           />
           <Button type="text" onClick={() => document.change({ week: undefined })}>
             {t("week.forget")}

@@ -12,6 +12,7 @@ const verdict = (change: Partial<Schemas["VerdictSummary"]>): Schemas["VerdictSu
   areas: [],
   regions: [],
   leans: [],
+  behind: [],
   bring_up: [],
   missing: [],
   outside: false,
@@ -25,6 +26,8 @@ const client = (change: Partial<Summary>): Summary =>
     age_years: 31,
     look: "taper",
     days_per_week: 4,
+    tags: [],
+    due: false,
     newest: { id: "r3", date: "2026-03-02", measured_by: "MT" },
     ...change,
   }) as Summary;
@@ -33,7 +36,7 @@ const line = (change: Partial<Summary>) =>
   show(
     <table>
       <tbody>
-        <ClientLine client={client(change)} picked={false} />
+        <ClientLine client={client(change)} picked={false} chosen={false} />
       </tbody>
     </table>,
   );
@@ -83,4 +86,21 @@ test("a line says who, what stands out and what leans, in words", () => {
 test("everything level is said, not left empty", () => {
   line({ verdict: verdict({}) });
   expect(screen.getByText("nothing stands out")).toBeTruthy();
+});
+
+test.each([
+  ["nothing was agreed on", {}, undefined],
+  ["a day ahead", { next_round_on: "2026-05-04" }, "next 4 May"],
+  ["a day that has come", { next_round_on: "2026-03-30", due: true }, "next 30 Mar"],
+  ["long after the last", { due: true }, "due"],
+])("the next round: %s", (_, change: Partial<Summary>, text) => {
+  line(change);
+  const agreed = document.querySelector("[data-due]");
+  expect(agreed?.textContent).toBe(text);
+  expect(agreed?.getAttribute("data-due") === "true").toBe(change.due === true);
+});
+
+test("tags stand with the name", () => {
+  line({ tags: ["online", "Tuesday"] });
+  expect(screen.getByText("online · Tuesday")).toBeTruthy();
 });

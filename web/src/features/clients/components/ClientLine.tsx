@@ -1,10 +1,11 @@
+import { Checkbox } from "antd";
 import { useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
-import { day, percent } from "../../../shared/format";
+import { day, percent, shortDay } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import { standingTone } from "../../../shared/ui/standing";
 import { lineTarget, nextStep } from "../model";
@@ -13,7 +14,16 @@ import styles from "./ClientLine.module.css";
 type Summary = Schemas["ClientSummary"];
 
 /** One client: who, what stands out, what leans, and the next thing to do. */
-export function ClientLine({ client, picked }: { client: Summary; picked: boolean }) {
+interface Props {
+  client: Summary;
+  /** Whether the keys are on it. */
+  picked: boolean;
+  /** Whether a day for the next round is about to be agreed on with them. */
+  chosen: boolean;
+  onChoose?: (chosen: boolean) => void;
+}
+
+export function ClientLine({ client, picked, chosen, onChoose }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const row = useRef<HTMLTableRowElement>(null);
@@ -23,7 +33,15 @@ export function ClientLine({ client, picked }: { client: Summary; picked: boolea
   const next = nextStep(client);
   return (
     <tr ref={row} className={styles.line} data-picked={picked || undefined}>
-      <th scope="row">
+      <th scope="row" data-choose={onChoose ? "" : undefined}>
+        {onChoose && (
+          <Checkbox
+            className={styles.choose}
+            checked={chosen}
+            aria-label={t("clients.choose", { name: client.name })}
+            onChange={({ target }) => onChoose(target.checked)}
+          />
+        )}
         <Link to={lineTarget(client)} className={styles.name}>
           {client.name}
         </Link>
@@ -31,17 +49,29 @@ export function ClientLine({ client, picked }: { client: Summary; picked: boolea
           {t("clients.years", { age: client.age_years })} · {names.look(client.look)} ·{" "}
           {t("clients.days", { count: client.days_per_week })}
         </span>
+        {client.tags.length > 0 && <span className={styles.tags}>{client.tags.join(" · ")}</span>}
       </th>
       <td>{client.verdict && <Standouts verdict={client.verdict} />}</td>
       <td>{client.verdict && <Leans verdict={client.verdict} />}</td>
       <td>
         {client.newest ? (
           <>
-            {day(client.newest.date)}
+            <span className={styles.date}>{day(client.newest.date)}</span>
             <span className={`quiet ${styles.below}`}>{client.newest.measured_by}</span>
           </>
         ) : (
           <span className="quiet">{t("clients.noRound")}</span>
+        )}
+        {client.next_round_on ? (
+          <span className={styles.agreed} data-due={client.due}>
+            {t("clients.nextOn", { date: shortDay(client.next_round_on) })}
+          </span>
+        ) : (
+          client.due && (
+            <span className={styles.agreed} data-due="true">
+              {t("clients.isDue")}
+            </span>
+          )
         )}
       </td>
       <td className={styles.next}>

@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
+import { today } from "../../../shared/format";
 import { show } from "../../../test/render";
 import { ClientsPage } from "./ClientsPage";
 
@@ -10,7 +11,15 @@ afterEach(() => {
 });
 
 const client = (name: string) =>
-  ({ id: name, name, age_years: 30, look: "taper", days_per_week: 3 }) as unknown as Schemas["ClientSummary"];
+  ({
+    id: name,
+    name,
+    age_years: 30,
+    look: "taper",
+    days_per_week: 3,
+    tags: [],
+    due: false,
+  }) as unknown as Schemas["ClientSummary"];
 
 interface Query {
   find?: string;
@@ -24,7 +33,15 @@ function practice(names: string[], total = names.length, unreadable: object[] = 
     const find = params.query.find?.toLowerCase() ?? "";
     const items = names.filter((name) => name.toLowerCase().includes(find)).map(client);
     const { page, per_page } = params.query;
-    const data = { items, unreadable, total: find ? items.length : total, page, per_page };
+    const data = {
+      items,
+      tags: ["online"],
+      parts: [{ area: "calf", name: "Calves" }],
+      unreadable,
+      total: find ? items.length : total,
+      page,
+      per_page,
+    };
     return { data, response: new Response() };
   });
   vi.spyOn(fetchClient, "GET").mockImplementation(get as never);
@@ -56,6 +73,26 @@ test("part of a name finds its clients, without the spaces typed around it", asy
   find(" ad ");
   await waitFor(() => expect(listed()).toEqual(["Ada", "Adele"]));
   expect(asked()).toEqual({ find: "ad", page: 1, per_page: 25 });
+});
+
+test("the list is narrowed by what stands in its address", async () => {
+  const asked = practice(["Ada", "Ben"]);
+  await waitFor(() => expect(listed()).toHaveLength(2));
+  fireEvent.click(screen.getByRole("checkbox", { name: "Round due" }));
+  await waitFor(() => expect(asked()).toEqual({ due: true, page: 1, per_page: 25 }));
+});
+
+test("a day is agreed on with those who are chosen", async () => {
+  practice(["Ada", "Ben", "Cleo"]);
+  await waitFor(() => expect(listed()).toHaveLength(3));
+  const post = vi.spyOn(fetchClient, "POST").mockResolvedValue({ response: new Response() } as never);
+  for (const name of ["Ada", "Cleo", "Ben"])
+    fireEvent.click(screen.getByRole("checkbox", { name: `Choose ${name}` }));
+  fireEvent.click(screen.getByRole("checkbox", { name: "Choose Ben" }));
+  expect(await screen.findByText("2 chosen")).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Put them there" }));
+  await waitFor(() => expect(screen.queryByText("2 chosen")).toBeNull());
+  expect(post.mock.calls[0]?.[1]).toMatchObject({ body: { client_ids: ["Ada", "Cleo"], on: today() } });
 });
 
 test("a name nobody has and a practice nobody came to are told apart", async () => {

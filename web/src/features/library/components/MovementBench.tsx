@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Names } from "../../../shared/api/atlas";
 import { $api } from "../../../shared/api/client";
+import { useQuantities } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useFindSetUp } from "../api";
 import { asked, shown, unitOf } from "../bench";
@@ -20,6 +21,7 @@ interface Props {
 /** The figure at work, its range and set-up to be turned, and which head does how much of it. */
 export function MovementBench({ exercise, names, region }: Props) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const [numbers, setNumbers] = useState<Record<string, number>>({});
   const [at, setAt] = useState(1);
   const [head, setHead] = useState(region);
@@ -75,8 +77,9 @@ export function MovementBench({ exercise, names, region }: Props) {
                   ariaLabelForHandle={says}
                 />
                 <b>
-                  {Math.round(numbers[name] ?? value)}
-                  {t(`library.bench.unit.${unitOf(name)}`)}
+                  {unitOf(name) === "cm"
+                    ? ` ${length.typed(Math.round(numbers[name] ?? value))} ${length.unit}`
+                    : `${Math.round(numbers[name] ?? value)}°`}
                 </b>
               </div>
             ))}

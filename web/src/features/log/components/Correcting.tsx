@@ -1,10 +1,10 @@
-import { Button, Input } from "antd";
-import { type InputHTMLAttributes, useId, useState } from "react";
+import { Button, Input, type InputProps } from "antd";
+import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { v4 as uuid } from "uuid";
 import { useNames } from "../../../shared/api/atlas";
-import { dayName, today } from "../../../shared/format";
-import { Dialog, ErrorNote, SideMark } from "../../../shared/ui";
+import { dayName, type Quantity, today, useOwnText, useQuantities } from "../../../shared/format";
+import { DateInput, Dialog, ErrorNote, SideMark } from "../../../shared/ui";
 import { useCorrect } from "../api";
 import {
   type Correction,
@@ -48,13 +48,10 @@ export function Correcting({
       onClose={onClose}
     >
       <div className={styles.whole}>
-        <Field
-          label={t("log.correct.on")}
-          type="date"
-          max={today()}
-          value={typed.on}
-          onType={(on) => put({ on })}
-        />
+        <div className={styles.field}>
+          <label htmlFor="trained-on">{t("log.correct.on")}</label>
+          <DateInput id="trained-on" max={today()} value={typed.on} onChange={(on) => put({ on })} />
+        </div>
         <Field label={t("log.correct.sleep")} value={typed.sleep} onType={(sleep) => put({ sleep })} />
         <Field
           label={t("log.correct.soreness")}
@@ -97,7 +94,7 @@ export function Correcting({
   );
 }
 
-interface FieldProps extends Pick<InputHTMLAttributes<HTMLInputElement>, "type" | "max"> {
+interface FieldProps {
   label: string;
   value: string;
   onType: (value: string) => void;
@@ -105,14 +102,28 @@ interface FieldProps extends Pick<InputHTMLAttributes<HTMLInputElement>, "type" 
   line?: boolean;
 }
 
-function Field({ label, value, onType, line = false, ...input }: FieldProps) {
+function Field({ label, value, onType, line = false }: FieldProps) {
   const id = useId();
   return (
     <div className={line ? `${styles.field} ${styles.line}` : styles.field}>
       <label htmlFor={id}>{label}</label>
-      <Input id={id} {...input} value={value} onChange={(event) => onType(event.target.value)} />
+      <Input id={id} value={value} onChange={(event) => onType(event.target.value)} />
     </div>
   );
+}
+
+/** A field whose text is kept in kilograms. */
+function OwnInput({ text, onText, quantity, ...input }: OwnProps) {
+  const { value, type } = useOwnText(text, onText, quantity);
+  return (
+    <Input {...input} inputMode="decimal" value={value} onChange={(event) => type(event.target.value)} />
+  );
+}
+
+interface OwnProps extends Omit<InputProps, "value" | "onChange"> {
+  text: string;
+  onText: (text: string) => void;
+  quantity: Quantity;
 }
 
 interface PartProps {
@@ -123,6 +134,7 @@ interface PartProps {
 
 function PartFields({ name, part, onPut }: PartProps) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const putSet = (place: number, some: Partial<TypedSet>) =>
     onPut({ ...part, sets: part.sets.map((set, at) => (at === place ? { ...set, ...some } : set)) });
   return (
@@ -135,13 +147,13 @@ function PartFields({ name, part, onPut }: PartProps) {
           <div key={`${set.number} ${set.side}`} className={styles.setFields}>
             <span className="quiet">{set.number}</span>
             <span>{set.side && <SideMark side={set.side} />}</span>
-            <Input
-              aria-label={label(t("log.page.load"))}
+            <OwnInput
+              aria-label={label(t("log.page.load", { unit: mass.unit }))}
               status={isLoad(set.load, set.helped) ? "" : "error"}
-              suffix="kg"
-              inputMode="decimal"
-              value={set.load}
-              onChange={(event) => putSet(place, { load: event.target.value })}
+              suffix={mass.unit}
+              quantity={mass}
+              text={set.load}
+              onText={(load) => putSet(place, { load })}
             />
             <Input
               aria-label={label(set.seconds ? t("log.time") : t("log.reps"))}

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { useMay } from "../../../shared/api/may";
-import { day, dayName } from "../../../shared/format";
+import { day, dayName, useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import type { Done } from "../correct";
 import { type EntryView, type ExercisePart, setsText } from "../model";
@@ -85,6 +85,7 @@ function SessionTable({ clientId, session }: { clientId: string; session: Done }
 
 function ExerciseRow({ view, all }: { view: EntryView; all: EntryView[] }) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const names = useNames();
   const { data: atlas } = useAtlas();
   const part = view.entry.part as ExercisePart;
@@ -104,10 +105,10 @@ function ExerciseRow({ view, all }: { view: EntryView; all: EntryView[] }) {
         {sided
           ? (["left", "right"] as const).map((side) => (
               <span key={side} style={{ marginRight: 14 }}>
-                <SideMark side={side} /> {setsText(part.sets, side)}
+                <SideMark side={side} /> {setsText(mass, part.sets, side)}
               </span>
             ))
-          : setsText(part.sets)}
+          : setsText(mass, part.sets)}
       </td>
       <td>
         {part.pain && (

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { MovementPicture } from "../../../shared/figure";
-import { shortDay } from "../../../shared/format";
+import { shortDay, useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import {
   type EntryView,
@@ -228,6 +228,8 @@ interface TargetProps {
 /** What to do and how the station is set, the picture beside it before the first set; below, last time and why. */
 function TargetLine({ item, part, seconds, fresh, lighter, onSet }: TargetProps) {
   const { t } = useTranslation();
+  const quantities = useQuantities();
+  const { mass } = quantities;
   const { target, last } = item;
   const first = firstSide(item);
   const wanted = lighter ? target.counts.slice(0, item.lighter_sets) : target.counts;
@@ -236,9 +238,9 @@ function TargetLine({ item, part, seconds, fresh, lighter, onSet }: TargetProps)
   const loads = target.loads_kg ?? [];
   const load =
     loads.length > 0
-      ? loads.map(loadText).join(", ")
+      ? loads.map((kg) => loadText(mass, kg)).join(", ")
       : target.load_kg != null
-        ? loadText(target.load_kg)
+        ? loadText(mass, target.load_kg)
         : "";
   return (
     <>
@@ -253,7 +255,7 @@ function TargetLine({ item, part, seconds, fresh, lighter, onSet }: TargetProps)
             )}
           </div>
           <button type="button" className={styles.plain} onClick={onSet}>
-            {setUpText(item, part) || t("setUp.none")}
+            {setUpText(quantities, item, part) || t("setUp.none")}
           </button>
           {item.item.note && <p className={styles.coachSays}>{item.item.note}</p>}
         </div>
@@ -263,7 +265,7 @@ function TargetLine({ item, part, seconds, fresh, lighter, onSet }: TargetProps)
         {last && (
           <>
             <dt>{shortDay(last.on)}</dt>
-            <dd>{setsText(last.sets, first)}</dd>
+            <dd>{setsText(mass, last.sets, first)}</dd>
           </>
         )}
         {(last?.form ?? []).length > 0 && (

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { useQuantities } from "../../../shared/format";
 import { clockText, type LogPart, type PlannedPart, startPart, stepped } from "../model";
 import own from "./PartRows.module.css";
 import styles from "./Phone.module.css";
@@ -86,6 +87,7 @@ interface RowProps {
 /** One of them: its load and how much of it. */
 function PartRow({ part, step, onPut }: RowProps) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const name = t(`part.names.${part.kind}`);
   const timed = part.seconds != null;
   const count = part.seconds ?? part.reps ?? 1;
@@ -98,8 +100,8 @@ function PartRow({ part, step, onPut }: RowProps) {
       {loaded && (
         <Turn
           label={t("part.load", { name })}
-          shown={part.load_kg == null ? "–" : `${part.load_kg} kg`}
-          onTurn={(by) => onPut({ ...part, load_kg: stepped(part.load_kg ?? undefined, by * step) })}
+          shown={part.load_kg == null ? "–" : mass.full(part.load_kg)}
+          onTurn={(by) => onPut({ ...part, load_kg: stepped(mass, part.load_kg ?? undefined, by * step) })}
         />
       )}
       <Turn

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { dayName } from "../../../shared/format";
+import { dayName, useQuantities } from "../../../shared/format";
 import { useLatest } from "../latest";
 import {
   afterSet,
@@ -41,6 +41,7 @@ const SCALE = [1, 2, 3, 4, 5];
 /** A session, one exercise a screen: how it is today, the exercises, the end. */
 export function SessionRun({ week, session, log, onLeave }: Props) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const rest = useRest();
   useAwake();
   const place = { plan: week.plan?.id ?? "", week: session.week, day: session.day };
@@ -158,7 +159,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
           <ul className={styles.list}>
             {session.items.map((one, index) => (
               <li key={one.item.exercise}>
-                {one.item.name}: {setsText(parts[index]?.sets ?? []) || t("log.nothingDone")}
+                {one.item.name}: {setsText(mass, parts[index]?.sets ?? []) || t("log.nothingDone")}
               </li>
             ))}
           </ul>

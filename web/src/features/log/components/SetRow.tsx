@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import {
   beyond,
@@ -16,7 +17,7 @@ import {
   setAt,
   setText,
   startOf,
-  stepKg,
+  stepOf,
   stepped,
   type Typed,
 } from "../model";
@@ -45,6 +46,7 @@ const RESERVES = [0, 1, 2, 3, 4];
 /** A set: what was done, or the fields for what is about to be. */
 export function SetRow({ item, row, sets, seconds, swapped, open, onOpen, onDone, onRemove }: Props) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const done = setAt(sets, row);
   if (!open) {
     const target = item.target.counts[row.number - 1] ?? item.target.counts.at(-1);
@@ -52,7 +54,7 @@ export function SetRow({ item, row, sets, seconds, swapped, open, onOpen, onDone
       <button type="button" className={styles.set} data-state={done ? "done" : "open"} onClick={onOpen}>
         <span className="quiet">{row.number}</span>
         <span>{row.side && <SideMark side={row.side} />}</span>
-        <strong>{done ? setText(done) : ""}</strong>
+        <strong>{done ? setText(mass, done) : ""}</strong>
         <span className="quiet">
           {done
             ? done.reserve != null && t("log.left", { count: done.reserve })
@@ -80,6 +82,7 @@ type FieldsProps = Omit<Props, "open" | "onOpen"> & { done?: LogSet };
 
 function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: FieldsProps) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const from = done
     ? {
         load_kg: done.load_kg ?? undefined,
@@ -102,10 +105,13 @@ function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: F
     if (heldCount !== undefined) setTyped((now) => ({ ...now, count: Math.min(now.count, heldCount) }));
   }, [heldCount]);
   const [fits, setFits] = useState({ load: true, count: true });
-  const step = stepKg(item, typed.load_kg);
+  const step = stepOf(mass, item, typed.load_kg);
   const over = beyond(typed, seconds);
   const wrong = fits.load && fits.count ? undefined : t("log.noNumber");
-  const says = wrong ?? (over && t(`log.beyond.${over.what}`, { most: over.most }));
+  const says =
+    wrong ??
+    (over &&
+      t(`log.beyond.${over.what}`, { most: over.what === "load_kg" ? mass.full(over.most) : over.most }));
   const clock = clockOf(item);
   const helps = (typed.load_kg ?? 0) < 0;
   const size = typed.load_kg === undefined ? undefined : Math.abs(typed.load_kg);
@@ -121,17 +127,18 @@ function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: F
       <div className={styles.nowHead}>
         <strong>{t("log.set", { number: row.number })}</strong>
         {row.side && <SideMark side={row.side} label={t(`log.${row.side}Side`)} />}
-        {held && <span className="quiet">{t("log.noMore", { done: setText(held) })}</span>}
+        {held && <span className="quiet">{t("log.noMore", { done: setText(mass, held) })}</span>}
       </div>
       {clock && <SchemeClockView clock={clock} onCount={(count) => put({ count })} />}
       <div className={styles.steppers}>
         <Stepper
           label={helps ? t("log.help") : t("log.load")}
-          unit="kg"
+          unit={mass.unit}
+          quantity={mass}
           optional
           value={size}
           most={helps ? undefined : (held?.load_kg ?? undefined)}
-          onStep={(direction) => sized(stepped(size, direction * step))}
+          onStep={(direction) => sized(stepped(mass, size, direction * step))}
           onType={sized}
           onFits={(load) => setFits((now) => ({ ...now, load }))}
         />
@@ -172,7 +179,7 @@ function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: F
       />
       {far !== undefined && (
         <p role="alert" className={styles.wrong}>
-          {t("log.far", { load: loadText(typed.load_kg ?? 0), last: loadText(far) })}
+          {t("log.far", { load: loadText(mass, typed.load_kg ?? 0), last: loadText(mass, far) })}
         </p>
       )}
       {says && (

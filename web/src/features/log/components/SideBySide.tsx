@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import { moment } from "../../../shared/format";
+import { moment, useQuantities } from "../../../shared/format";
 import { type EntryView, setsText } from "../model";
 import styles from "./Phone.module.css";
 
@@ -15,12 +15,13 @@ export function SideBySide({
   onChoose: (version: EntryView) => void;
 }) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   return (
     <section className={styles.beside} aria-label={t("log.besideTitle", { of })}>
       <strong>{t("log.besideTitle", { of })}</strong>
       {versions.map((version) => {
         const { entry, written_by, written_at } = version;
-        const sets = entry.part.kind === "exercise" ? setsText(entry.part.sets) : t("log.wholeSession");
+        const sets = entry.part.kind === "exercise" ? setsText(mass, entry.part.sets) : t("log.wholeSession");
         return (
           <div key={entry.id}>
             <span>

@@ -1,11 +1,13 @@
 import { useEffect, useState } from "react";
-import { parseNumber } from "../../../shared/format";
+import { parseNumber, type Quantity, shortest } from "../../../shared/format";
 import styles from "./Phone.module.css";
 
 interface Props {
   label: string;
   unit: string;
   value: number | undefined;
+  /** In whose unit it is typed; `value` is metric. */
+  quantity?: Quantity;
   /** Nothing typed means none, as a load that is only the body. */
   optional?: boolean;
   /** Not above this. */
@@ -17,8 +19,18 @@ interface Props {
 }
 
 /** A number by thumb or by typing. */
-export function Stepper({ label, unit, value, optional = false, most, onStep, onType, onFits }: Props) {
-  const shown = value === undefined ? "" : String(value);
+export function Stepper({
+  label,
+  unit,
+  value,
+  quantity,
+  optional = false,
+  most,
+  onStep,
+  onType,
+  onFits,
+}: Props) {
+  const shown = value === undefined ? "" : (quantity?.typed(value) ?? shortest(value, 2));
   const [text, setText] = useState(shown);
   const [fits, setFits] = useState(true);
   useEffect(() => setText(shown), [shown]);
@@ -28,7 +40,7 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
   };
   const typed = (next: string) => {
     setText(next);
-    const number = parseNumber(next);
+    const number = quantity ? quantity.parse(next) : parseNumber(next);
     const none = optional && next.trim() === "";
     judge(none || (number !== undefined && number > 0));
     if (number !== undefined && number > 0) onType(most === undefined ? number : Math.min(number, most));
@@ -55,6 +67,7 @@ export function Stepper({ label, unit, value, optional = false, most, onStep, on
           inputMode="decimal"
           aria-label={unit ? `${label}, ${unit}` : label}
           value={text}
+          data-long={text.length > 4 || undefined}
           placeholder="–"
           onChange={(event) => typed(event.target.value)}
           onFocus={(event) => event.target.select()}

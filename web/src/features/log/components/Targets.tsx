@@ -1,7 +1,7 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { parseNumber } from "../../../shared/format";
+import { parseNumber, type Quantity, useQuantities } from "../../../shared/format";
 import { Dialog, ErrorNote } from "../../../shared/ui";
 import { useOverrule } from "../api";
 import type { Item, Week } from "../model";
@@ -10,6 +10,7 @@ import styles from "./Desk.module.css";
 /** What every exercise of this week is done with next time, why, and the coach's own word instead. */
 export function Targets({ clientId, week }: { clientId: string; week: Week }) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const [saying, setSaying] = useState<Item>();
   const overrule = useOverrule();
   const seen = new Set<string>();
@@ -29,7 +30,7 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
           {items.map((item) => (
             <tr key={item.item.exercise}>
               <th scope="row">{item.item.name}</th>
-              <td>{targetText(item)}</td>
+              <td>{targetText(mass, item)}</td>
               <td>
                 {item.target.step && <>{t("log.stepUp", { step: item.target.step })} </>}
                 {item.target.why} {item.target.swap} {item.target.stall}
@@ -70,11 +71,11 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
   );
 }
 
-export function targetText({ target, item }: Item): string {
+export function targetText(mass: Quantity, { target, item }: Item): string {
   const unit = item.seconds ? " s" : "";
   const same = new Set(target.counts).size === 1;
   const counts = same ? `${target.counts.length} × ${target.counts[0]}` : target.counts.join(", ");
-  return target.load_kg != null ? `${target.load_kg} kg · ${counts}${unit}` : `${counts}${unit}`;
+  return target.load_kg != null ? `${mass.full(target.load_kg)} · ${counts}${unit}` : `${counts}${unit}`;
 }
 
 interface SayingProps {
@@ -87,18 +88,19 @@ interface SayingProps {
 
 function Saying({ item, error, onClose, onSay }: SayingProps) {
   const { t } = useTranslation();
-  const [load, setLoad] = useState(item.target.load_kg != null ? String(item.target.load_kg) : "");
+  const { mass } = useQuantities();
+  const [load, setLoad] = useState(item.target.load_kg != null ? mass.typed(item.target.load_kg) : "");
   const [count, setCount] = useState(String(item.target.counts[0] ?? ""));
   const [note, setNote] = useState("");
   const whole = parseNumber(count);
-  const kg = load.trim() === "" ? undefined : parseNumber(load);
+  const kg = load.trim() === "" ? undefined : mass.parse(load);
   const ready =
     whole !== undefined && whole >= 1 && note.trim() !== "" && (load.trim() === "" || kg !== undefined);
   return (
     <Dialog open title={t("log.page.dialog", { name: item.item.name })} onClose={onClose}>
       <div className={styles.fields}>
         <label>
-          <span>{t("log.page.load")}</span>
+          <span>{t("log.page.load", { unit: mass.unit })}</span>
           <input className="typed" value={load} onChange={(event) => setLoad(event.target.value)} />
         </label>
         <label>

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { METRIC, OwnMeasures } from "../../../shared/format";
 import { NewVersion, Title } from "../../../shared/ui";
 import { keepPictures, useWaitingVersion } from "../offline";
 import type { Source } from "../source";
@@ -30,7 +31,9 @@ export function TrainingLog({
   const session = log.week?.sessions.find((one) => one.day === day);
   if (log.week && session)
     return (
-      <SessionRun key={day} week={log.week} session={session} log={log} onLeave={() => setDay(undefined)} />
+      <OwnMeasures value={log.week.measures ?? METRIC}>
+        <SessionRun key={day} week={log.week} session={session} log={log} onLeave={() => setDay(undefined)} />
+      </OwnMeasures>
     );
   return (
     <main className={styles.screen}>

@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
-import { today } from "../../../shared/format";
+import { METRIC, quantitiesIn, today } from "../../../shared/format";
 import { show } from "../../../test/render";
 import type { EntryView, Item, Week } from "../model";
 import { DoneSessions } from "./DoneSessions";
@@ -13,6 +13,7 @@ afterEach(() => {
   vi.restoreAllMocks();
 });
 
+const { mass: kg } = quantitiesIn(METRIC);
 const answer = (data: unknown) => ({ data, response: new Response() });
 const refusal = (detail: string) => ({
   error: { status: 422, title: "Invalid", detail },
@@ -31,7 +32,7 @@ test.each([
   ["nothing held", { counts: [12, 12] }, {}, "2 × 12"],
   ["time instead of repetitions", { counts: [30, 30] }, { seconds: [20, 40] }, "2 × 30 s"],
 ] as const)("a target says %s", (_, target, more, says) => {
-  expect(targetText(item("curl", target, more))).toBe(says);
+  expect(targetText(kg, item("curl", target, more))).toBe(says);
 });
 
 const week = {

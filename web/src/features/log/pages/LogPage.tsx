@@ -30,7 +30,7 @@ export function LogPage() {
         <div className={styles.head}>
           <h2>{t("log.page.next")}</h2>
           {now.plan ? (
-            <Link to={`/train/${clientId}`}>{t("log.page.phone")}</Link>
+            <a href={`/train/${clientId}`}>{t("log.page.phone")}</a>
           ) : (
             <Link to={`/clients/${clientId}/rounds/${roundId}/plan`}>{t("log.page.givePlan")}</Link>
           )}

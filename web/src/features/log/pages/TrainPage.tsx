@@ -1,16 +1,13 @@
 import { useEffect, useMemo } from "react";
 import { useTranslation } from "react-i18next";
-import { useNavigate, useParams } from "react-router";
-import { useSession } from "../../signin";
+import { useSession } from "../../signin/api";
 import { TrainingLog } from "../components/TrainingLog";
 import { goOffline } from "../offline";
 import { coachSource } from "../source";
 
 /** A client's session on the coach's phone. */
-export function TrainPage() {
+export function TrainPage({ clientId }: { clientId: string }) {
   const { t } = useTranslation();
-  const { clientId = "" } = useParams();
-  const navigate = useNavigate();
   const session = useSession();
   const writer = session.data?.name ?? "";
   const source = useMemo(() => coachSource(clientId, writer), [clientId, writer]);
@@ -19,7 +16,8 @@ export function TrainPage() {
     <TrainingLog
       source={source}
       title={t("log.page.title")}
-      onLeave={() => navigate(`/clients/${clientId}`)}
+      // The desk is another page: it comes fresh.
+      onLeave={() => window.location.assign(`/clients/${clientId}`)}
     />
   );
 }

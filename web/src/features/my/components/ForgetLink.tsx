@@ -1,7 +1,6 @@
-import { Button } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { forgetSources, queuedCount } from "../../log";
+import { forgetSources, queuedCount } from "../../log/phone";
 import { forgetToken } from "../token";
 
 interface Props {
@@ -21,14 +20,20 @@ export function ForgetLink({ source, onForgotten }: Props) {
     onForgotten();
   };
   if (unsent === undefined)
-    return <Button onClick={() => void queuedCount(own).then(setUnsent)}>{t("my.forget")}</Button>;
+    return (
+      <button type="button" className="bare" onClick={() => void queuedCount(own).then(setUnsent)}>
+        {t("my.forget")}
+      </button>
+    );
   return (
     <p>
       {unsent > 0 ? t("my.forgetUnsent", { count: unsent }) : t("my.forgetHint")}{" "}
-      <Button danger onClick={() => void forget()}>
+      <button type="button" className="bare" data-danger="" onClick={() => void forget()}>
         {t("my.forgetNow")}
-      </Button>{" "}
-      <Button onClick={() => setUnsent(undefined)}>{t("my.keep")}</Button>
+      </button>{" "}
+      <button type="button" className="bare" onClick={() => setUnsent(undefined)}>
+        {t("my.keep")}
+      </button>
     </p>
   );
 }

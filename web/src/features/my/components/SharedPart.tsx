@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { PlumbLine } from "../../../shared/charts";
-import { cm, day, signed } from "../../../shared/format";
+import { day, useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import { standingTone } from "../../../shared/ui/standing";
 import { myPhoto } from "../api";
@@ -11,6 +11,7 @@ import styles from "../pages/MyPage.module.css";
 /** What the coach shares; what is not shared is not here. */
 export function SharedPart({ token, shared }: { token: string; shared: Schemas["SharedView"] }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const { priorities, areas, standings, sides, girths, photos } = shared;
   const nothing = [priorities, areas, standings, sides, girths, photos].every((part) => part.length === 0);
   if (nothing) return <p>{t("my.nothingShared")}</p>;
@@ -51,10 +52,10 @@ export function SharedPart({ token, shared }: { token: string; shared: Schemas["
             {verdict === "within-error" && <span className="quiet"> {t("my.alike")}</span>}
           </span>
           <span>
-            <SideMark side="left" /> {cm(left_cm)}
+            <SideMark side="left" /> {length.text(left_cm)}
           </span>
           <span>
-            <SideMark side="right" /> {cm(right_cm)} cm
+            <SideMark side="right" /> {length.text(right_cm)} {length.unit}
           </span>
         </div>
       ))}
@@ -64,9 +65,11 @@ export function SharedPart({ token, shared }: { token: string; shared: Schemas["
           <span>
             {name} {side && <SideMark side={side} />}
           </span>
-          <span>{cm(value_cm)} cm</span>
+          <span>
+            {length.text(value_cm)} {length.unit}
+          </span>
           <span className={real ? undefined : "quiet"}>
-            {change_cm != null && (real ? signed(change_cm, cm) : t("my.noChange"))}
+            {change_cm != null && (real ? length.change(change_cm) : t("my.noChange"))}
           </span>
         </div>
       ))}

@@ -53,6 +53,20 @@ test("without a link the page says where one comes from", () => {
   expect(get).not.toHaveBeenCalled();
 });
 
+test("a link put in by hand opens the page and is kept for the next time", async () => {
+  const get = studio([ONE]);
+  show(<MyPage />);
+  const field = screen.getByLabelText("Or put the link in here, once");
+  const open = () => screen.getByRole<HTMLButtonElement>("button", { name: "Open" });
+  fireEvent.change(field, { target: { value: `https://studio.example/my#${ONE.slice(1)}` } });
+  expect(open().disabled).toBe(true);
+  expect(screen.getByRole("alert").textContent).toBe("That is not a whole link: copy all of it.");
+  fireEvent.change(field, { target: { value: ` https://studio.example/my#${ONE} ` } });
+  fireEvent.click(open());
+  await waitFor(() => expect(get).toHaveBeenCalled());
+  expect(localStorage.getItem("orthomer-link")).toBe(ONE);
+});
+
 test("a link opens week, pictures and what is shared", async () => {
   studio([ONE]);
   window.location.hash = ONE;

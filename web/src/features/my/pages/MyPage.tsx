@@ -1,20 +1,23 @@
-import { useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
-import { goOffline, linkSource, TrainingLog } from "../../log";
+import { METRIC, OwnMeasures } from "../../../shared/format";
+import { goOffline, linkSource, TrainingLog } from "../../log/phone";
 import { MyConversation, useMyTalk } from "../../notes";
 import { useMyPage } from "../api";
 import { ForgetLink } from "../components/ForgetLink";
+import { NoLink } from "../components/NoLink";
 import { Pictures } from "../components/Pictures";
-import { SharedPart } from "../components/SharedPart";
-import { linkToken } from "../token";
+import { keepToken, linkToken, startHere } from "../token";
 import styles from "./MyPage.module.css";
+
+// Its charts are not on the way to the week; the worker keeps them all the same.
+const SharedPart = lazy(async () => ({ default: (await import("../components/SharedPart")).SharedPart }));
 
 const TABS = ["week", "pictures", "shared", "coach"] as const;
 
 /** A client's own page: this week and its log, pictures to send, what the coach shares. */
 export function MyPage() {
-  const { t } = useTranslation();
   const [token, setToken] = useState(linkToken);
   useEffect(goOffline, []);
   useEffect(() => {
@@ -23,7 +26,14 @@ export function MyPage() {
     window.addEventListener("hashchange", opened);
     return () => window.removeEventListener("hashchange", opened);
   }, []);
-  if (!token) return <p className={styles.shut}>{t("my.noLink")}</p>;
+  useEffect(() => {
+    if (token) void startHere(token);
+  }, [token]);
+  const keep = (pasted: string) => {
+    keepToken(pasted);
+    setToken(pasted);
+  };
+  if (!token) return <NoLink onLink={keep} />;
   return <Own key={token} token={token} onForgotten={() => setToken(undefined)} />;
 }
 
@@ -45,7 +55,13 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
           {page.data && tab === "pictures" && (
             <Pictures token={token} wanted={page.data.photos} onSent={() => void page.refetch()} />
           )}
-          {page.data && tab === "shared" && <SharedPart token={token} shared={page.data.shared} />}
+          {page.data && tab === "shared" && (
+            <Suspense>
+              <OwnMeasures value={page.data.measures ?? METRIC}>
+                <SharedPart token={token} shared={page.data.shared} />
+              </OwnMeasures>
+            </Suspense>
+          )}
           {tab === "coach" && <MyConversation token={token} />}
           {tab === "shared" && <ForgetLink source={source.key} onForgotten={onForgotten} />}
         </main>

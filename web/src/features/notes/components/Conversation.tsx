@@ -1,4 +1,3 @@
-import { Button, Input } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { moment } from "../../../shared/format";
@@ -33,7 +32,9 @@ export function Conversation({ talk, own }: { talk: Talk; own: "client" | "coach
         ))}
       </ol>
       {talk.error ? <ErrorNote error={talk.error} /> : null}
-      <Input.TextArea
+      {/* Plain fields: the client's phone has no component library. */}
+      <textarea
+        className={styles.words}
         aria-label={t(own === "client" ? "notes.toCoach" : "notes.toClient")}
         placeholder={t(own === "client" ? "notes.toCoach" : "notes.toClient")}
         rows={2}
@@ -41,14 +42,15 @@ export function Conversation({ talk, own }: { talk: Talk; own: "client" | "coach
         value={words}
         onChange={(event) => setWords(event.target.value)}
       />
-      <Button
-        type="primary"
-        style={{ marginTop: 10 }}
+      <button
+        type="button"
+        className="bare"
+        data-main=""
         disabled={words.trim() === ""}
         onClick={() => talk.write(words.trim(), () => setWords(""))}
       >
         {t("notes.send")}
-      </Button>
+      </button>
     </div>
   );
 }

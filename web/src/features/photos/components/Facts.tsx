@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
-import { cm, percent, shortDay, signed } from "../../../shared/format";
+import { percent, shortDay, useQuantities } from "../../../shared/format";
 import { Dialog } from "../../../shared/ui";
 import type { Photo } from "../model";
 import styles from "./Facts.module.css";
@@ -24,6 +24,7 @@ interface Props {
 export function Facts(props: Props) {
   const { photo, poses, outlineSePct, widths, residualCm, thenDate, onSave, onRemove } = props;
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const [removing, setRemoving] = useState(false);
   const measured = photo.measured;
   const passed = measured?.quality.filter((check) => check.ok) ?? [];
@@ -70,7 +71,10 @@ export function Facts(props: Props) {
         />
         {typeof photo.perspective_pct === "number" && (
           <span className="quiet">
-            {t("photos.perspective", { percent: percent(photo.perspective_pct) })}
+            {t("photos.perspective", {
+              percent: percent(photo.perspective_pct),
+              near: `${length.typed(10)} ${length.unit}`,
+            })}
           </span>
         )}
         <button type="button" className={styles.remove} onClick={() => setRemoving(true)}>
@@ -81,14 +85,14 @@ export function Facts(props: Props) {
         <div className={styles.numbers}>
           {measured.widths.length > 0 && (
             <table>
-              <caption>{t("photos.widths")}</caption>
+              <caption>{t("photos.widths", { unit: length.unit })}</caption>
               <tbody>
                 {measured.widths.map((width) => {
                   const change = widths?.find((one) => one.level === width.level);
                   return (
                     <tr key={width.level}>
                       <th scope="row">{t(`photos.level.${width.level}`, { defaultValue: width.level })}</th>
-                      <td>{cm(width.cm)}</td>
+                      <td>{length.text(width.cm)}</td>
                       <td className="quiet">
                         {change && thenDate && <Change change={change} date={thenDate} />}
                       </td>
@@ -112,7 +116,7 @@ export function Facts(props: Props) {
                 {measured.limbs.map(({ segment, left_width_cm, right_width_cm }) => (
                   <tr key={segment}>
                     <th scope="row">{t(`photos.segment.${segment}`, { defaultValue: segment })}</th>
-                    <td style={{ color: "var(--left)" }}>{cm(left_width_cm)}</td>
+                    <td style={{ color: "var(--left)" }}>{length.text(left_width_cm)}</td>
                     <td>
                       <LeanBar
                         percent={(200 * (left_width_cm - right_width_cm)) / (left_width_cm + right_width_cm)}
@@ -121,7 +125,7 @@ export function Facts(props: Props) {
                         height={16}
                       />
                     </td>
-                    <td style={{ color: "var(--right)" }}>{cm(right_width_cm)}</td>
+                    <td style={{ color: "var(--right)" }}>{length.text(right_width_cm)}</td>
                   </tr>
                 ))}
               </tbody>
@@ -133,7 +137,9 @@ export function Facts(props: Props) {
               {passed.map((check) => (
                 <li key={check.check}>{check.says}</li>
               ))}
-              {residualCm !== undefined && <li>{t("photos.residual", { cm: cm(residualCm) })}</li>}
+              {residualCm !== undefined && (
+                <li>{t("photos.residual", { length: `${length.text(residualCm)} ${length.unit}` })}</li>
+              )}
             </ul>
           </details>
         </div>
@@ -160,14 +166,15 @@ export function Facts(props: Props) {
 
 function Change({ change, date }: { change: Schemas["WidthChange"]; date: string }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const says = t("photos.changed", {
-    change: signed(change.now_cm - change.then_cm, cm),
+    change: length.change(change.now_cm - change.then_cm),
     date: shortDay(date),
   });
-  const noise = t(change.real ? "photos.realChange" : "photos.noise", { cm: cm(change.mdc_cm) });
+  const noise = t(change.real ? "photos.realChange" : "photos.noise", { length: length.text(change.mdc_cm) });
   return (
     <span title={noise} style={change.real ? { color: "var(--ink)", fontWeight: 700 } : undefined}>
-      {says} <span className="quiet">±{cm(change.mdc_cm)}</span>
+      {says} <span className="quiet">±{length.text(change.mdc_cm)}</span>
     </span>
   );
 }

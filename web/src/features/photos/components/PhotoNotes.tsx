@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { useQuantities } from "../../../shared/format";
 import type { Photo } from "../model";
 import styles from "./Table.module.css";
 
@@ -16,6 +17,7 @@ interface Props {
 /** What is doubtful about a picture, on the picture; and the one question only a person can answer. */
 export function PhotoNotes({ photo, warnings = [], asks, others, onMirrored }: Props) {
   const { t } = useTranslation();
+  const { said } = useQuantities();
   const failed = photo.measured?.quality.filter((check) => !check.ok).map((check) => check.says) ?? [];
   const why = photo.failure ?? photo.measured?.why_not;
   const doubts = [...(why ? [why] : []), ...failed, ...warnings];
@@ -29,7 +31,7 @@ export function PhotoNotes({ photo, warnings = [], asks, others, onMirrored }: P
       {doubts.length > 0 && (
         <ul className={styles.doubts}>
           {doubts.map((says) => (
-            <li key={says}>{says}</li>
+            <li key={says}>{said(says)}</li>
           ))}
         </ul>
       )}

@@ -3,17 +3,18 @@ import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { PLAIN, type Quantity, useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import {
   BOUNDS,
   parseRange,
   parseTempo,
   parseWhole,
-  parseWithin,
   rangeText,
   shared,
   tempoText,
   type Written,
+  within,
   wrote,
   wroteSetUp,
 } from "../dose";
@@ -37,6 +38,7 @@ interface Props {
 /** What a coach writes on a card, or on several at once: what is not touched is as the exercise, the scheme and the school have it. */
 export function CardPanel({ clientId, week, plan, atlas, spots, onChange, onClose }: Props) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const names = useNames();
   const id = useId();
   const found = spots.flatMap((spot) => {
@@ -93,11 +95,14 @@ export function CardPanel({ clientId, week, plan, atlas, spots, onChange, onClos
         />
         <Field
           label={t("card.load")}
-          unit="kg"
-          written={text(shared(cards, ({ load_kg }) => load_kg))}
+          unit={mass.unit}
+          written={inUnit(
+            mass,
+            shared(cards, ({ load_kg }) => load_kg),
+          )}
           usual={t("card.findLoad")}
           example="12.5"
-          parse={(typed) => parseWithin(typed, BOUNDS.load_kg)}
+          parse={(typed) => within(mass.parseSigned(typed), BOUNDS.load_kg)}
           onWrite={(load_kg) => write({ load_kg }, "load")}
         />
         {found.every(({ item }) => item && item.sides !== "both") && (
@@ -166,6 +171,8 @@ export function CardPanel({ clientId, week, plan, atlas, spots, onChange, onClos
 
 type Found = { card: Card; item?: Item };
 
+const inUnit = (quantity: Quantity, value: number | undefined): string =>
+  value === undefined ? "" : quantity.typed(value);
 const text = (value: number | undefined): string => (value === undefined ? "" : String(value));
 
 /** What holds without anything written: for several cards only where it is the same. */
@@ -226,6 +233,7 @@ interface SetUpProps {
 /** The numbers by which the station is set, the client's own as default. */
 function SetUpFields({ fields, card, item, onWrite }: SetUpProps) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const [all, setAll] = useState(false);
   const shown = all ? fields : fields.slice(0, 2);
   if (fields.length === 0) return null;
@@ -236,11 +244,13 @@ function SetUpFields({ fields, card, item, onWrite }: SetUpProps) {
         <Field
           key={name}
           label={hint ? `${says}, ${hint}` : says}
-          unit={unit}
-          written={text(card.written?.set_up?.[name])}
-          usual={text(item?.set_up?.[name])}
-          example={String(range[1])}
-          parse={(typed) => parseWithin(typed, [range[0] ?? 0, range[1] ?? 0])}
+          unit={unit === "cm" ? length.unit : unit}
+          written={inUnit(unit === "cm" ? length : PLAIN, card.written?.set_up?.[name])}
+          usual={inUnit(unit === "cm" ? length : PLAIN, item?.set_up?.[name])}
+          example={inUnit(unit === "cm" ? length : PLAIN, range[1])}
+          parse={(typed) =>
+            within((unit === "cm" ? length : PLAIN).parseSigned(typed), [range[0] ?? 0, range[1] ?? 0])
+          }
           onWrite={(value) => onWrite(name, value)}
         />
       ))}

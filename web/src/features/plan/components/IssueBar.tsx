@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { DateInput, Dialog, ErrorNote } from "../../../shared/ui";
 import { useIssue, useIssued } from "../api";
 import { nextMonday, type Plan, thisMonday, type Week } from "../model";
 import { Compare } from "./Compare";
@@ -117,13 +117,7 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
           ))}
           <label>
             {t("plan.fromDate")}{" "}
-            <input
-              type="date"
-              className="typed"
-              aria-label={t("plan.startsOn")}
-              value={startsOn}
-              onChange={(event) => setStartsOn(event.target.value)}
-            />
+            <DateInput aria-label={t("plan.startsOn")} value={startsOn} onChange={setStartsOn} />
           </label>
         </fieldset>
         <p>

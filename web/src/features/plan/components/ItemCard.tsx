@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { useParams } from "react-router";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { MovementPicture } from "../../../shared/figure";
+import { useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import { useReported } from "../api";
 import { marks } from "../dose";
@@ -94,7 +95,12 @@ export function ItemCard({
             </span>
           )}
         </span>
-        {card.scheme && <span className={styles.scheme}>{schemeName(atlas, card.scheme)}</span>}
+        {card.scheme && (
+          // What the school has for everybody stands paler than what was chosen here.
+          <span className={styles.scheme} data-usual={item?.scheme === card.scheme && !item.scheme_chosen}>
+            {schemeName(atlas, card.scheme)}
+          </span>
+        )}
         <Marks card={card} />
         {item?.note && <span className={styles.note}>{item.note}</span>}
       </button>
@@ -246,9 +252,14 @@ function Reasons({ item, atlas, actions }: { item: Item; atlas: Atlas; actions?:
 /** What the coach wrote beside sets and repetitions. */
 function Marks({ card }: { card: Card }) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const { load_kg, tempo, rest_s } = marks(card);
   const shown = [
-    load_kg === undefined ? "" : load_kg < 0 ? t("card.helped", { kg: -load_kg }) : `${load_kg} kg`,
+    load_kg === undefined
+      ? ""
+      : load_kg < 0
+        ? t("card.helped", { load: mass.full(-load_kg) })
+        : mass.full(load_kg),
     tempo === undefined ? "" : t("card.atTempo", { tempo }),
     rest_s === undefined ? "" : t("plan.rest", { seconds: rest_s }),
   ].filter(Boolean);

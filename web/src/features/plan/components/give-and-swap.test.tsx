@@ -1,7 +1,9 @@
 import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { fetchClient, type Schemas } from "../../../shared/api/client";
+import { day } from "../../../shared/format";
 import { show } from "../../../test/render";
+import { typeDay } from "../../../test/typeDay";
 import { nextMonday, type Plan, thisMonday, type Week } from "../model";
 import { Compare } from "./Compare";
 import { IssueBar } from "./IssueBar";
@@ -49,11 +51,11 @@ test("a week that the client has is given again, and the first week is this one,
   fireEvent.click(screen.getByRole("button", { name: "Give it again…" }));
   const dialog = within(screen.getByRole("dialog"));
   fireEvent.click(dialog.getByRole("radio", { name: "this week" }));
-  const date = dialog.getByLabelText<HTMLInputElement>("First week from", { selector: "input[type=date]" });
-  expect(date.value).toBe(thisMonday(new Date()));
+  const date = dialog.getByLabelText<HTMLInputElement>("First week from");
+  expect(date.value).toBe(day(thisMonday(new Date())));
   fireEvent.click(dialog.getByRole("radio", { name: "next week" }));
-  expect(date.value).toBe(nextMonday(new Date()));
-  fireEvent.change(date, { target: { value: "2031-05-05" } });
+  expect(date.value).toBe(day(nextMonday(new Date())));
+  typeDay(date, "2031-05-05");
   expect(dialog.queryByRole("radio", { checked: true })).toBeNull();
   fireEvent.click(dialog.getByRole("button", { name: "Give it" }));
   await waitFor(() => expect(post).toHaveBeenCalledOnce());
@@ -105,7 +107,7 @@ test("a plan is given from a day, as the next version, at the revision that is k
   const dialog = within(await screen.findByRole("dialog", { name: "Give the plan to Ada" }));
   expect(dialog.getByText("Monday takes 75 of 60 minutes."), "what it breaks is said once more").toBeTruthy();
   expect(dialog.getByText(/^It becomes version 3, for 5 weeks/)).toBeTruthy();
-  fireEvent.change(dialog.getByLabelText(/First week from/), { target: { value: "2026-03-16" } });
+  typeDay(dialog.getByLabelText(/First week from/), "2026-03-16");
   fireEvent.click(dialog.getByRole("button", { name: "Give it" }));
   await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
   expect(post.mock.calls[0]?.[1]).toEqual({

@@ -4,9 +4,9 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { MovementPicture } from "../../../shared/figure";
-import { day, dayName } from "../../../shared/format";
+import { day, dayName, OwnMeasures, type Quantities, useQuantities } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
-import { useIssued, usePlan, useReported } from "../api";
+import { useClientMeasures, useIssued, usePlan, useReported } from "../api";
 import { saysOf, workOf } from "../components/ItemCard";
 import { groupMark } from "../groups";
 import { firstSide } from "../model";
@@ -22,65 +22,68 @@ export function PrintPage() {
   const issued = useIssued(given);
   const atlas = useAtlas();
   const reported = useReported(clientId);
-  const error = plan.error ?? issued.error ?? atlas.error;
+  const measures = useClientMeasures(clientId);
+  const error = measures.error ?? plan.error ?? issued.error ?? atlas.error;
   if (error) return <ErrorNote error={error} onRetry={() => plan.refetch()} />;
-  if (!plan.data || !atlas.data || (given && !issued.data)) return null;
+  if (!measures.data || !plan.data || !atlas.data || (given && !issued.data)) return null;
   const { client_name, draft_because } = plan.data;
   const week = issued.data?.plan ?? plan.data.plan;
   const head = issued.data
     ? t("print.given", { name: client_name, version: issued.data.version, date: day(issued.data.starts_on) })
     : t("print.forClient", { name: client_name, date: day(plan.data.date) });
   return (
-    <main className={styles.paper}>
-      <div className={styles.tools}>
-        <Link to={`/clients/${clientId}/rounds/${roundId}/plan`}>{t("print.back")}</Link>
-        <Button type="primary" onClick={() => window.print()}>
-          {t("print.button")}
-        </Button>
-      </div>
-      {draft_because && (
-        <p role="alert" className={styles.draft}>
-          {t("plan.draft")} {draft_because}.
-        </p>
-      )}
-      {(draft_because ? [] : week.sessions.filter(({ items }) => items.length > 0)).map((session) => (
-        <article key={session.day} className={styles.sheet}>
-          <header>
-            <h1>
-              {dayName(session.day)}
-              {session.home && ` · ${t("plan.atHome")}`}
-            </h1>
-            <span>{head}</span>
-            <span>{t("plan.minutes", { minutes: Math.round(session.minutes) })}</span>
-          </header>
-          <Moves title={t("warmUp.before")} moves={session.warm_up?.moves ?? []} />
-          <table>
-            <thead>
-              <tr>
-                <th colSpan={2}>{t("print.exercise")}</th>
-                <th>{t("print.sets")}</th>
-                <th>{t("print.side")}</th>
-                <th>{t("print.rest")}</th>
-                <th className={styles.done}>{t("print.done")}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {session.items.map((item, place) => (
-                <ItemRow
-                  key={item.exercise}
-                  item={item}
-                  mark={groupMark(session.items, place) ?? String(item.order)}
-                  atlas={atlas.data}
-                  reported={reported(item.exercise)}
-                />
-              ))}
-            </tbody>
-          </table>
-          <Moves title={t("warmUp.after")} moves={session.warm_up?.restoring ?? []} />
-          <footer>{t("print.stop")}</footer>
-        </article>
-      ))}
-    </main>
+    <OwnMeasures value={measures.data}>
+      <main className={styles.paper}>
+        <div className={styles.tools}>
+          <Link to={`/clients/${clientId}/rounds/${roundId}/plan`}>{t("print.back")}</Link>
+          <Button type="primary" onClick={() => window.print()}>
+            {t("print.button")}
+          </Button>
+        </div>
+        {draft_because && (
+          <p role="alert" className={styles.draft}>
+            {t("plan.draft")} {draft_because}.
+          </p>
+        )}
+        {(draft_because ? [] : week.sessions.filter(({ items }) => items.length > 0)).map((session) => (
+          <article key={session.day} className={styles.sheet}>
+            <header>
+              <h1>
+                {dayName(session.day)}
+                {session.home && ` · ${t("plan.atHome")}`}
+              </h1>
+              <span>{head}</span>
+              <span>{t("plan.minutes", { minutes: Math.round(session.minutes) })}</span>
+            </header>
+            <Moves title={t("warmUp.before")} moves={session.warm_up?.moves ?? []} />
+            <table>
+              <thead>
+                <tr>
+                  <th colSpan={2}>{t("print.exercise")}</th>
+                  <th>{t("print.sets")}</th>
+                  <th>{t("print.side")}</th>
+                  <th>{t("print.rest")}</th>
+                  <th className={styles.done}>{t("print.done")}</th>
+                </tr>
+              </thead>
+              <tbody>
+                {session.items.map((item, place) => (
+                  <ItemRow
+                    key={item.exercise}
+                    item={item}
+                    mark={groupMark(session.items, place) ?? String(item.order)}
+                    atlas={atlas.data}
+                    reported={reported(item.exercise)}
+                  />
+                ))}
+              </tbody>
+            </table>
+            <Moves title={t("warmUp.after")} moves={session.warm_up?.restoring ?? []} />
+            <footer>{t("print.stop")}</footer>
+          </article>
+        ))}
+      </main>
+    </OwnMeasures>
   );
 }
 
@@ -108,6 +111,8 @@ interface RowProps {
 
 function ItemRow({ item, mark, atlas, reported }: RowProps) {
   const { t } = useTranslation();
+  const quantities = useQuantities();
+  const { mass } = quantities;
   const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const side = firstSide(item);
   const fault = exercise?.faults[0]?.fault;
@@ -126,7 +131,7 @@ function ItemRow({ item, mark, atlas, reported }: RowProps) {
             <strong>{t("plan.lastTime", { reported: reported.join(", ") })}</strong>
           </div>
         )}
-        {setUpOf(item, atlas) && <div>{setUpOf(item, atlas)}</div>}
+        {setUpOf(quantities, item, atlas) && <div>{setUpOf(quantities, item, atlas)}</div>}
         {item.note && (
           <div>
             <strong>{item.note}</strong>
@@ -157,7 +162,7 @@ function ItemRow({ item, mark, atlas, reported }: RowProps) {
       <td className={styles.tight}>
         {workOf(item, t)}
         <div>{t("plan.reserve", { count: item.reserve })}</div>
-        {item.load_kg != null && <div>{item.load_kg} kg</div>}
+        {item.load_kg != null && <div>{mass.full(item.load_kg)}</div>}
         {item.tempo && <div>{t("card.atTempo", { tempo: item.tempo.join("-") })}</div>}
       </td>
       <td>
@@ -178,11 +183,12 @@ function ItemRow({ item, mark, atlas, reported }: RowProps) {
 }
 
 /** The variant and the numbers of the set-up, in a line. */
-function setUpOf(item: Schemas["ItemEntry"], atlas: Atlas): string {
+function setUpOf({ length }: Quantities, item: Schemas["ItemEntry"], atlas: Atlas): string {
   const exercise = atlas.exercises.find(({ id }) => id === item.exercise);
   const variant = exercise?.variants.find(({ id }) => id === item.variant)?.name;
   const numbers = Object.entries(item.set_up ?? {}).map(([name, value]) => {
     const field = atlas.set_up_fields.find((one) => one.name === name);
+    if (field?.unit === "cm") return `${field.says} ${length.full(value)}`;
     return `${field?.says ?? name} ${value}${field?.unit === "°" ? "°" : ` ${field?.unit ?? ""}`}`;
   });
   return [variant, ...numbers].filter(Boolean).join(" · ");

@@ -1,7 +1,9 @@
 import { Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf, schoolsByAbout } from "../../../shared/api/atlas";
+import { shownText, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument, useUndoKeys } from "../../../shared/save";
+import { TypedInput } from "../../../shared/ui";
 import { useSendPractice } from "../api";
 import {
   differing,
@@ -22,7 +24,7 @@ interface Props {
   refetch: () => Promise<PracticeView | undefined>;
 }
 
-const ABOUT = ["verdict", "sides", "weight", "error", "week", "keeping"] as const;
+const ABOUT = ["verdict", "sides", "weight", "error", "week", "plates", "keeping"] as const;
 
 /** What a setting is called: a number by its sentence, a school by its question. */
 function settingName(atlas: Atlas, practice: PracticeView, field: string): string {
@@ -33,13 +35,20 @@ function settingName(atlas: Atlas, practice: PracticeView, field: string): strin
 /** What the practice sets for all its clients, each number beside the one that ships; saved on the way. */
 export function SettingsForm({ atlas, practice, refetch }: Props) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const send = useSendPractice();
   const document = useDocument<PracticeView, Typing>(practice, {
     key: "practice",
     revisionOf: ({ revision }) => revision,
     valueOf: typingOf,
     differing: (mine, theirs) => differing(practice, mine, theirs),
-    fields: { named: ([, field = ""]) => settingName(atlas, practice, field) },
+    fields: {
+      named: ([, field = ""]) => settingName(atlas, practice, field),
+      shown: ([, field = ""], value) => {
+        const unit = practice.numbers.find(({ setting }) => numberField(setting.id) === field)?.setting.unit;
+        return unit === "kg" ? `${shownText(value, mass)} ${mass.unit}` : value;
+      },
+    },
     refetch,
     send: (known, typing) => send(known.revision, settingsOf(known, typing).settings),
     complete: (saved, sent) => settingsOf(saved, sent).unreadable.length === 0,
@@ -119,6 +128,7 @@ interface PartProps extends Omit<Props, "refetch"> {
 
 function Numbers({ practice, typing, problems, unreadable, type, flush }: PartProps) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   return (
     <div className={styles.numbers}>
       {ABOUT.map((about) => (
@@ -128,24 +138,23 @@ function Numbers({ practice, typing, problems, unreadable, type, flush }: PartPr
             .filter(({ setting }) => setting.about === about)
             .map(({ setting, shipped }) => {
               const field = numberField(setting.id);
+              const own = (value: number) => (setting.unit === "kg" ? mass.typed(value) : String(value));
               const text = typing.texts[field] ?? "";
               const says = unreadable.includes(field) ? t("tape.notNumber", { text }) : problems[field];
               return (
                 <label key={setting.id} className={styles.number} data-changed={text.trim() !== ""}>
                   <span>{setting.name}</span>
-                  <input
-                    className="typed"
-                    inputMode="decimal"
-                    autoComplete="off"
-                    placeholder={String(shipped)}
+                  <TypedInput
+                    placeholder={own(shipped)}
                     aria-invalid={says !== undefined}
-                    value={text}
-                    onChange={({ target }) => type(field, target.value)}
+                    quantity={setting.unit === "kg" ? mass : undefined}
+                    text={text}
+                    onText={(text) => type(field, text)}
                     onBlur={flush}
                   />
                   <span className="quiet">
-                    {setting.unit}
-                    {text.trim() && ` · ${t("practice.shipped", { value: shipped })}`}
+                    {setting.unit === "kg" ? mass.unit : setting.unit}
+                    {text.trim() && ` · ${t("practice.shipped", { value: own(shipped) })}`}
                   </span>
                   {says && (
                     <span role="alert" className={styles.wrong}>

@@ -7,6 +7,7 @@ import { Accuracy } from "../components/Accuracy";
 import { DataSection } from "../components/DataSection";
 import { Deeds } from "../components/Deeds";
 import { Measurers } from "../components/Measurers";
+import { OwnUnits } from "../components/OwnUnits";
 import { People } from "../components/People";
 import { SettingsForm } from "../components/SettingsForm";
 import styles from "./PracticePage.module.css";
@@ -29,6 +30,7 @@ export function PracticePage() {
       <h1>{t("practice.title")}</h1>
       <div className={styles.columns}>
         <div>
+          <OwnUnits />
           <Measurers measurers={measurers.data} />
           <Accuracy accuracy={accuracy.data} />
           <People people={people.data} acts={practice.data.acts} mayChange={practice.data.may_change} />

@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { PlumbLine } from "../../../shared/charts";
-import { cm, percent, sets, signed } from "../../../shared/format";
+import { percent, sets, signed, useQuantities } from "../../../shared/format";
 import { SideMark } from "../../../shared/ui";
 import { standingTone } from "../../../shared/ui/standing";
 import type { Decision, RegionReview } from "../model";
@@ -70,6 +70,7 @@ function Stood({ review }: { review: RegionReview }) {
 
 function Moves({ review }: { review: RegionReview }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const names = useNames();
   return (
     <table>
@@ -81,8 +82,8 @@ function Moves({ review }: { review: RegionReview }) {
               {names.site(girth.site)} {girth.side && <SideMark side={girth.side} />}
             </th>
             <td>
-              {cm(girth.before_cm)}
-              {girth.now_cm != null ? ` → ${cm(girth.now_cm)}` : ""} cm
+              {length.text(girth.before_cm)}
+              {girth.now_cm != null ? ` → ${length.text(girth.now_cm)}` : ""} {length.unit}
             </td>
             <td>
               {girth.change_cm != null && (
@@ -92,16 +93,18 @@ function Moves({ review }: { review: RegionReview }) {
             <td className={girth.real ? undefined : "quiet"}>
               {girth.change_cm != null
                 ? t(girth.real ? "review.real" : "review.noise", {
-                    change: signed(girth.change_cm, cm),
-                    mdc: cm(girth.mdc95_cm),
+                    change: length.change(girth.change_cm),
+                    mdc: length.text(girth.mdc95_cm),
+                    unit: length.unit,
                   })
                 : t("review.notTaped")}
               {girth.slope && (
                 <span className={girth.slope.real ? styles.slope : `quiet ${styles.slope}`}>
                   {t(girth.slope.real ? "review.slope" : "review.slopeNoise", {
                     count: girth.slope.rounds,
-                    change: signed(WEEKS_TOLD * girth.slope.a_week_cm, cm),
-                    error: cm(WEEKS_TOLD * TWO_SIDED_95 * girth.slope.se_cm),
+                    change: length.change(WEEKS_TOLD * girth.slope.a_week_cm),
+                    error: length.text(WEEKS_TOLD * TWO_SIDED_95 * girth.slope.se_cm),
+                    unit: length.unit,
                   })}
                 </span>
               )}

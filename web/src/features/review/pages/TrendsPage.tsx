@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import { useParams } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
-import { cm, day, kg, percent, sd, signed } from "../../../shared/format";
+import { day, percent, type Quantities, sd, signed, useQuantities } from "../../../shared/format";
 import { ErrorNote, SideMark } from "../../../shared/ui";
 import { useTrends } from "../api";
 import { TrendLine } from "../components/TrendLine";
@@ -20,11 +20,12 @@ export function TrendsPage() {
   const { t } = useTranslation();
   const { clientId = "" } = useParams();
   const trends = useTrends(clientId);
+  const quantities = useQuantities();
   const [part, setPart] = useState<(typeof PARTS)[number]>("sites");
   const [table, setTable] = useState(false);
   if (trends.error) return <ErrorNote error={trends.error} onRetry={() => trends.refetch()} />;
   if (!trends.data) return null;
-  const lines = linesOf(trends.data, part);
+  const lines = linesOf(quantities, trends.data, part);
   return (
     <section aria-label={t("trends.title")}>
       <div className={styles.head}>
@@ -75,15 +76,19 @@ interface Line {
   format: (value: number) => string;
 }
 
-function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): Line[] {
+function linesOf(
+  { length, mass }: Quantities,
+  trends: Schemas["TrendsView"],
+  part: (typeof PARTS)[number],
+): Line[] {
   if (part === "sites") {
     const weight: Line = {
       key: "weight",
       kind: "weight",
       id: "weight",
-      unit: "kg",
+      unit: mass.unit,
       marks: marksOf(trends.weights),
-      format: kg,
+      format: mass.text,
     };
     const sites = trends.sites.map(
       ({ site, side, marks, moved }): Line => ({
@@ -91,10 +96,10 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
         kind: "site",
         id: site,
         side: side ?? undefined,
-        unit: "cm",
+        unit: length.unit,
         marks: marksOf(marks),
         moved: moved ?? undefined,
-        format: cm,
+        format: length.text,
       }),
     );
     return trends.weights.on.length > 0 ? [weight, ...sites] : sites;
@@ -106,9 +111,9 @@ function linesOf(trends: Schemas["TrendsView"], part: (typeof PARTS)[number]): L
       id: exercise,
       name,
       side: side ?? undefined,
-      unit,
+      unit: unit === "kg" ? mass.unit : unit,
       marks: marksOf(marks),
-      format: (value) => (unit === "kg" ? kg(value) : String(Math.round(value))),
+      format: unit === "kg" ? mass.text : (value) => String(Math.round(value)),
     }));
   // What stands furthest from level comes first.
   const far = ({ bulk }: Schemas["RegionTrend"]) => Math.abs(bulk.values.at(-1) ?? 0);

@@ -2,8 +2,8 @@ import { Button, Form, Input } from "antd";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { problemOf } from "../../../shared/api/client";
-import { today } from "../../../shared/format";
-import { Dialog, NumberInput } from "../../../shared/ui";
+import { today, useQuantities } from "../../../shared/format";
+import { DateInput, Dialog, NumberInput } from "../../../shared/ui";
 import { useOpenRound } from "../api";
 
 interface Props {
@@ -22,6 +22,7 @@ interface Fields {
 /** Opens the next round of a client and goes to its tape. */
 export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   const navigate = useNavigate();
   const [form] = Form.useForm<Fields>();
   const opening = useOpenRound();
@@ -52,7 +53,7 @@ export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
         onFinish={submit}
       >
         <Form.Item name="date" label={t("round.date")} rules={[{ required: true }]} {...field("/date")}>
-          <Input type="date" max={today()} />
+          <DateInput max={today()} />
         </Form.Item>
         <Form.Item
           name="measured_by"
@@ -62,8 +63,8 @@ export function NewRoundDialog({ clientId, open, holder, onClose }: Props) {
         >
           <Input />
         </Form.Item>
-        <Form.Item name="weight_kg" label={t("round.weight")} {...field("/weight_kg")}>
-          <NumberInput min={1} step={0.1} />
+        <Form.Item name="weight_kg" label={t("round.weight", { unit: mass.unit })} {...field("/weight_kg")}>
+          <NumberInput min={1} step={0.1} quantity={mass} />
         </Form.Item>
         {problem && !problem.errors?.length && <p style={{ color: "var(--danger)" }}>{problem.detail}</p>}
         <Button type="primary" htmlType="submit" loading={opening.isPending}>

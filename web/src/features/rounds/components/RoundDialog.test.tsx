@@ -2,6 +2,7 @@ import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 import { fetchClient } from "../../../shared/api/client";
 import { show } from "../../../test/render";
+import { typeDay } from "../../../test/typeDay";
 import { RoundDialog } from "./RoundDialog";
 
 afterEach(() => {
@@ -30,7 +31,7 @@ test("another day is saved, the same one is not", async () => {
   const put = vi.spyOn(fetchClient, "PUT").mockImplementation(answer());
   const closed = dialog();
   expect(button("Save the day").disabled).toBe(true);
-  fireEvent.change(screen.getByLabelText("Day"), { target: { value: "2026-02-20" } });
+  typeDay(screen.getByLabelText("Day"), "2026-02-20");
   fireEvent.click(button("Save the day"));
   await waitFor(() => expect(closed).toHaveBeenCalled());
   expect(put.mock.calls[0]?.[1]).toMatchObject({ body: { date: "2026-02-20" } });

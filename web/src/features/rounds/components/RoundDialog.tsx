@@ -1,9 +1,9 @@
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { today } from "../../../shared/format";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { DateInput, Dialog, ErrorNote } from "../../../shared/ui";
 import { useDeleteRound, useRedateRound } from "../api";
 
 interface Props {
@@ -34,13 +34,7 @@ export function RoundDialog({ clientId, roundId, date, open, onClose }: Props) {
       {error && <ErrorNote error={error} />}
       <p>
         <label htmlFor="round-day">{t("round.date")}</label>
-        <Input
-          id="round-day"
-          type="date"
-          max={today()}
-          value={on}
-          onChange={(event) => setOn(event.target.value)}
-        />
+        <DateInput id="round-day" max={today()} value={on} onChange={setOn} />
       </p>
       <Button
         type="primary"

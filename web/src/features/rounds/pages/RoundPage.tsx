@@ -1,9 +1,9 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Dialog, ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useRound } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
@@ -11,6 +11,8 @@ import { RoundDialog } from "../components/RoundDialog";
 import { StepBar } from "../components/StepBar";
 import { isStep, neighbours, STEP_ACTS, STEP_KEYS, STEPS } from "../model";
 import styles from "./RoundPage.module.css";
+
+const AgreeOnRound = lazy(() => import("../../clients/components/AgreeOnRound"));
 
 /** One round: who, when, the eight steps, and the step that is open. */
 export function RoundPage() {
@@ -20,6 +22,7 @@ export function RoundPage() {
   const step = useLocation().pathname.split("/")[5] ?? "verdict";
   const [opening, setOpening] = useState(false);
   const [changing, setChanging] = useState(false);
+  const [agreeing, setAgreeing] = useState(false);
   const may = useMay();
   const round = useRound(roundId);
   const base = `/clients/${clientId}/rounds`;
@@ -64,6 +67,9 @@ export function RoundPage() {
               {t("round.changeDay")}
             </button>
           )}
+          <button type="button" className="text-button" onClick={() => setAgreeing(true)}>
+            {t("round.next")}
+          </button>
           <button type="button" className="text-button" onClick={() => setOpening(true)}>
             {t("round.new")}
           </button>
@@ -80,6 +86,11 @@ export function RoundPage() {
         open={changing}
         onClose={() => setChanging(false)}
       />
+      <Dialog open={agreeing} title={t("round.nextTitle")} onClose={() => setAgreeing(false)}>
+        <Suspense>
+          <AgreeOnRound alone ids={[clientId]} onDone={() => setAgreeing(false)} />
+        </Suspense>
+      </Dialog>
       <NewRoundDialog
         clientId={clientId}
         open={opening}

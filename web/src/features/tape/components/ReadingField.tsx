@@ -1,4 +1,6 @@
 import { useTranslation } from "react-i18next";
+import { useQuantities } from "../../../shared/format";
+import { TypedInput } from "../../../shared/ui";
 import { readingName } from "../cellName";
 import { cell, type Place, type Side } from "../model";
 import type { Editor } from "../useSheetEditor";
@@ -14,18 +16,17 @@ interface Props {
 export function ReadingField({ place, side, reading, editor }: Props) {
   const { t } = useTranslation();
   const key = cell(place.key, side, reading);
+  const { length } = useQuantities();
   const wrong = editor.problems[key] !== undefined || editor.unreadable.includes(key);
   return (
-    <input
-      className="typed"
+    <TypedInput
       data-cell={key}
       data-device={place.device}
-      inputMode="decimal"
-      autoComplete="off"
-      aria-label={readingName(place, side, reading, t)}
+      aria-label={readingName(place, side, reading, t, length.unit)}
       aria-invalid={wrong}
-      value={editor.texts[key] ?? ""}
-      onChange={(event) => editor.type(key, event.target.value)}
+      quantity={place.unit === "cm" ? length : undefined}
+      text={editor.texts[key] ?? ""}
+      onText={(text) => editor.type(key, text)}
       onBlur={editor.document.flush}
       onFocus={(event) => event.target.select()}
     />

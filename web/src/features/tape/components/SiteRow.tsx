@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { cm, mm, signed } from "../../../shared/format";
+import { mm, shownText, useQuantities } from "../../../shared/format";
 import { type Cell, cell, cellsOf, isFold, levelCell, type Place, READINGS, type Side } from "../model";
 import type { Editor } from "../useSheetEditor";
 import { ReadingField } from "./ReadingField";
@@ -21,12 +21,14 @@ interface Props {
 /** One line: readings of each side, how far apart they are, the change since last time, and what leans. */
 export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Props) {
   const { t } = useTranslation();
+  const { length, said: own } = useQuantities();
   const fold = isFold(place);
   const carried = fold
     ? undefined
     : sheet.sites.find((value) => value.site === place.id && value.carried_over);
   const warnings = sheet.warnings.filter((w) => w.site === place.id && !!w.fold === fold);
-  const level = editor.texts[levelCell(place.id)];
+  const noted = editor.texts[levelCell(place.id)];
+  const level = noted && `${shownText(noted, length)} ${length.unit}`;
   const cells = fold ? cellsOf(place) : [...cellsOf(place), levelCell(place.id)];
   const wrong = cells.flatMap((key) => said(key, editor, t));
   return (
@@ -35,15 +37,12 @@ export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Prop
         {place.name}
         {carried && (
           <span className={`quiet ${styles.carried}`}>
-            {cm(carried.value_cm)} cm {t("tape.carried")}
+            {length.text(carried.value_cm)} {length.unit} {t("tape.carried")}
           </span>
         )}
         {!fold && level && levelFrom && (
-          <span
-            className={`quiet ${styles.carried}`}
-            title={t("tape.levelAt", { cm: level, from: levelFrom })}
-          >
-            {t("tape.levelShort", { cm: level })}
+          <span className={`quiet ${styles.carried}`} title={t("tape.levelAt", { level, from: levelFrom })}>
+            {t("tape.levelShort", { level })}
           </span>
         )}
       </span>
@@ -62,13 +61,13 @@ export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Prop
       {!fold && <SiteLean name={place.name} asymmetry={sheet.asymmetries.find((a) => a.site === place.id)} />}
       {wrong.map((says) => (
         <span key={says} className={styles.wrong} role="alert">
-          {says}
+          {own(says)}
         </span>
       ))}
       {warnings.map(({ side, says }) => (
         <span key={`${side} ${says}`} className={styles.warning}>
           {side && `${t(`tape.${side}`)}: `}
-          {says}.
+          {own(says)}.
         </span>
       ))}
     </fieldset>
@@ -100,6 +99,7 @@ function SideFields({
   sheet,
   editor,
 }: Pick<Props, "place" | "sheet" | "editor"> & { side?: Side }) {
+  const { length } = useQuantities();
   const value = readOf(place, side, sheet);
   const third = value?.due || editor.texts[cell(place.key, side, 2)];
   return (
@@ -116,6 +116,9 @@ function SideFields({
           editor={editor}
         />
       ))}
+      <span className={styles.unit} aria-hidden="true">
+        {isFold(place) ? "mm" : length.unit}
+      </span>
       <span className={`${styles.apart} ${value?.due ? styles.due : ""}`}>
         {value?.apart !== undefined && `${value.apart.toFixed(1)} %`}
       </span>
@@ -138,6 +141,7 @@ function EarlierFold({ fold, side, sheet }: { fold: string; side?: Side; sheet: 
 
 function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schemas["TapeSheet"] }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const same = (one: { site: string; side?: Side | null }) =>
     one.site === site && (one.side ?? undefined) === side;
   const letter = letterOf(side);
@@ -149,14 +153,14 @@ function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schem
       before && (
         <span className="quiet" style={{ display: "block" }}>
           {letter}
-          {cm(before.value_cm)}
+          {length.text(before.value_cm)}
         </span>
       )
     );
-  const error = cm(change.mdc95_cm);
+  const error = length.text(change.mdc95_cm);
   return (
     <span
-      title={t(change.real ? "tape.changeReal" : "tape.changeNoise", { cm: error })}
+      title={t(change.real ? "tape.changeReal" : "tape.changeNoise", { error: `${error} ${length.unit}` })}
       style={{
         display: "block",
         color: side ? `var(--${side})` : undefined,
@@ -165,7 +169,7 @@ function Change({ site, side, sheet }: { site: string; side?: Side; sheet: Schem
       }}
     >
       {letter}
-      {signed(change.change_cm, cm)} <span className="quiet">±{error}</span>
+      {length.change(change.change_cm)} <span className="quiet">±{error}</span>
     </span>
   );
 }

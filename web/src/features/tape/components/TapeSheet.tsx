@@ -3,9 +3,9 @@ import { type KeyboardEvent, useRef, useState } from "react";
 import { flushSync } from "react-dom";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
-import { shortDay } from "../../../shared/format";
+import { shortDay, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, TypedInput } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useNarrow } from "../../../shared/ui/useNarrow";
 import {
@@ -42,6 +42,7 @@ interface Props {
 /** The sheet, made for typing: Enter goes on, arrows move between rows, everything is checked and saved on the way. */
 export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Props) {
   const { t } = useTranslation();
+  const { length, mass, said: own } = useQuantities();
   const editor = useSheetEditor(roundId, sites, folds, sheet, refetch);
   const { document } = editor;
   const [at, setAt] = useState<Place>();
@@ -107,6 +108,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
   );
   const shown = at ?? girths[0];
   const levelFrom = shown && !isFold(shown) ? sites.find(({ id }) => id === shown.id)?.level_from : undefined;
+  const earlierLevel = shown && sheet.earlier_levels_cm[shown.id];
   const wrong = Object.keys(editor.problems).length + editor.unreadable.length;
   return (
     <div className={styles.tape}>
@@ -121,18 +123,16 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           />
           <label className={styles.weight}>
             {t("tape.weight")}{" "}
-            <input
-              className="typed"
+            <TypedInput
               data-cell={WEIGHT}
               data-device="scale"
-              inputMode="decimal"
-              autoComplete="off"
               aria-invalid={said(WEIGHT, editor, t).length > 0}
-              value={editor.texts[WEIGHT] ?? ""}
-              onChange={(event) => editor.type(WEIGHT, event.target.value)}
+              quantity={mass}
+              text={editor.texts[WEIGHT] ?? ""}
+              onText={(text) => editor.type(WEIGHT, text)}
               onBlur={document.flush}
             />{" "}
-            kg
+            {mass.unit}
           </label>
           <SaveState {...document} wrong={wrong} />
           <span className={styles.tools}>
@@ -146,7 +146,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
         </div>
         {said(WEIGHT, editor, t).map((says) => (
           <p key={says} role="alert" className={styles.wrong}>
-            {says}
+            {own(says)}
           </p>
         ))}
         <ConflictNote conflict={document.conflict} />
@@ -159,7 +159,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           />
         )}
         <div className={styles.columns} aria-hidden="true">
-          <span>{t("tape.site")}</span>
+          <span>{t("tape.siteIn", { unit: length.unit })}</span>
           <span>
             <SideMark side="left" label={t("tape.left")} />
           </span>
@@ -180,17 +180,15 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           {levelFrom && shown && (
             <label className={styles.level}>
               {t("tape.level")}{" "}
-              <input
-                className="typed"
+              <TypedInput
                 ref={level}
-                inputMode="decimal"
-                autoComplete="off"
-                aria-label={t("tape.levelOf", { site: shown.name, from: levelFrom })}
+                aria-label={t("tape.levelOf", { site: shown.name, from: levelFrom, unit: length.unit })}
                 aria-keyshortcuts="F2"
                 aria-invalid={said(levelCell(shown.id), editor, t).length > 0}
-                placeholder={sheet.earlier_levels_cm[shown.id]?.toFixed(1)}
-                value={editor.texts[levelCell(shown.id)] ?? ""}
-                onChange={(event) => editor.type(levelCell(shown.id), event.target.value)}
+                placeholder={earlierLevel === undefined ? undefined : length.text(earlierLevel)}
+                quantity={length}
+                text={editor.texts[levelCell(shown.id)] ?? ""}
+                onText={(text) => editor.type(levelCell(shown.id), text)}
                 onBlur={document.flush}
                 onKeyDown={(event) => {
                   if (event.key !== "Enter" && event.key !== "F2") return;
@@ -200,7 +198,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
                     ?.focus();
                 }}
               />{" "}
-              cm {levelFrom}
+              {length.unit} {levelFrom}
             </label>
           )}
         </SiteFigure>

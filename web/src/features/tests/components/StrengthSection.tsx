@@ -4,8 +4,8 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
 import { useFeed } from "../../../shared/devices";
-import { kg, percent } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { percent, useQuantities } from "../../../shared/format";
+import { SideMark, TypedInput } from "../../../shared/ui";
 import { askDynamometer } from "../api";
 import { newStrength, type SetTexts, type Side, type StrengthRow, testable } from "../model";
 import styles from "./Tests.module.css";
@@ -97,6 +97,7 @@ interface LineProps {
 function StrengthLine({ row, first, result, earlier, problems, flush, onChange, onRemove }: LineProps) {
   const { t } = useTranslation();
   const names = useNames();
+  const { mass } = useQuantities();
   const order: Side[] = first === "left" ? ["left", "right"] : ["right", "left"];
   const name = names.exercise(row.exercise);
   return (
@@ -106,8 +107,8 @@ function StrengthLine({ row, first, result, earlier, problems, flush, onChange, 
         {earlier?.kind === "one-side" && (
           <span className={`quiet ${styles.small}`}>
             {t("tests.lastTime", {
-              left: `${earlier.left.load_kg} × ${earlier.left.reps}`,
-              right: `${earlier.right.load_kg} × ${earlier.right.reps}`,
+              left: `${mass.typed(earlier.left.load_kg)} × ${earlier.left.reps}`,
+              right: `${mass.typed(earlier.right.load_kg)} × ${earlier.right.reps}`,
             })}
           </span>
         )}
@@ -147,7 +148,9 @@ interface SetProps {
 
 function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
   const { t } = useTranslation();
-  const label = (what: "load" | "reps") => t(`tests.${what}Of`, { name, side: t(`tape.sideOf.${side}`) });
+  const { mass } = useQuantities();
+  const label = (what: "load" | "reps") =>
+    t(`tests.${what}Of`, { name, side: t(`tape.sideOf.${side}`), unit: mass.unit });
   const cell = `${name}|${side}`;
   // A dynamometer fills the load that has the cursor.
   useFeed(localStorage.getItem("orthomer-devices") === "on", (message) => {
@@ -158,18 +161,16 @@ function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
   return (
     <span className={styles.set}>
       <SideMark side={side} />
-      <input
-        className="typed"
+      <TypedInput
         data-field={`${cell}|load`}
-        inputMode="decimal"
-        autoComplete="off"
         aria-label={label("load")}
-        value={set.load}
+        quantity={mass}
+        text={set.load}
+        onText={(load) => onChange({ ...set, load }, "load")}
         onFocus={() => localStorage.getItem("orthomer-devices") === "on" && askDynamometer(label("load"))}
-        onChange={({ target }) => onChange({ ...set, load: target.value }, "load")}
         onBlur={flush}
       />
-      kg ×
+      {mass.unit} ×
       <input
         className="typed"
         data-field={`${cell}|reps`}
@@ -187,6 +188,7 @@ function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
 
 function Result({ result }: { result?: Schemas["StrengthSidesEntry"] }) {
   const { t } = useTranslation();
+  const { mass } = useQuantities();
   if (!result) return <span />;
   const { one_rep_max_kg: best, symmetry_index, se_index, verdict } = result;
   const larger = symmetry_index > 0 ? "left" : "right";
@@ -194,7 +196,7 @@ function Result({ result }: { result?: Schemas["StrengthSidesEntry"] }) {
     <span className={styles.result}>
       <LeanBar percent={symmetry_index / 4} se={se_index / 4} width={96} height={26} />
       <span title={t("tests.oneRepMax")}>
-        L {kg(best.left)}, R {kg(best.right)} kg
+        L {mass.text(best.left)}, R {mass.text(best.right)} {mass.unit}
         <br />
         {verdict === "within-error" ? (
           <span className="quiet">{t("tape.withinError")}</span>

@@ -1,11 +1,12 @@
 import { useTranslation } from "react-i18next";
-import { sd, signed } from "../../../shared/format";
+import { sd, signed, useQuantities } from "../../../shared/format";
 import type { Assessment } from "../model";
 import styles from "./Notes.module.css";
 
 /** What must be known before the chart is read: outside the reference, too little measured, what looks wrong. */
 export function Notes({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
+  const { said } = useQuantities();
   const { reference, warnings, flags, muscularity } = assessment;
   const distance = reference.mahalanobis2 ?? 0;
   return (
@@ -31,7 +32,7 @@ export function Notes({ assessment }: { assessment: Assessment }) {
       )}
       {warnings.map(({ place, says }) => (
         <p key={place} className={styles.note}>
-          {place}: {says}.
+          {place}: {said(says)}.
         </p>
       ))}
     </>

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import { namesOf } from "../../../shared/api/atlas";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
-import { cm } from "../../../shared/format";
+import { useQuantities } from "../../../shared/format";
 import { useNarrow } from "../../../shared/ui/useNarrow";
 import {
   type Assessment,
@@ -99,6 +99,7 @@ export const PlumbChart = memo(function PlumbChart(props: Props) {
 
 function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const { atlas, assessment, choices, site, regions, picked, folded, widths, onPick, onFold } = props;
   const shut = folded.has(site);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
@@ -130,7 +131,12 @@ function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
           )}
           {area?.name ?? namesOf(atlas).site(site)}
           {area && <span className="sr-only"> {t(`verdict.${area.verdict}`)}</span>}
-          {sized && <span className={styles.size}> {cm(sized.observed_cm)} cm</span>}
+          {sized && (
+            <span className={styles.size}>
+              {" "}
+              {length.text(sized.observed_cm)} {length.unit}
+            </span>
+          )}
         </span>
         {area ? (
           <PlumbLine

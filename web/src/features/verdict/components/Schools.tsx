@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import { PlumbLine } from "../../../shared/charts";
-import { cm } from "../../../shared/format";
+import { useQuantities } from "../../../shared/format";
 import { type Assessment, schoolSizes, siteStanding } from "../model";
 import styles from "./Detail.module.css";
 
@@ -14,10 +14,12 @@ interface Props {
 /** What the schools of judging size make of a girth, side by side. */
 export function Schools({ site, assessment, half }: Props) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
+  const full = (cm: number) => `${length.text(cm)} ${length.unit}`;
   const sizes = schoolSizes(assessment, site);
   if (sizes.length < 2) return null;
   const apart = (difference: number) =>
-    t(difference < 0 ? "verdict.short" : "verdict.over", { cm: cm(Math.abs(difference)) });
+    t(difference < 0 ? "verdict.short" : "verdict.over", { length: full(Math.abs(difference)) });
   return (
     <>
       <h2>{t("verdict.schools")}</h2>
@@ -27,7 +29,7 @@ export function Schools({ site, assessment, half }: Props) {
             <tr key={school}>
               <th scope="row">{t(`verdict.school.${school}`)}</th>
               <td>
-                {t("verdict.expects", { cm: cm(expected_cm) })}: <strong>{apart(difference_cm)}</strong>
+                {t("verdict.expects", { length: full(expected_cm) })}: <strong>{apart(difference_cm)}</strong>
               </td>
               <td>
                 {z !== undefined && (

@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
-import { chance, cm, percent, sd, signed } from "../../../shared/format";
+import { chance, percent, sd, signed, useQuantities } from "../../../shared/format";
 import { SideMark, StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { type Assessment, areaOf, posesToTell, standing } from "../model";
@@ -21,6 +21,7 @@ interface Props {
 /** A girth: measured against expected, from what; left against right; which regions it speaks for. */
 export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const names = namesOf(atlas);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
@@ -46,18 +47,22 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
       {sized && (
         <dl className={styles.numbers}>
           <dt>{t("verdict.observed")}</dt>
-          <dd>{cm(sized.observed_cm)} cm</dd>
+          <dd>
+            {length.text(sized.observed_cm)} {length.unit}
+          </dd>
           <dt>{t("verdict.expected")}</dt>
           <dd>
-            {cm(sized.expected_cm)} cm
+            {length.text(sized.expected_cm)} {length.unit}
             <span className="quiet">
               {" "}
-              {t("verdict.expectedFor")} ({cm(sized.expected_cm * Math.exp(-sized.sd_ln))} to{" "}
-              {cm(sized.expected_cm * Math.exp(sized.sd_ln))})
+              {t("verdict.expectedFor")} ({length.text(sized.expected_cm * Math.exp(-sized.sd_ln))} to{" "}
+              {length.text(sized.expected_cm * Math.exp(sized.sd_ln))})
             </span>
           </dd>
           <dt>{t("verdict.difference")}</dt>
-          <dd>{signed(sized.observed_cm - sized.expected_cm, cm)} cm</dd>
+          <dd>
+            {length.change(sized.observed_cm - sized.expected_cm)} {length.unit}
+          </dd>
           <dt>{t("verdict.z")}</dt>
           <dd>{signed(sized.z, sd)}</dd>
           <dt>{t("verdict.predictors")}</dt>
@@ -71,9 +76,10 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
         <>
           <h2>{t("verdict.sides")}</h2>
           <p>
-            <SideMark side="left" /> {cm(sides.left_cm)} cm, <SideMark side="right" /> {cm(sides.right_cm)}{" "}
-            cm: {signed(sides.difference_cm, cm)} cm ± {cm(1.96 * sides.se_cm)} (
-            {signed(sides.symmetry_index, percent)} %). {t(`tape.sentence.${sides.verdict}`)}
+            <SideMark side="left" /> {length.text(sides.left_cm)} {length.unit}, <SideMark side="right" />{" "}
+            {length.text(sides.right_cm)} {length.unit}: {length.change(sides.difference_cm)} {length.unit} ±{" "}
+            {length.text(1.96 * sides.se_cm)} ({signed(sides.symmetry_index, percent)} %).{" "}
+            {t(`tape.sentence.${sides.verdict}`)}
             {sides.dominance_explains && `; ${t("tape.dominance")}`}.
           </p>
         </>

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
-import { cm, percent, sd, signed } from "../../../shared/format";
+import { percent, sd, signed, useQuantities } from "../../../shared/format";
 import { type Assessment, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
@@ -46,6 +46,7 @@ export const TableTwin = memo(function TableTwin({ assessment }: { assessment: A
 
 function GirthTable({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
+  const { length } = useQuantities();
   const names = useNames();
   const sites = [
     ...new Set([...assessment.reference.sites, ...assessment.asymmetries].map(({ site }) => site)),
@@ -68,8 +69,8 @@ function GirthTable({ assessment }: { assessment: Assessment }) {
           return (
             <tr key={site}>
               <td>{names.site(site)}</td>
-              <td>{sized && cm(sized.observed_cm)}</td>
-              <td>{sized && cm(sized.expected_cm)}</td>
+              <td>{sized && length.text(sized.observed_cm)}</td>
+              <td>{sized && length.text(sized.expected_cm)}</td>
               <td>{sized && signed(sized.z, sd)}</td>
               <td>
                 {sides && `${signed(sides.symmetry_index, percent)} ± ${percent(1.96 * sides.se_index)}`}

@@ -1,0 +1,61 @@
+// What the desk and the phone both say.
+
+export const core = {
+  app: {
+    name: "Orthomer",
+    today: "Today",
+    clients: "Clients",
+    practice: "Practice",
+    library: "Library",
+    eye: "Eye",
+    signOut: "Sign out",
+    unsaved_one: "One thing typed on this device is not saved yet. Signing out forgets it.",
+    unsaved_other: "{{count}} things typed on this device are not saved yet. Signing out forgets them.",
+    forgetAndLeave: "Forget and sign out",
+    stay: "Stay",
+    night: "Night",
+    paper: "Paper",
+    keys: "Keys",
+    othersWait_one: "One sheet that somebody else typed here is not saved: it waits for them to sign in.",
+    othersWait_other:
+      "{{count}} sheets that somebody else typed here are not saved: they wait for them to sign in.",
+    skip: "Skip to content",
+    notFound: "There is nothing at this address.",
+    back: "Back to clients",
+  },
+  error: { unknown: "Something went wrong here. Try again.", retry: "Try again" },
+  broken: {
+    title: "This page broke",
+    old: "This tab is of an older version",
+    kept: "What you typed is kept in this browser.",
+    again: "Load it again",
+    today: "Go to Today",
+    says: "For whoever mends it: {{says}}",
+  },
+  version: { there: "A new version of Orthomer is there. What you typed stays.", take: "Take it" },
+  signIn: {
+    lead: "What leans, and what to do about it.",
+    login: "Login",
+    password: "Password",
+    factor: "Code from your phone",
+    submit: "Sign in",
+    again: "Sign in again",
+    againWhy: "Your session ended. What you typed is kept: signed in again, you go on where you were.",
+    newLead: "This practice is new. Make the owner's account; others are added by the owner.",
+    name: "Your name",
+    passwordHint: "Ten characters or more.",
+    code: "Code",
+    codeHint: "Eight digits that the program printed when it started.",
+    create: "Make the account",
+  },
+  close: "Close",
+};
+
+export const standings = {
+  behind: "behind",
+  "leans-behind": "leans behind",
+  level: "level",
+  "leans-ahead": "leans ahead",
+  ahead: "ahead",
+  unclear: "unclear",
+};
