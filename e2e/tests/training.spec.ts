@@ -219,7 +219,7 @@ test("a round is reviewed, decided and carried into the next one", async ({ page
 test("trends show every site, region and lift, and the same as a table", async ({ page }) => {
   await openStep(page, "Oda Fenwick", "Log");
   await page.getByRole("link", { name: "Trends" }).click();
-  await expect(page.getByRole("img", { name: /^calf left/ })).toBeVisible();
+  await expect(page.getByRole("slider", { name: /^calf left/ })).toBeVisible();
   expect(await serious(page)).toEqual([]);
   await page.getByText("Lifts", { exact: true }).click();
   await expect(page.getByRole("region", { name: "Trends" }).getByRole("listitem").first()).toContainText("kg");

@@ -23,6 +23,16 @@ export const core = {
     notFound: "There is nothing at this address.",
     back: "Back to clients",
   },
+  charts: {
+    plumb: "{{mean}} SD, ± {{error}}",
+    measured: "{{mean}} SD",
+    left: "L larger by {{percent}} %, ± {{error}}",
+    right: "R larger by {{percent}} %, ± {{error}}",
+    equal: "equal, ± {{error}} %",
+    ledger: "{{direct}} direct + {{indirect}} besides; {{low}} to {{high}}, aim {{aim}}",
+    most: "{{value}} of at most {{mark}}",
+    least: "{{value}}, at least {{mark}}",
+  },
   error: { unknown: "Something went wrong here. Try again.", retry: "Try again" },
   broken: {
     title: "This page broke",

@@ -106,7 +106,7 @@ export const practice = {
   sureHow: "From {{clients}} simulated clients each.",
   raters: "What a rating weighs",
   bySite: "By site",
-  overTime: "Error over time, %",
+  overTime: "{{name}}: error over time, %",
   tableOf: "{{name}}, by site",
   error: "Error, %",
   default: "Assumed, %",

@@ -68,7 +68,6 @@ export const tape = {
   later: "{{site}} later",
   csv: "CSV…",
   legend: "Bar leans to the larger side. Grey is what two measurements may differ by.",
-  chartTitle: "{{site}}: {{side}} larger by {{percent}} %",
 } as const;
 
 export const csv = {

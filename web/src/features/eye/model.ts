@@ -1,5 +1,7 @@
 // What is said of answers and truths, without React.
+
 import type { Schemas } from "../../shared/api/client";
+import { tenths } from "../../shared/format";
 import type { Frame, Kind } from "../../shared/judging";
 
 export type Told = Schemas["EyeToldView"];
@@ -59,12 +61,12 @@ export function judged(sitting: Sitting): Judged[] {
 
 /** A size in the unit of its kind: % between the sides, SD against the rest. */
 export function sized(kind: Kind, value: number): string {
-  return kind === "standing" ? `${value.toFixed(1)} SD` : `${value.toFixed(1)}\u00a0%`;
+  return kind === "standing" ? `${tenths(value)} SD` : `${tenths(value)}\u00a0%`;
 }
 
 /** The same with its sign, a real minus and no plus before nothing. */
 export function signed(kind: Kind, value: number): string {
   const shown = sized(kind, Math.abs(value));
-  if (Number(Math.abs(value).toFixed(1)) === 0) return shown;
+  if (Math.round(10 * Math.abs(value)) === 0) return shown;
   return `${value < 0 ? "\u2212" : "+"}${shown}`;
 }

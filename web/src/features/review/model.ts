@@ -1,5 +1,6 @@
 // Pure parts of review and trends.
 import type { Schemas } from "../../shared/api/client";
+import type { Mark } from "../../shared/charts";
 
 export type Review = Schemas["ReviewView"];
 export type RegionReview = Schemas["RegionReviewView"];
@@ -9,13 +10,6 @@ export type Choices = Schemas["ChoicesEntry"];
 /** Whether anything stands in a choice that a review could take away. */
 export const hasChoices = (choices: Choices | null | undefined) =>
   (choices?.bring_up ?? []).length + (choices?.areas ?? []).length + (choices?.hold_back ?? []).length > 0;
-
-/** A value on a day with half its noise band; 0 where no error is known. */
-export interface Mark {
-  on: string;
-  value: number;
-  band: number;
-}
 
 /** Marks one by one, from the columns in which they are sent. */
 export const marksOf = ({ on, values, bands }: Schemas["TrendMarks"]): Mark[] =>
@@ -41,21 +35,4 @@ export function decided(
 export function goingOn(review: Review, decisions: Record<string, Decision>, also: string[]): number {
   const chosen = review.regions.filter(({ chosen, region }) => chosen && decisions[region] !== "release");
   return chosen.length + also.length;
-}
-
-/** Where marks lie in a chart `width` by `height`: days along, values up, with their bands. */
-export function laidOut(marks: Mark[], width: number, height: number, span?: [number, number]) {
-  const days = marks.map(({ on }) => Date.parse(on));
-  const [from, to] = [Math.min(...days), Math.max(...days)];
-  const low = span ? span[0] : Math.min(...marks.map(({ value, band }) => value - band));
-  const high = span ? span[1] : Math.max(...marks.map(({ value, band }) => value + band));
-  const x = (day: number) => (to > from ? 5 + ((day - from) / (to - from)) * (width - 10) : width / 2);
-  const y = (value: number) =>
-    high > low ? height - 4 - ((value - low) / (high - low)) * (height - 8) : height / 2;
-  return marks.map(({ value, band }, index) => ({
-    x: x(days[index] ?? from),
-    y: y(value),
-    top: y(value + band),
-    bottom: y(value - band),
-  }));
 }

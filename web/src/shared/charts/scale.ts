@@ -25,7 +25,7 @@ export function plumbSpan(mean: number, sd: number, width: number): Span {
 }
 
 /** Where a left-right bar ends and how far error alone reaches. Left larger leans to the left. */
-export function leanSpan(percent: number, se: number, width: number): Span {
-  const x = clamped(LEAN_PCT, width, 4);
+export function leanSpan(percent: number, se: number, width: number, reach = LEAN_PCT): Span {
+  const x = clamped(reach, width, 4);
   return { from: x(-WHISKER * se), at: x(-percent), to: x(WHISKER * se) };
 }

@@ -2,6 +2,7 @@ export { day, dayName, dayPattern, moment, shortDay, shortMonths, today } from "
 export {
   chance,
   degrees,
+  hundredths,
   mm,
   parseNumber,
   parseSigned,
@@ -10,6 +11,7 @@ export {
   sets,
   shortest,
   signed,
+  tenths,
 } from "./numbers";
 export {
   METRIC,

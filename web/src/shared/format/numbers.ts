@@ -32,6 +32,9 @@ export function shortest(value: number, most: number): string {
 export const mm = (value: number): string => fixed(value, 1);
 export const degrees = (value: number): string => `${fixed(value, 0)}°`;
 export const percent = (value: number): string => fixed(value, 1);
+/** Shares, errors and other numbers that mean nothing beyond so many places. */
+export const tenths = (value: number): string => fixed(value, 1);
+export const hundredths = (value: number): string => fixed(value, 2);
 export const sd = (value: number): string => fixed(value, 1);
 export const sets = (value: number): string => fixed(value, Number.isInteger(value) ? 0 : 1);
 

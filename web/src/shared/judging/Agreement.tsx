@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../api/client";
-import { chance } from "../format";
+import { chance, hundredths } from "../format";
 
 /** How far a coach agrees with themselves, what a rating of theirs weighs for that, and why. */
 export function Agreement({ agreement }: { agreement: Schemas["AgreementView"] }) {
@@ -11,9 +11,9 @@ export function Agreement({ agreement }: { agreement: Schemas["AgreementView"] }
   return (
     <p>
       {typeof within_sd_steps === "number" &&
-        `${t("judging.agreement", { count: repeats, sd: within_sd_steps.toFixed(2) })} `}
-      {typeof kappa === "number" && `${t("judging.kappa", { kappa: kappa.toFixed(2) })} `}
-      {t("judging.worth", { sd: pooled_sd_steps.toFixed(2), share: chance(narrows) })}{" "}
+        `${t("judging.agreement", { count: repeats, sd: hundredths(within_sd_steps) })} `}
+      {typeof kappa === "number" && `${t("judging.kappa", { kappa: hundredths(kappa) })} `}
+      {t("judging.worth", { sd: hundredths(pooled_sd_steps), share: chance(narrows) })}{" "}
       {against_truth >= truths_needed
         ? t("judging.learned", { count: against_truth })
         : t("judging.usual", { count: against_truth, needed: truths_needed })}

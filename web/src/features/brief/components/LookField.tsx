@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure } from "../../../shared/figure";
+import { tenths } from "../../../shared/format";
 import { lookWeight, WEIGHTS, withWeight } from "../model";
 import styles from "./LookField.module.css";
 
@@ -86,7 +87,7 @@ function LookWeights({ look, regions, value = {}, onChange }: WeightsProps) {
               >
                 −
               </button>
-              <output aria-label={t("brief.weightNow", { name })}>×{weight(id).toFixed(1)}</output>
+              <output aria-label={t("brief.weightNow", { name })}>×{tenths(weight(id))}</output>
               <button
                 type="button"
                 aria-label={t("brief.more", { name })}

@@ -89,7 +89,7 @@ function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
     <div className={styles.marks}>
       {verdict.areas.map((mark) => (
         <span key={mark.area} className={styles.mark}>
-          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
+          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} alone width={92} height={20} />
           <span>
             {mark.name} <Word standing={mark.standing} />
           </span>
@@ -97,7 +97,7 @@ function Standouts({ verdict }: { verdict: Schemas["VerdictSummary"] }) {
       ))}
       {verdict.regions.map((mark) => (
         <span key={mark.region} className={styles.mark}>
-          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} width={92} height={20} />
+          <PlumbLine mean={mark.mean} sd={mark.sd} standing={mark.standing} alone width={92} height={20} />
           <span>
             {names.region(mark.region)} <Word standing={mark.standing} />
           </span>

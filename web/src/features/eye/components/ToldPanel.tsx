@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { tenths } from "../../../shared/format";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { asShown, sized, type Told } from "../model";
@@ -63,7 +64,7 @@ export function ToldPanel({ told, before, last, onNext }: Props) {
 /** The truth in a sentence. */
 export function Truth({ kind, truth }: { kind: Told["kind"]; truth: number }) {
   const { t } = useTranslation();
-  const by = kind === "standing" ? Math.abs(truth).toFixed(1) : sized(kind, Math.abs(truth));
+  const by = kind === "standing" ? tenths(Math.abs(truth)) : sized(kind, Math.abs(truth));
   if (kind === "standing") return t(truth < 0 ? "eye.trueBehind" : "eye.trueAhead", { by });
   return t("eye.trueSides", { side: t(truth > 0 ? "eye.left" : "eye.right"), by });
 }

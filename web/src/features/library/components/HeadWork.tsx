@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { hundredths } from "../../../shared/format";
 import { byCoaches, byMechanics, curve, type Work } from "../bench";
 import styles from "./MovementBench.module.css";
 
@@ -35,7 +36,7 @@ export function HeadWork({ work, largest, name, at, picked, onPick }: Props) {
       <button type="button" className={styles.name} aria-pressed={picked} onClick={onPick}>
         {name.replace(/ \(.*\)$/, "")}
       </button>
-      <span className={styles.bar} role="img" aria-label={`${name}: ${share.toFixed(2)}`}>
+      <span className={styles.bar} role="img" aria-label={`${name}: ${hundredths(share)}`}>
         <svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
           <rect width="100" height="10" fill="var(--sunken)" />
           <rect
@@ -45,7 +46,7 @@ export function HeadWork({ work, largest, name, at, picked, onPick }: Props) {
           />
         </svg>
       </span>
-      <span className={styles.share}>{share.toFixed(2)}</span>
+      <span className={styles.share}>{hundredths(share)}</span>
       <svg className={styles.curve} viewBox={`0 -1 ${WIDE} ${HIGH + 2}`} role="img" aria-label={says}>
         <title>{says}</title>
         <path d={`M0 ${HIGH}H${WIDE}`} stroke="var(--hairline)" />

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Names } from "../../../shared/api/atlas";
 import { $api } from "../../../shared/api/client";
-import { useQuantities } from "../../../shared/format";
+import { hundredths, useQuantities } from "../../../shared/format";
 import { ErrorNote } from "../../../shared/ui";
 import { useFindSetUp } from "../api";
 import { asked, shown, unitOf } from "../bench";
@@ -155,8 +155,8 @@ export function MovementBench({ exercise, names, region }: Props) {
                 {lines.map(({ region, share, long_load, dead_range }) => (
                   <tr key={region}>
                     <td>{names.region(region)}</td>
-                    <td>{share.toFixed(2)}</td>
-                    <td>{long_load.toFixed(2)}</td>
+                    <td>{hundredths(share)}</td>
+                    <td>{hundredths(long_load)}</td>
                     <td>{Math.round(100 * dead_range)} %</td>
                   </tr>
                 ))}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
-import { percent, shortDay, useQuantities } from "../../../shared/format";
+import { hundredths, percent, shortDay, useQuantities } from "../../../shared/format";
 import { Dialog } from "../../../shared/ui";
 import type { Photo } from "../model";
 import styles from "./Facts.module.css";
@@ -102,7 +102,7 @@ export function Facts(props: Props) {
                 {measured.taper && (
                   <tr>
                     <th scope="row">{t("photos.taper")}</th>
-                    <td>{measured.taper.toFixed(2)}</td>
+                    <td>{hundredths(measured.taper)}</td>
                     <td />
                   </tr>
                 )}
@@ -120,6 +120,7 @@ export function Facts(props: Props) {
                     <td>
                       <LeanBar
                         percent={(200 * (left_width_cm - right_width_cm)) / (left_width_cm + right_width_cm)}
+                        alone
                         se={outlineSePct}
                         width={120}
                         height={16}

@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { tenths } from "../../../shared/format";
 import type { Proving } from "../api";
 import type { Plan } from "../model";
 import styles from "./Gap.module.css";
@@ -54,5 +55,5 @@ export function Gap({ plan, proving }: Props) {
 /** Rounded up, so that what is said is proven: one digit below ten. */
 export function percentUp(gap: number): string {
   const percent = gap * 100;
-  return percent < 10 ? (Math.ceil(percent * 10) / 10).toFixed(1) : String(Math.ceil(percent));
+  return percent < 10 ? tenths(Math.ceil(percent * 10) / 10) : String(Math.ceil(percent));
 }

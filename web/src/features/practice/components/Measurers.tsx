@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
-import { percent } from "../../../shared/format";
+import { hundredths, percent } from "../../../shared/format";
 import { ErrorPath } from "./ErrorPath";
 import styles from "./Practice.module.css";
 
@@ -25,16 +25,16 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
           <span>
             <strong>{measurer.name}</strong>
             <br />
-            {t("practice.tem", { percent: measurer.tem_pct.toFixed(2), pairs: measurer.pairs })}
+            {t("practice.tem", { percent: hundredths(measurer.tem_pct), pairs: measurer.pairs })}
             <br />
             <span className="quiet">
               {t(measurer.placing_values > 0 ? "practice.placing" : "practice.placingAssumed", {
-                percent: measurer.placing_pct.toFixed(2),
+                percent: hundredths(measurer.placing_pct),
                 count: measurer.placing_values,
               })}
             </span>
           </span>
-          <ErrorPath points={measurer.over_time} assumed={measurer.default_pct} />
+          <ErrorPath name={measurer.name} points={measurer.over_time} assumed={measurer.default_pct} />
           <details>
             <summary>{t("practice.bySite")}</summary>
             <table aria-label={t("practice.tableOf", { name: measurer.name })}>
@@ -53,7 +53,7 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
                       {names.site(site)}
                       {fold && ` (${t("practice.fold")})`}
                     </th>
-                    <td>{tem_pct.toFixed(2)}</td>
+                    <td>{hundredths(tem_pct)}</td>
                     <td>{percent(default_pct)}</td>
                     <td>{pairs}</td>
                   </tr>
@@ -65,7 +65,7 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
       ))}
       {known[0] && known[0].hand_pairs > 0 && (
         <p className="quiet">
-          {t("practice.hand", { percent: known[0].hand_pct.toFixed(2), count: known[0].hand_pairs })}
+          {t("practice.hand", { percent: hundredths(known[0].hand_pct), count: known[0].hand_pairs })}
         </p>
       )}
     </section>

@@ -1,7 +1,7 @@
 import { Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf, schoolsByAbout } from "../../../shared/api/atlas";
-import { shownText, useQuantities } from "../../../shared/format";
+import { hundredths, shownText, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument, useUndoKeys } from "../../../shared/save";
 import { TypedInput } from "../../../shared/ui";
 import { useSendPractice } from "../api";
@@ -183,7 +183,7 @@ function Shares({ atlas, practice, typing, problems, unreadable, type, flush }: 
     return (
       <fieldset key={site} className={styles.row} aria-label={names.site(site)}>
         <strong>{names.site(site)}</strong>
-        <span className={off ? styles.off : "quiet"}>{t("practice.sum", { sum: total.toFixed(2) })}</span>
+        <span className={off ? styles.off : "quiet"}>{t("practice.sum", { sum: hundredths(total) })}</span>
         {regions.map((region) => {
           const field = shareField(site, region);
           return (

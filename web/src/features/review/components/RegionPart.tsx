@@ -53,12 +53,12 @@ function Stood({ review }: { review: RegionReview }) {
     <span className={styles.stood}>
       <span>
         <span className="quiet">{t("review.before")}</span>
-        <PlumbLine {...review.before} width={110} height={22} />
+        <PlumbLine {...review.before} alone width={110} height={22} />
       </span>
       {review.now && (
         <span>
           <span className="quiet">{t("review.now")}</span>
-          <PlumbLine {...review.now} width={110} height={22} />
+          <PlumbLine {...review.now} alone width={110} height={22} />
           <span style={{ color: standingTone(review.now.standing).colour }}>
             {t(`verdict.${review.now.standing}`)}
           </span>

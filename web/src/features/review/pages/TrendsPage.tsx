@@ -4,11 +4,11 @@ import { useTranslation } from "react-i18next";
 import { useParams } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { type Mark, OverTime } from "../../../shared/charts";
 import { day, percent, type Quantities, sd, signed, useQuantities } from "../../../shared/format";
 import { ErrorNote, SideMark } from "../../../shared/ui";
 import { useTrends } from "../api";
-import { TrendLine } from "../components/TrendLine";
-import { type Mark, marksOf } from "../model";
+import { marksOf } from "../model";
 import styles from "./TrendsPage.module.css";
 
 const PARTS = ["sites", "regions", "lifts"] as const;
@@ -47,9 +47,11 @@ export function TrendsPage() {
           {lines.map((line) => (
             <li key={line.key}>
               <Name line={line} />
-              <TrendLine
+              <OverTime
                 label={labelOf(line)}
                 marks={line.marks}
+                format={line.format}
+                unit={line.unit}
                 colour={line.side ? `var(--${line.side})` : "var(--ink)"}
                 span={line.span}
                 level={line.span ? 0 : undefined}

@@ -6,7 +6,7 @@ import { SideMark } from "../../../shared/ui";
 import styles from "./TapeSheet.module.css";
 
 /** Left against right at a site: a bar that leans to the larger side, against error, and the verdict in words. */
-export function SiteLean({ name, asymmetry }: { name: string; asymmetry?: Schemas["AsymmetryEntry"] }) {
+export function SiteLean({ asymmetry }: { asymmetry?: Schemas["AsymmetryEntry"] }) {
   const { t } = useTranslation();
   if (!asymmetry) return <span />;
   const { symmetry_index, se_index, verdict, dominance_explains } = asymmetry;
@@ -17,14 +17,7 @@ export function SiteLean({ name, asymmetry }: { name: string; asymmetry?: Schema
     "real-act": t("tape.realAct"),
   }[verdict];
   return (
-    <span
-      className={styles.lean}
-      title={t("tape.chartTitle", {
-        site: name,
-        side: larger,
-        percent: percent(Math.abs(symmetry_index)),
-      })}
-    >
+    <span className={styles.lean}>
       <LeanBar percent={symmetry_index} se={se_index} width={96} height={26} />
       <span>
         {verdict === "within-error" ? (

@@ -58,7 +58,7 @@ export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Prop
           ),
         )}
       </span>
-      {!fold && <SiteLean name={place.name} asymmetry={sheet.asymmetries.find((a) => a.site === place.id)} />}
+      {!fold && <SiteLean asymmetry={sheet.asymmetries.find((a) => a.site === place.id)} />}
       {wrong.map((says) => (
         <span key={says} className={styles.wrong} role="alert">
           {own(says)}

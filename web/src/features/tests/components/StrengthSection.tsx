@@ -186,6 +186,9 @@ function SetFields({ name, side, first, set, flush, onChange }: SetProps) {
   );
 }
 
+/** One side's lead in strength shown to either side, %: four times what girths show. */
+const STRENGTH_PCT = 32;
+
 function Result({ result }: { result?: Schemas["StrengthSidesEntry"] }) {
   const { t } = useTranslation();
   const { mass } = useQuantities();
@@ -194,7 +197,7 @@ function Result({ result }: { result?: Schemas["StrengthSidesEntry"] }) {
   const larger = symmetry_index > 0 ? "left" : "right";
   return (
     <span className={styles.result}>
-      <LeanBar percent={symmetry_index / 4} se={se_index / 4} width={96} height={26} />
+      <LeanBar percent={symmetry_index} se={se_index} reach={STRENGTH_PCT} width={96} height={26} />
       <span title={t("tests.oneRepMax")}>
         L {mass.text(best.left)}, R {mass.text(best.right)} {mass.unit}
         <br />

@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import { sd, signed, useQuantities } from "../../../shared/format";
+import { sd, signed, tenths, useQuantities } from "../../../shared/format";
 import type { Assessment } from "../model";
 import styles from "./Notes.module.css";
 
@@ -27,7 +27,7 @@ export function Notes({ assessment }: { assessment: Assessment }) {
       )}
       {reference.outside && (
         <p className={styles.note}>
-          {t("verdict.outside", { n: reference.n, distance: distance.toFixed(1), df: reference.df })}
+          {t("verdict.outside", { n: reference.n, distance: tenths(distance), df: reference.df })}
         </p>
       )}
       {warnings.map(({ place, says }) => (

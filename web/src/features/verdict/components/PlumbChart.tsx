@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import { namesOf } from "../../../shared/api/atlas";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
-import { useQuantities } from "../../../shared/format";
+import { hundredths, useQuantities } from "../../../shared/format";
 import { useNarrow } from "../../../shared/ui/useNarrow";
 import {
   type Assessment,
@@ -195,7 +195,7 @@ function RegionRow({
         {namesOf(atlas).region(id)}
         {held && <span className="quiet"> · {t("verdict.held").toLowerCase()}</span>}
         {need && (
-          <span className="quiet"> · {t("verdict.needOf", { need: region.bulk.need.toFixed(2) })}</span>
+          <span className="quiet"> · {t("verdict.needOf", { need: hundredths(region.bulk.need) })}</span>
         )}
         <span className="sr-only"> {t(`verdict.${standing(region)}`)}</span>
       </span>

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
-import { chance, percent, sd, signed } from "../../../shared/format";
+import { chance, hundredths, percent, sd, signed, tenths } from "../../../shared/format";
 import { StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import {
@@ -94,7 +94,7 @@ export function RegionDetail(props: Props) {
         )}
         <dt>{t("verdict.need")}</dt>
         <dd>
-          {bulk.need.toFixed(2)}
+          {hundredths(bulk.need)}
           <span className="quiet"> {t("verdict.needHint", { weight: entry.look_weight })}</span>
         </dd>
       </dl>
@@ -136,7 +136,7 @@ export function RegionDetail(props: Props) {
             <span>
               <strong>{sourceName(observation, names, t)}</strong> {kindOf(observation.kind, t)}:{" "}
               {aboutSides ? `${signed(observation.y, percent)} %` : `${signed(observation.y, sd)} SD`} ±{" "}
-              {(1.96 * Math.sqrt(observation.variance)).toFixed(1)}
+              {tenths(1.96 * Math.sqrt(observation.variance))}
               <span className="quiet">
                 {" "}
                 {share < 1 && `· ${t("verdict.share", { percent: Math.round(100 * share) })}`}
@@ -162,9 +162,16 @@ function PieceMark({
 }) {
   const { y, variance } = observation;
   return aboutSides ? (
-    <LeanBar percent={y} se={Math.sqrt(variance)} width={84} height={22} />
+    <LeanBar percent={y} se={Math.sqrt(variance)} alone width={84} height={22} />
   ) : (
-    <PlumbLine mean={y} sd={Math.sqrt(variance)} standing={siteStanding(y, half)} width={84} height={22} />
+    <PlumbLine
+      mean={y}
+      sd={Math.sqrt(variance)}
+      standing={siteStanding(y, half)}
+      alone
+      width={84}
+      height={22}
+    />
   );
 }
 

@@ -34,6 +34,7 @@ export function Schools({ site, assessment, half }: Props) {
               <td>
                 {z !== undefined && (
                   <PlumbLine
+                    alone
                     mean={z}
                     sd={0}
                     standing={siteStanding(z, half)}

@@ -1,7 +1,7 @@
 import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
-import { percent, sd, signed, useQuantities } from "../../../shared/format";
+import { hundredths, percent, sd, signed, useQuantities } from "../../../shared/format";
 import { type Assessment, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
@@ -35,7 +35,7 @@ export const TableTwin = memo(function TableTwin({ assessment }: { assessment: A
                   ? `${signed(region.asymmetry.mean, percent)} ± ${percent(1.96 * region.asymmetry.sd)}`
                   : ""}
               </td>
-              <td>{region.bulk.need.toFixed(2)}</td>
+              <td>{hundredths(region.bulk.need)}</td>
             </tr>
           ))}
         </tbody>
