@@ -33,6 +33,18 @@ export const core = {
     most: "{{value}} of at most {{mark}}",
     least: "{{value}}, at least {{mark}}",
   },
+  send: {
+    queued: "waits",
+    sending: "{{percent}} %",
+    taking: "being taken in",
+    done: "in",
+    stopped: "stopped",
+    stop: "Stop",
+    retry: "Try again",
+    clear: "Close",
+    broken: "The line broke off. Nothing of it was kept.",
+    making: "being put together",
+  },
   error: { unknown: "Something went wrong here. Try again.", retry: "Try again" },
   broken: {
     title: "This page broke",

@@ -150,7 +150,6 @@ export const my = {
   another: "Another",
   takeOf: "Take the picture: {{pose}}",
   sending: "Sending …",
-  photoNotSent: "The picture was not sent: there is no line. Try again when there is one.",
   forget: "Forget this link on this phone",
   forgetHint:
     "The week and the log on this phone go; your coach keeps what was sent. The link opens again from its message.",

@@ -1,4 +1,5 @@
-import { $api, fetchClient, problemOf, type Schemas } from "../../shared/api/client";
+import { $api, type Schemas } from "../../shared/api/client";
+import type { Way } from "../../shared/send";
 
 const headers = (token: string) => ({ Authorization: `Bearer ${token}` });
 
@@ -12,22 +13,14 @@ export async function myPhoto(token: string, id: string): Promise<string | undef
   return answer.ok ? URL.createObjectURL(await answer.blob()) : undefined;
 }
 
-/** Sends a picture; gives a sentence when it was not taken. */
-export async function sendPhoto(
-  token: string,
-  pose: Schemas["PhotoPose"],
-  mirrored: boolean,
-  file: Blob,
-): Promise<string | undefined> {
-  try {
-    const { error } = await fetchClient.POST("/api/v1/my/photos", {
-      headers: headers(token),
-      params: { query: { pose, mirrored } },
-      body: file as never,
-      bodySerializer: (body: unknown) => body as Blob,
-    });
-    return error ? (problemOf(error)?.detail ?? "?") : undefined;
-  } catch {
-    return "?";
-  }
+/** A picture of a pose, taken in a mirror or not. */
+export interface Take {
+  pose: Schemas["PhotoPose"];
+  mirrored: boolean;
 }
+
+export const photoWay = (token: string, { pose, mirrored }: Take): Way => ({
+  method: "POST",
+  path: `/api/v1/my/photos?${new URLSearchParams({ pose, mirrored: String(mirrored) })}`,
+  headers: headers(token),
+});

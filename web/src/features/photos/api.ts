@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useRoundChanged } from "../../shared/api/changes";
 import { $api, type Schemas } from "../../shared/api/client";
+import { useSending, type Way } from "../../shared/send";
 import type { Photo } from "./model";
 
 /** While a picture waits to be looked at, the table is read again. */
@@ -46,6 +47,12 @@ export function usePhotosChanged() {
     client.invalidateQueries({ predicate: ({ queryKey }) => String(queryKey[1]).includes("/photos/") });
     return roundChanged();
   };
+}
+
+/** Pictures on their way into a round. */
+export function usePhotoSending(roundId: string) {
+  const way = (): Way => ({ method: "POST", path: `/api/v1/rounds/${roundId}/photos` });
+  return useSending<undefined>({ way, onDone: usePhotosChanged() });
 }
 
 export function useSavePhoto() {

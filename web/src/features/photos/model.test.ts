@@ -24,7 +24,6 @@ import {
   takesOf,
   zoomed,
 } from "./model";
-import { changed, startable, type Upload } from "./uploads";
 
 const photo = (over: object = {}): Photo =>
   ({
@@ -187,35 +186,4 @@ test("outline lines are closed paths", () => {
       [[5, 5]],
     ]),
   ).toBe("M0 0L1 0ZM5 5Z");
-});
-
-const upload = (key: number, state: Upload["state"]): Upload => ({
-  key,
-  name: "",
-  preview: "",
-  state,
-  sent: 0,
-});
-
-test("three are on their way at once, in the order they were added", () => {
-  const uploads = [
-    upload(1, "done"),
-    upload(2, "taking"),
-    upload(3, "sending"),
-    upload(4, "queued"),
-    upload(5, "queued"),
-  ];
-  expect(startable(uploads).map(({ key }) => key)).toEqual([4]);
-  expect(startable(uploads.slice(3)).map(({ key }) => key)).toEqual([4, 5]);
-});
-
-test("one that fails says why and leaves the others alone", () => {
-  const after = changed([upload(1, "sending"), upload(2, "sending")], 2, {
-    state: "failed",
-    why: "too large",
-  });
-  expect(after.map(({ state, why }) => [state, why])).toEqual([
-    ["sending", undefined],
-    ["failed", "too large"],
-  ]);
 });

@@ -105,3 +105,18 @@ test("another picture has steps of its own", async () => {
   rerender({ photo: { ...studio.stored, id: "q" } as Photo });
   expect([result.current.canUndo, result.current.moved]).toEqual([false, studio.stored.moved]);
 });
+
+test("what was undone is done again, until something else is drawn", async () => {
+  const studio = server();
+  const { result } = moving(studio);
+  act(() => result.current.stroke(stroke));
+  act(() => result.current.undo());
+  act(() => result.current.redo());
+  await waitFor(() => expect(studio.stored.moved.strokes).toHaveLength(1));
+  act(() => result.current.undo());
+  act(() => result.current.move("knee-left", { x: 1, y: 2 }));
+  act(() => result.current.done());
+  expect(result.current.canRedo).toBe(false);
+  await waitFor(() => expect(knee(studio.stored.moved)).toMatchObject({ x: 1, y: 2 }));
+  expect(studio.stored.moved.strokes).toHaveLength(0);
+});

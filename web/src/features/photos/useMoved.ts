@@ -1,13 +1,15 @@
 // Landmarks and strokes of one picture while they are being moved: shown at once, saved when the hand rests, undone step by
 // step. What was found is never changed.
 import { useEffect, useRef, useState } from "react";
+import { after, type History, redone, start, undone } from "../../shared/save/history";
 import { saved, useSavePhoto } from "./api";
 import { type Moved, type Photo, type Point, placed } from "./model";
+
+const NOTHING: Moved = { landmarks: {}, strokes: [] };
 
 export function useMoved(photo: Photo | undefined, onError: (error: unknown) => void) {
   const saving = useSavePhoto();
   const [draft, setDraft] = useState<{ id: string; moved: Moved }>();
-  const past = useRef<{ id: string; steps: Moved[] }>({ id: "", steps: [] });
   const inFlight = useRef(false);
   const waiting = useRef<Moved>(undefined);
   /** The newest revision the server gave: the picture itself may arrive a moment later. */
@@ -15,11 +17,14 @@ export function useMoved(photo: Photo | undefined, onError: (error: unknown) => 
   const latest = useRef(photo);
   latest.current = photo;
 
-  const moved: Moved = (draft && draft.id === photo?.id ? draft.moved : photo?.moved) ?? {
-    landmarks: {},
-    strokes: [],
-  };
-  if (past.current.id !== photo?.id) past.current = { id: photo?.id ?? "", steps: [] };
+  const moved = (draft && draft.id === photo?.id ? draft.moved : photo?.moved) ?? NOTHING;
+  /** As it is drawn, also before it is drawn. */
+  const drawn = useRef(moved);
+  drawn.current = moved;
+  /** Where the hand took hold. */
+  const held = useRef<Moved>(undefined);
+  const steps = useRef<{ id?: string; history: History<Moved> }>({ history: start(moved) });
+  if (steps.current.id !== photo?.id) steps.current = { id: photo?.id, history: start(moved) };
 
   // Once the server's answer has arrived the draft has done its work.
   useEffect(() => {
@@ -53,45 +58,41 @@ export function useMoved(photo: Photo | undefined, onError: (error: unknown) => 
     inFlight.current = false;
   };
 
-  const show = (next: Moved) => photo && setDraft({ id: photo.id, moved: next });
-  const remember = () => past.current.steps.push(moved);
-  const before = useRef<Moved>(undefined);
+  const show = (next: Moved) => {
+    drawn.current = next;
+    if (photo) setDraft({ id: photo.id, moved: next });
+  };
+  const step = (from: Moved, next: Moved) => {
+    steps.current.history = after({ ...steps.current.history, now: from }, next);
+    show(next);
+    send(next);
+  };
+  const goTo = (history: History<Moved> | undefined) => {
+    if (!history) return;
+    steps.current.history = history;
+    show(history.now);
+    send(history.now);
+  };
+  const { history } = steps.current;
   return {
     moved,
-    canUndo: past.current.steps.length > 0,
+    canUndo: history.past.length > 0,
+    canRedo: history.future.length > 0,
     /** A landmark follows the hand; nothing is saved yet. */
     move: (name: string, at: Point) => {
-      before.current ??= moved;
-      show(placed(moved, name, at));
+      held.current ??= drawn.current;
+      show(placed(drawn.current, name, at));
     },
     /** The hand rests. */
     done: () => {
-      if (!before.current) return;
-      past.current.steps.push(before.current);
-      before.current = undefined;
-      setDraft((now) => {
-        if (now) send(now.moved);
-        return now;
-      });
+      if (held.current) step(held.current, drawn.current);
+      held.current = undefined;
     },
-    stroke: (stroke: Moved["strokes"][number]) => {
-      remember();
-      const next = { ...moved, strokes: [...moved.strokes, stroke] };
-      show(next);
-      send(next);
-    },
-    undo: () => {
-      const last = past.current.steps.pop();
-      if (!last) return;
-      show(last);
-      send(last);
-    },
+    stroke: (stroke: Moved["strokes"][number]) =>
+      step(drawn.current, { ...drawn.current, strokes: [...drawn.current.strokes, stroke] }),
+    undo: () => goTo(undone({ ...steps.current.history, now: drawn.current })),
+    redo: () => goTo(redone({ ...steps.current.history, now: drawn.current })),
     /** Everything as it was found. */
-    reset: () => {
-      remember();
-      const nothing = { landmarks: {}, strokes: [] };
-      show(nothing);
-      send(nothing);
-    },
+    reset: () => step(drawn.current, NOTHING),
   };
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { $api, fetchClient, type Schemas } from "../../shared/api/client";
+import { $api, type Schemas } from "../../shared/api/client";
+import { useSending } from "../../shared/send";
 
 export const usePractice = () => $api.useQuery("get", "/api/v1/practice");
 export const usePeople = () => $api.useQuery("get", "/api/v1/practice/people");
@@ -66,19 +67,22 @@ export function useTables(enabled: boolean) {
   return $api.useQuery("get", "/api/v1/practice/tables", {}, { enabled });
 }
 
-/** Takes in a client from an archive: what was taken, what went wrong, and the act itself. */
-export function useImport() {
+/** A client on the way in from an archive, and what was taken in last. */
+export function useTakingIn() {
   const queries = useQueryClient();
   const [taken, setTaken] = useState<Schemas["Imported"]>();
-  const [failure, setFailure] = useState<unknown>();
-  const take = async (file: Blob) => {
-    const { data, error } = await fetchClient.POST("/api/v1/clients/archive", {
-      body: file as never,
-      bodySerializer: (body: unknown) => body as Blob,
-    });
-    setTaken(data);
-    setFailure(error);
-    await queries.invalidateQueries();
+  const sending = useSending<undefined>({
+    way: () => ({ method: "POST", path: "/api/v1/clients/archive" }),
+    onDone: (answer) => {
+      setTaken(answer as Schemas["Imported"]);
+      return queries.invalidateQueries();
+    },
+  });
+  /** What went wrong with another file before is of no more use. */
+  const take = (file: File) => {
+    sending.clear();
+    setTaken(undefined);
+    sending.add([file], undefined);
   };
-  return [taken, failure, take] as const;
+  return { taken, sending, take };
 }

@@ -5,7 +5,10 @@ import type { components, paths } from "../../api/schema";
 import { heard } from "./session";
 
 export const fetchClient = createFetchClient<paths>({ baseUrl: "" });
-fetchClient.use({ onResponse: ({ request, response }) => heard(request, response) });
+fetchClient.use({
+  onResponse: ({ request, response }) =>
+    heard(new URL(request.url, location.origin).pathname, response.status),
+});
 export const $api = createQueryClient(fetchClient);
 
 export type Schemas = components["schemas"];

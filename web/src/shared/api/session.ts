@@ -6,8 +6,8 @@ export const sessionEvents = new EventTarget();
 /** Answers of these say nothing of the coach's session: signing in with a wrong password, a client's own link. */
 const OTHERS = ["/api/v1/session", "/api/v1/my/"];
 
-export function heard(request: Request, response: Response): void {
-  const { pathname } = new URL(request.url, location.origin);
-  if (response.status !== 401 || OTHERS.some((other) => pathname.startsWith(other))) return;
+/** The way asked for, and the status of the answer. */
+export function heard(path: string, status: number): void {
+  if (status !== 401 || OTHERS.some((other) => path.startsWith(other))) return;
   sessionEvents.dispatchEvent(new Event("ended"));
 }

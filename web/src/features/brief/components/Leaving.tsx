@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { problemOf, type Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
+import { Fetch } from "../../../shared/send";
 import { Dialog, ErrorNote } from "../../../shared/ui";
 import { useBelongings, useErase, usePutAway } from "../api";
 import styles from "./UsualWeek.module.css";
@@ -70,9 +71,7 @@ function Erase({ client }: { client: Schemas["ClientView"] }) {
     <>
       <p>{t("leaving.goes", { what: [t("leaving.parts.brief"), ...what].join(", ") })}</p>
       <p>
-        <a href={`/api/v1/clients/${client.id}/archive`} download>
-          {t("leaving.keep")}
-        </a>
+        <Fetch href={`/api/v1/clients/${client.id}/archive`}>{t("leaving.keep")}</Fetch>
       </p>
       <p>
         <label htmlFor="erase-name">{t("leaving.typeName", { name })}</label>

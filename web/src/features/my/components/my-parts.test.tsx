@@ -1,6 +1,7 @@
-import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
-import { fetchClient, type Schemas } from "../../../shared/api/client";
+import type { Schemas } from "../../../shared/api/client";
+import { Line, line, stubLine } from "../../../test/line";
 import { show } from "../../../test/render";
 import { linkToken } from "../token";
 import { Pictures } from "./Pictures";
@@ -9,11 +10,13 @@ import { SharedPart } from "./SharedPart";
 const TOKEN = "0123456789abcdef".repeat(4);
 
 beforeEach(() => {
+  stubLine();
   localStorage.clear();
   window.location.hash = "";
 });
 afterEach(() => {
   cleanup();
+  vi.unstubAllGlobals();
   vi.restoreAllMocks();
 });
 
@@ -40,59 +43,64 @@ const wanted = {
 
 const file = new File(["x"], "front.jpg", { type: "image/jpeg" });
 
-function pictures(answer: () => Promise<unknown>, change: object = {}) {
-  const post = vi.spyOn(fetchClient, "POST").mockImplementation(answer as never);
+function pictures(change: object = {}) {
   const onSent = vi.fn();
   show(<Pictures token={TOKEN} wanted={{ ...wanted, ...change }} onSent={onSent} />);
-  return { post, onSent };
+  return { onSent };
 }
 
 const take = (pose: string) =>
   fireEvent.change(screen.getByLabelText(`Take the picture: ${pose}`), { target: { files: [file] } });
 
 test("each pose says how many were sent, and offers another", () => {
-  pictures(async () => ({}));
+  pictures();
   const lines = screen.getAllByRole("listitem").map((line) => line.textContent);
   expect(lines).toEqual(["Front relaxed0 sentTake", "Back relaxed2 sentAnother"]);
 });
 
 test("a picture goes with its pose, whether it is mirrored, and the link's own key", async () => {
-  const { post, onSent } = pictures(async () => ({ data: {}, response: new Response() }));
+  const { onSent } = pictures();
   fireEvent.click(screen.getByLabelText("I take them in a mirror"));
   take("Front relaxed");
-  await waitFor(() => expect(onSent).toHaveBeenCalledTimes(1));
-  expect(post.mock.calls[0]?.[1]).toMatchObject({
-    headers: { Authorization: `Bearer ${TOKEN}` },
-    params: { query: { pose: "F", mirrored: true } },
-    body: file,
-  });
+  const { path, headers, body } = line(0);
+  expect([path, headers.Authorization]).toEqual([
+    "/api/v1/my/photos?pose=F&mirrored=true",
+    `Bearer ${TOKEN}`,
+  ]);
+  expect(body).toBe(file);
+  await line(0).answers(201);
+  expect(onSent).toHaveBeenCalledTimes(1);
+});
+
+test("the next pose is taken while one is on its way, and each says how far it is", async () => {
+  pictures();
+  take("Front relaxed");
+  take("Back relaxed");
+  await line(0).passes(1, 4);
+  const [front, back] = screen.getAllByRole("progressbar");
+  expect([front, back].map((bar) => bar?.getAttribute("value"))).toEqual(["0.25", "0"]);
+  expect(screen.getByText("25 %")).toBeTruthy();
 });
 
 test.each([
   [
     "why the studio does not take it",
-    async () => ({
-      error: { status: 422, title: "", detail: "This is no picture: expected JPEG, PNG or WebP." },
-      response: new Response(null, { status: 422 }),
-    }),
-    "This is no picture: expected JPEG, PNG or WebP.",
+    (one: Line) => one.answers(422, { status: 422, title: "", detail: "This is no picture." }),
+    "This is no picture.",
   ],
-  [
-    "that there is no line",
-    async () => {
-      throw new TypeError("Failed to fetch");
-    },
-    "The picture was not sent: there is no line. Try again when there is one.",
-  ],
-] as const)("a picture that was not sent says %s", async (_, answer, says) => {
-  const { onSent } = pictures(answer);
+  ["that the line broke off", (one: Line) => one.breaks(), "The line broke off. Nothing of it was kept."],
+] as const)("a picture that was not sent says %s and can be sent again", async (_, answer, says) => {
+  const { onSent } = pictures();
   take("Front relaxed");
-  expect((await screen.findByRole("alert")).textContent).toBe(says);
+  await answer(line(0));
+  expect(screen.getByRole("alert").textContent).toBe(says);
   expect(onSent).not.toHaveBeenCalled();
+  fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+  expect(Line.open).toHaveLength(2);
 });
 
 test("who may not send pictures reads why, and is offered none", () => {
-  pictures(async () => ({}), { refusal: "No picture is taken in without consent." });
+  pictures({ refusal: "No picture is taken in without consent." });
   expect(screen.getByText("No picture is taken in without consent.")).toBeTruthy();
   expect(screen.queryByRole("listitem")).toBeNull();
 });

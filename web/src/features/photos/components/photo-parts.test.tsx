@@ -7,7 +7,6 @@ import { Empty } from "./Empty";
 import { JudgePanel } from "./JudgePanel";
 import { PhotoNotes } from "./PhotoNotes";
 import { PoseBar } from "./PoseBar";
-import { UploadTray } from "./UploadTray";
 import { Wipe } from "./Wipe";
 
 afterEach(cleanup);
@@ -136,27 +135,6 @@ test("poses show what is wrong with their picture; what is being looked at comes
     "Back relaxedTaken in a mirror?",
     "being looked at",
   ]);
-});
-
-test("each upload has its own progress, its own reason, and can be stopped or tried again on its own", () => {
-  const [cancel, retry] = [vi.fn(), vi.fn()];
-  const line = { preview: "", sent: 0.42 };
-  show(
-    <UploadTray
-      uploads={[
-        { ...line, key: 1, name: "front.jpg", state: "sending" },
-        { ...line, key: 2, name: "notes.txt", state: "failed", why: "this is not a JPEG: it is a text file" },
-      ]}
-      onCancel={cancel}
-      onRetry={retry}
-      onClear={vi.fn()}
-    />,
-  );
-  expect(screen.getByText("42 %")).toBeTruthy();
-  expect(screen.getByRole("alert").textContent).toBe("this is not a JPEG: it is a text file");
-  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
-  fireEvent.click(screen.getByRole("button", { name: "Try again" }));
-  expect([cancel.mock.calls, retry.mock.calls]).toEqual([[[1]], [[2]]]);
 });
 
 test("the edge between two pictures moves with the arrow keys and stops at the pane's", () => {

@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
 import type { Kind } from "../../../shared/judging";
+import { useUndoKeys } from "../../../shared/save";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import {
@@ -139,6 +140,7 @@ export function Desk(props: Props) {
     mode: () => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length] ?? "beside"),
     undoMark: moves.undo,
   });
+  useUndoKeys(moves);
 
   const save = (change: Partial<Schemas["SavePhoto"]>) =>
     savePhoto.mutate(
@@ -208,6 +210,14 @@ export function Desk(props: Props) {
                 aria-keyshortcuts={shortcut("undoMark")}
               >
                 {t("photos.undo")}
+              </button>
+              <button
+                type="button"
+                disabled={!moves.canRedo}
+                onClick={moves.redo}
+                aria-keyshortcuts="Control+Y"
+              >
+                {t("photos.redo")}
               </button>
               <button type="button" onClick={moves.reset}>
                 {t("photos.back")}

@@ -4,14 +4,13 @@ import { useTranslation } from "react-i18next";
 import { useParams, useSearchParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
+import { SendTray } from "../../../shared/send";
 import { ErrorNote } from "../../../shared/ui";
-import { saved, useLightTable, useSavePhoto } from "../api";
+import { saved, useLightTable, usePhotoSending, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
 import { PoseBar } from "../components/PoseBar";
-import { UploadTray } from "../components/UploadTray";
 import { type Photo, posesOf, takesOf } from "../model";
-import { useUploads } from "../uploads";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
 
@@ -24,7 +23,7 @@ export function PhotosPage() {
   const atlas = useAtlas();
   const names = useNames();
   const table = useLightTable(roundId);
-  const uploads = useUploads(roundId, t("photos.uploads.broken"));
+  const uploads = usePhotoSending(roundId);
   const savePhoto = useSavePhoto();
   const [over, setOver] = useState(false);
 
@@ -59,13 +58,19 @@ export function PhotosPage() {
   const drop = (event: DragEvent) => {
     event.preventDefault();
     setOver(false);
-    if (!refusal) uploads.add(event.dataTransfer.files);
+    if (!refusal) uploads.add(event.dataTransfer.files, undefined);
   };
   const takes = takesOf(own, pose);
   const now = takes.find(({ id }) => id === search.get("take")) ?? takes[0];
   const poseNames = new Map(atlas.data.poses.map(({ id, name }) => [id as string, name]));
   const bar = (
-    <AddBar roundId={roundId} taken={poses} disabled={!!refusal} onFiles={uploads.add} onError={say} />
+    <AddBar
+      roundId={roundId}
+      taken={poses}
+      disabled={!!refusal}
+      onFiles={(files) => uploads.add(files, undefined)}
+      onError={say}
+    />
   );
   return (
     <section
@@ -112,12 +117,7 @@ export function PhotosPage() {
           )}
         </>
       )}
-      <UploadTray
-        uploads={uploads.uploads}
-        onCancel={uploads.cancel}
-        onRetry={uploads.retry}
-        onClear={uploads.clear}
-      />
+      <SendTray title={t("photos.comingIn")} sending={uploads} />
     </section>
   );
 }

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
+import { Fetch } from "../../../shared/send";
 import { DateInput, Dialog, ErrorNote } from "../../../shared/ui";
 import { useIssue, useIssued } from "../api";
 import { nextMonday, type Plan, thisMonday, type Week } from "../model";
@@ -57,9 +58,9 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
           )}
           <Link to={`${base}/plan/print?plan=${last.id}`}>{t("plan.print")}</Link>
           {FILES.map((kind) => (
-            <a key={kind} href={`/api/v1/plans/${last.id}/files/${kind}`} download>
+            <Fetch key={kind} href={`/api/v1/plans/${last.id}/files/${kind}`}>
               {t(`plan.files.${kind}`)}
-            </a>
+            </Fetch>
           ))}
         </>
       )}

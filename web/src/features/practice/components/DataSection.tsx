@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
-import { problemOf } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
-import { useImport, useTables } from "../api";
+import { Fetch, SendLines } from "../../../shared/send";
+import { useTables, useTakingIn } from "../api";
 import styles from "./DataSection.module.css";
 
 /** The practice's data out and in, as far as whoever is signed in may: a backup, every table, a client from an archive. */
@@ -12,7 +12,7 @@ export function DataSection() {
   const may = useMay();
   const whole = may("take-all-out");
   const tables = useTables(whole);
-  const [taken, failure, take] = useImport();
+  const { taken, sending, take } = useTakingIn();
   const [table, setTable] = useState("log_entry");
   return (
     <section aria-label={t("practice.data")} className={styles.data}>
@@ -20,9 +20,9 @@ export function DataSection() {
       {whole && (
         <>
           <p>
-            <a className={styles.button} href="/api/v1/practice/backup" download>
+            <Fetch className={styles.button} href="/api/v1/practice/backup">
               {t("practice.backup")}
-            </a>{" "}
+            </Fetch>{" "}
             <span className="quiet">{t("practice.backupHint")}</span>
           </p>
           <p>
@@ -32,9 +32,7 @@ export function DataSection() {
                 <option key={name}>{name}</option>
               ))}
             </select>{" "}
-            <a href={`/api/v1/practice/tables/${table}`} download>
-              {t("practice.asCsv")}
-            </a>
+            <Fetch href={`/api/v1/practice/tables/${table}`}>{t("practice.asCsv")}</Fetch>
           </p>
         </>
       )}
@@ -48,7 +46,7 @@ export function DataSection() {
               className="sr-only"
               onChange={(event) => {
                 const file = event.target.files?.[0];
-                if (file) void take(file);
+                if (file) take(file);
                 event.target.value = "";
               }}
             />
@@ -62,11 +60,11 @@ export function DataSection() {
           <Link to={`/clients/${taken.client_id}`}>{t("practice.toClient")}</Link>
         </p>
       )}
-      {failure !== undefined && (
-        <p role="alert" style={{ color: "var(--danger)" }}>
-          {problemOf(failure)?.detail ?? t("error.unknown")}
-        </p>
-      )}
+      <SendLines
+        sent={sending.all.filter(({ state }) => state !== "done")}
+        stop={sending.stop}
+        retry={sending.retry}
+      />
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
+import { Fetch } from "../../../shared/send";
 import { Dialog, ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useRound } from "../api";
@@ -56,9 +57,7 @@ export function RoundPage() {
         <div className={styles.tools}>
           {may("take-out") && (
             <>
-              <a href={`/api/v1/clients/${clientId}/archive`} download>
-                {t("round.archive")}
-              </a>
+              <Fetch href={`/api/v1/clients/${clientId}/archive`}>{t("round.archive")}</Fetch>
               <a href={`/api/v1/rounds/${roundId}/case`}>{t("round.caseFile")}</a>
             </>
           )}
