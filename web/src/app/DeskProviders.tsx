@@ -1,6 +1,7 @@
 import { App, ConfigProvider } from "antd";
 import enUS from "antd/locale/en_US";
 import { type ReactNode, use, useMemo } from "react";
+import { useFingers } from "../shared/ui/useMedia";
 import { antdTheme } from "./theme";
 import { ThemeChoice } from "./themeChoice";
 
@@ -15,10 +16,11 @@ const popupPlace = (opener?: HTMLElement): HTMLElement => opener?.closest("dialo
 /** The component library in the application's colours; the phone's pages do without it. */
 export function DeskProviders({ children }: { children: ReactNode }) {
   const { theme } = use(ThemeChoice);
+  const fingers = useFingers();
   const csp = useMemo(() => ({ nonce: pageNonce() }), []);
   return (
     <ConfigProvider
-      theme={antdTheme(theme)}
+      theme={antdTheme(theme, fingers)}
       locale={enUS}
       csp={csp}
       wave={{ disabled: true }}

@@ -2,7 +2,11 @@
 import { theme as antd, type ThemeConfig } from "antd";
 import { FONT, palettes, RADIUS_PX, type ThemeName } from "./palette";
 
-export function antdTheme(name: ThemeName): ThemeConfig {
+/** Height of what is pressed by a finger, px; the same number stands in base.css. */
+const FINGER_PX = 44;
+
+/** For a theme, and for fingers or a mouse. */
+export function antdTheme(name: ThemeName, fingers: boolean): ThemeConfig {
   const palette = palettes[name];
   return {
     algorithm: name === "night" ? antd.darkAlgorithm : antd.defaultAlgorithm,
@@ -29,6 +33,7 @@ export function antdTheme(name: ThemeName): ThemeConfig {
       borderRadius: RADIUS_PX,
       fontFamily: FONT,
       fontSize: 15,
+      ...(fingers ? { controlHeight: FINGER_PX, controlHeightSM: FINGER_PX } : {}),
       boxShadow: "none",
       boxShadowSecondary: `0 0 0 1px ${palette.hairline}`,
       motionDurationMid: "0.12s",

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { useNarrow } from "../../../shared/ui/useMedia";
 import { signed, sized } from "../model";
 import styles from "./Eye.module.css";
 import { EyeLine } from "./EyeLine";
@@ -11,6 +12,7 @@ type KindSkill = Schemas["KindSkill"];
 export function Skills({ known }: { known: KindSkill }) {
   const { t } = useTranslation();
   const names = useNames();
+  const narrow = useNarrow();
   const { kind, step, skill, parts } = known;
   if (!skill) return null;
   const size = (steps: number) => signed(kind, steps * step);
@@ -26,10 +28,10 @@ export function Skills({ known }: { known: KindSkill }) {
             <th>
               <span className={styles.ends}>
                 <span style={{ color: kind === "standing" ? "var(--behind)" : "var(--left)" }}>
-                  ‹ {t(kind === "standing" ? "eye.smaller" : "eye.leftSeen")}
+                  ‹ <span>{t(kind === "standing" ? "eye.smaller" : "eye.leftSeen")}</span>
                 </span>
                 <span style={{ color: kind === "standing" ? "var(--ahead)" : "var(--right)" }}>
-                  {t(kind === "standing" ? "eye.larger" : "eye.rightSeen")} ›
+                  <span>{t(kind === "standing" ? "eye.larger" : "eye.rightSeen")}</span> ›
                 </span>
               </span>
             </th>
@@ -46,7 +48,7 @@ export function Skills({ known }: { known: KindSkill }) {
                 <EyeLine
                   kind={kind}
                   off={{ mean: part.bias_steps, sd: part.sd_steps ?? undefined }}
-                  width={300}
+                  width={narrow ? 104 : 300}
                   height={26}
                 />
               </td>

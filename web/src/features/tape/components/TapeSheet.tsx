@@ -7,7 +7,7 @@ import { shortDay, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { SideMark, TypedInput } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
-import { useNarrow } from "../../../shared/ui/useNarrow";
+import { useNarrow } from "../../../shared/ui/useMedia";
 import {
   cellsOf,
   type Fold,

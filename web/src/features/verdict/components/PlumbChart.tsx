@@ -4,7 +4,7 @@ import type { Atlas } from "../../../shared/api/atlas";
 import { namesOf } from "../../../shared/api/atlas";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { hundredths, useQuantities } from "../../../shared/format";
-import { useNarrow } from "../../../shared/ui/useNarrow";
+import { useNarrow } from "../../../shared/ui/useMedia";
 import {
   type Assessment,
   areaOf,
