@@ -2,6 +2,7 @@ import { spawn } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { serious } from "./axe";
 import { expect, test } from "./practice";
 
 test.describe("signed out", () => {
@@ -20,7 +21,7 @@ test.describe("signed out", () => {
     await expect(page.getByRole("button", { name: "Sign in" })).toBeVisible();
   });
 
-  test("the first start of a practice makes the owner and goes on to an empty list", async ({ page }) => {
+  test("the first start of a practice makes the owner and goes on to a first look with a made-up client", async ({ page }) => {
     const data = mkdtempSync(join(tmpdir(), "orthomer-first-"));
     const binary = process.env.ORTHOMER ?? "../target/debug/orthomer";
     const server = spawn(binary, ["serve", "--data", data, "--port", "8131"], { stdio: ["ignore", "pipe", "ignore"] });
@@ -37,9 +38,20 @@ test.describe("signed out", () => {
       await expect(page.getByText("a password needs at least 10 characters")).toBeVisible();
       await page.getByLabel("Password", { exact: true }).fill("long enough to keep");
       await page.getByRole("button", { name: "Make the account" }).click();
-      await expect(page.getByText("Nothing needs you now.")).toBeVisible();
-      await page.getByRole("link", { name: "To the clients" }).click();
-      await expect(page.getByText(/No clients yet/)).toBeVisible();
+      const firstLook = page.getByRole("region", { name: "First look" });
+      await expect(firstLook.getByRole("listitem")).toHaveCount(3);
+      expect(await serious(page)).toEqual([]);
+      await page.getByRole("link", { name: "Clients" }).click();
+      await expect(page.getByText("No clients yet.")).toBeVisible();
+      await firstLook.getByRole("button", { name: "Look around with a made-up client" }).click();
+      await expect(page.getByRole("heading", { name: "Wren Hollis" })).toBeVisible();
+      await expect(page.getByRole("button", { name: /^Calf .*behind/ })).toBeVisible();
+      // The same one again, not a second one.
+      await page.goto("http://127.0.0.1:8131/tour");
+      await page.getByRole("button", { name: "Look around with a made-up client" }).click();
+      await expect(page.getByRole("heading", { name: "Wren Hollis" })).toBeVisible();
+      await page.goto("http://127.0.0.1:8131/clients");
+      await expect(page.getByRole("row")).toHaveCount(2);
     } finally {
       server.kill();
     }

@@ -1,6 +1,7 @@
 //! How a command fails: 2 for bad input, 1 for anything else, one line per problem on standard error.
 
 use casefile::Problem;
+use std::fmt;
 use std::process::ExitCode;
 
 /// Why a command ended early.
@@ -10,6 +11,18 @@ pub enum Failure {
     Input(Vec<Problem>),
     /// Anything else, in one sentence.
     Other(String),
+}
+
+impl fmt::Display for Failure {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Input(problems) => {
+                let lines: Vec<String> = problems.iter().map(ToString::to_string).collect();
+                f.write_str(&lines.join("\n"))
+            }
+            Self::Other(sentence) => f.write_str(sentence),
+        }
+    }
 }
 
 impl Failure {
@@ -25,17 +38,10 @@ impl Failure {
 
     /// Prints the failure and gives its exit code.
     pub fn report(&self) -> ExitCode {
+        eprintln!("{self}");
         match self {
-            Self::Input(problems) => {
-                for problem in problems {
-                    eprintln!("{problem}");
-                }
-                ExitCode::from(2)
-            }
-            Self::Other(sentence) => {
-                eprintln!("{sentence}");
-                ExitCode::FAILURE
-            }
+            Self::Input(_) => ExitCode::from(2),
+            Self::Other(_) => ExitCode::FAILURE,
         }
     }
 }

@@ -3,13 +3,14 @@
 use crate::demo;
 use crate::failure::Failure;
 use assess::Knowledge;
+use jiff::civil::Date;
 use rand::RngExt;
 use server::{AppState, Line};
 use std::io::Write as _;
 use std::net::IpAddr;
 use std::path::Path;
 use std::sync::Arc;
-use store::Store;
+use store::{Account, Store};
 use tracing_subscriber::EnvFilter;
 
 /// How browsers reach the practice.
@@ -74,7 +75,11 @@ pub fn openapi() -> Result<(), Failure> {
 
 fn state(data: &Path) -> Result<AppState, Failure> {
     let store = Store::open(data).map_err(Failure::other)?;
-    AppState::new(store, knowledge()?).map_err(Failure::other)
+    let made_up = |store: &Store, knowledge: &Knowledge, who: &Account, today: Date| {
+        let by = demo::Coach { name: &who.name, id: &who.id };
+        demo::made_up(store, knowledge, by, today).map_err(|failure| failure.to_string())
+    };
+    Ok(AppState::new(store, knowledge()?).map_err(Failure::other)?.making_up(Arc::new(made_up)))
 }
 
 fn knowledge() -> Result<Arc<Knowledge>, Failure> {

@@ -80,6 +80,7 @@ fn routes(
         .configure(movements)
         .service(clients::list_clients)
         .service(clients::add_client)
+        .service(clients::make_client_up)
         .service(clients::show_client)
         .service(clients::save_client)
         .service(clients::open_round)

@@ -34,5 +34,5 @@ pub use app::{Line, application, openapi, serve};
 pub use auth::{PasswordError, hash_password};
 pub use error::ServeError;
 pub use learning::learn_eyes;
-pub use state::AppState;
+pub use state::{AppState, MadeUp, MakesUp};
 pub use tls::Certificate;

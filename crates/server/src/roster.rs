@@ -3,7 +3,7 @@
 use crate::error::ApiError;
 use assess::{Assessment, Case, Client, Knowledge, Roster, assess_beside};
 use std::cell::OnceCell;
-use store::{ClientRecord, Kind, Page, RoundRecord, Store};
+use store::{ClientRecord, Kind, Page, RoundRecord, Store, is_made_up};
 
 /// Whether a client's verdict rests on everybody else's.
 pub(crate) fn rests_on_all(knowledge: &Knowledge, client: &Client) -> bool {
@@ -65,10 +65,11 @@ impl<'a> Assessor<'a> {
         Ok(assess_beside(self.knowledge, case, &roster))
     }
 
-    /// Everyone but the client.
+    /// Everyone but the client and those who are made up.
     fn others(&self, client_id: &str) -> Result<Roster, ApiError> {
         let mut roster = Roster::default();
-        for (_, case) in self.everyone()?.iter().filter(|(round, _)| round.client_id != client_id) {
+        let real = |(round, case): &&(RoundRecord, Case)| round.client_id != client_id && !is_made_up(&case.client);
+        for (_, case) in self.everyone()?.iter().filter(real) {
             roster.add_case(self.knowledge, case);
         }
         Ok(roster)

@@ -28,8 +28,9 @@ use serde::Serialize;
 use std::net::IpAddr;
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, RwLock};
-use store::{Stamp, Store, StoreError};
+use store::{Account, Stamp, Store, StoreError};
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
+use utoipa::ToSchema;
 use vision::{Ingested, PhotoError, ingest};
 
 /// Uploads read at once; more wait in files.
@@ -64,6 +65,18 @@ pub(crate) enum PageOf {
     Sheet(String),
     /// A round until the next one, by id.
     Review(String),
+}
+
+/// Makes a client up to look around with, for a coach on a day: the same one again while they are there.
+pub type MakesUp = dyn Fn(&Store, &Knowledge, &Account, Date) -> Result<MadeUp, String> + Send + Sync;
+
+/// A client who is made up to look around with.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
+pub struct MadeUp {
+    /// Who it is.
+    pub client_id: String,
+    /// Their newest round.
+    pub round_id: String,
 }
 
 /// The store and the knowledge of the trade.
@@ -126,6 +139,8 @@ pub struct AppState {
     pub(crate) metrics: Metrics,
     /// What was noted in this hour.
     pub(crate) noted: Noted,
+    /// Makes clients up.
+    pub(crate) makes_up: Option<Arc<MakesUp>>,
 }
 
 impl AppState {
@@ -142,6 +157,11 @@ impl AppState {
     /// The same, called by names too.
     pub fn called(self, names: impl Into<Arc<[String]>>) -> Self {
         Self { names: names.into(), ..self }
+    }
+
+    /// The same, that makes clients up in this way.
+    pub fn making_up(self, makes_up: Arc<MakesUp>) -> Self {
+        Self { makes_up: Some(makes_up), ..self }
     }
 
     /// The same, reached over HTTPS alone or not.
@@ -188,6 +208,7 @@ impl AppState {
             darkroom,
             figure: Arc::new(OnceLock::new()),
             noted: Noted::default(),
+            makes_up: None,
             metrics: Metrics::new()?,
             store,
         })

@@ -8,6 +8,7 @@ use assess::Client;
 use atlas::Atlas;
 use casefile::ClientEntry;
 use diesel::prelude::*;
+use diesel::sqlite::SqliteConnection;
 use icu_normalizer::DecomposingNormalizerBorrowed;
 use jiff::Timestamp;
 use jiff::civil::Date;
@@ -16,6 +17,14 @@ use std::ops::RangeInclusive;
 
 /// Marks that stand above or below the letter before them.
 const ACCENTS: RangeInclusive<char> = '\u{300}'..='\u{36f}';
+
+/// The tag of those who are made up to look around with: nothing is learned from them.
+pub const MADE_UP: &str = "made up";
+
+/// Whether a client is made up to look around with.
+pub fn is_made_up(client: &Client) -> bool {
+    client.tags.iter().any(|tag| tag == MADE_UP)
+}
 
 /// A client as stored.
 #[derive(Clone, Debug)]
@@ -142,6 +151,21 @@ impl Store {
             }
             Ok(())
         })
+    }
+
+    /// Ids of those who are made up to look around with.
+    pub(crate) fn made_up_ids(connection: &mut SqliteConnection) -> Result<HashSet<String>, StoreError> {
+        #[derive(QueryableByName)]
+        struct Id {
+            #[diesel(sql_type = diesel::sql_types::Text)]
+            id: String,
+        }
+        let found = diesel::sql_query(
+            "SELECT client.id FROM client, \
+             json_each(iif(json_valid(client.brief_json), client.brief_json, '{}'), '$.tags') WHERE json_each.value = ?",
+        );
+        let found = found.bind::<diesel::sql_types::Text, _>(MADE_UP).load::<Id>(connection)?;
+        Ok(found.into_iter().map(|row| row.id).collect())
     }
 
     /// Every tag that a client in the lists has, in the order of the alphabet.

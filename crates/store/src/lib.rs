@@ -37,7 +37,7 @@ mod usual_week;
 pub use accounts::{Account, ChangedAccount, Factor, NewAccount};
 pub use archive::{Belongings, Finding, Imported, TABLE_NAMES, backup, restore};
 pub use audit::{Deed, NewDeed};
-pub use clients::{ClientRecord, Page};
+pub use clients::{ClientRecord, MADE_UP, Page, is_made_up};
 pub use connection::Store;
 pub use error::{Kind, StoreError, is_full};
 pub use eye::{EyeAnswer, EyeSitting};

@@ -180,11 +180,13 @@ impl Store {
         rows.into_iter().map(RoundRecord::try_from).collect()
     }
 
-    /// Every client's rounds with what their sheets hold, oldest first.
+    /// Every client's rounds with what their sheets hold, oldest first; none of those who are made up.
     pub fn rounds_by_client(&self, atlas: &Atlas) -> Result<Vec<Vec<Round>>, StoreError> {
         let mut connection = self.connect()?;
-        let rows: Vec<Row> =
+        let made_up = Self::made_up_ids(&mut connection)?;
+        let mut rows: Vec<Row> =
             round::table.order(round::taken_on.asc()).select(Row::as_select()).load(&mut connection)?;
+        rows.retain(|row| !made_up.contains(&row.client_id));
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
         let mut clients: BTreeMap<String, Vec<Round>> = BTreeMap::new();

@@ -108,6 +108,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/clients/made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a client up to look around with; the one who is there already, if there is one. */
+        post: operations["make_client_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/clients/next-round": {
         parameters: {
             query?: never;
@@ -3834,6 +3851,13 @@ export interface components {
         };
         /** @description A look: a weighting over regions, such as `taper`. */
         LookId: string;
+        /** @description A client who is made up to look around with. */
+        MadeUp: {
+            /** @description Who it is. */
+            client_id: string;
+            /** @description Their newest round. */
+            round_id: string;
+        };
         /**
          * @description Units of weights and loads.
          * @enum {string}
@@ -7306,6 +7330,33 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    make_client_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeUp"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -11,7 +11,7 @@ import styles from "./Palette.module.css";
 const EVERYONE = narrowingOf(new URLSearchParams());
 /** Goals shown at once. */
 const SHOWN = 12;
-const PAGES = ["today", "clients", "library", "eye", "practice"] as const;
+const PAGES = ["today", "clients", "library", "eye", "practice", "tour"] as const;
 const STEPS = ["brief", "photos", "tape", "tests", "verdict", "plan", "log", "review"] as const;
 
 interface Props {

@@ -30,6 +30,10 @@ export const router = createBrowserRouter([
                 lazy: async () => ({ Component: (await import("../features/today")).TodayPage }),
               },
               {
+                path: "/tour",
+                lazy: async () => ({ Component: (await import("../features/tour")).TourPage }),
+              },
+              {
                 path: "/clients",
                 lazy: async () => ({ Component: (await import("../features/clients")).ClientsPage }),
               },

@@ -8,6 +8,7 @@ export const core = {
     practice: "Practice",
     library: "Library",
     eye: "Eye",
+    tour: "First look",
     signOut: "Sign out",
     unsaved_one: "One thing typed on this device is not saved yet. Signing out forgets it.",
     unsaved_other: "{{count}} things typed on this device are not saved yet. Signing out forgets them.",

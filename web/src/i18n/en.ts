@@ -22,6 +22,21 @@ export const en = {
     act: "do",
     none: "Nothing of that name.",
   },
+  tour: {
+    title: "First look",
+    measure: "Measure, round by round",
+    measureText:
+      "Pictures, tape, calipers and one-sided tests. Every value comes with what it may be off by, so that left is called larger than right only when it is.",
+    see: "See what stands out",
+    seeText:
+      "Every part hangs on one plumb line: left of it is behind, right of it ahead, and the whisker is how sure that is. You choose up to three to bring up.",
+    give: "Give the week, read what came of it",
+    giveText:
+      "The week follows from what you chose, their kit, time and pains. They train from their phone; at the next round you see what moved beyond noise.",
+    look: "Look around with a made-up client",
+    first: "Add your first client",
+    hint: "Wren Hollis is invented and tagged “made up”: nothing of your practice is learned from them. Erase them at the foot of their brief when you have seen enough.",
+  },
   leaving: {
     title: "Leaving",
     awayHint: "Put away, a client is out of the lists and asks for nothing; nothing is lost.",
@@ -74,7 +89,7 @@ export const en = {
     nextOn: "next {{date}}",
     isDue: "due",
     add: "New client",
-    none: "No clients yet. Add the first one, or look around with made-up ones: stop the server and run make demo.",
+    none: "No clients yet.",
     noneFound: "No client's name contains “{{find}}”.",
     count_one: "{{count}} client",
     count_other: "{{count}} clients",

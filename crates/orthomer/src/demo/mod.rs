@@ -15,9 +15,9 @@ use casefile::{ClientEntry, ConsentEntry, ReadinessEntry, check_client};
 use jiff::ToSpan;
 use jiff::civil::Date;
 use roles::Role;
-use server::hash_password;
+use server::{MadeUp, hash_password};
 use std::collections::HashMap;
-use store::{NewAccount, NewRound, SavedTape, Store};
+use store::{NewAccount, NewRound, Page, SavedTape, Store, is_made_up};
 use stories::{RoundStory, Story};
 use units::Mass;
 
@@ -26,6 +26,15 @@ pub const LOGIN: &str = "mara";
 /// Not a secret: the demo's data is made up and made anew at every start.
 pub const PASSWORD: &str = "plumb-line-demo";
 const COACH: &str = "Mara Tellwright";
+
+/// Who measures and gives.
+#[derive(Clone, Copy)]
+pub struct Coach<'a> {
+    /// What others see.
+    pub name: &'a str,
+    /// The account's.
+    pub id: &'a str,
+}
 
 /// Round id and day by client and weeks ago.
 type RoundIds = HashMap<(&'static str, i64), (String, Date)>;
@@ -39,13 +48,14 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
         password_hash: hash_password(PASSWORD).map_err(Failure::other)?,
     };
     let coach = store.add_owner(&owner).map_err(Failure::other)?;
+    let by = Coach { name: COACH, id: &coach.id };
     let stories = stories::stories();
     let mut rounds = RoundIds::new();
     for index in 0..clients {
         let story = &stories[index % stories.len()];
         let name = if index < stories.len() { story.name.to_owned() } else { people::name(index) };
         let long = index >= stories.len();
-        let added = add(store, knowledge, story, (&name, index), today, long)?;
+        let added = add(store, knowledge, story, (&name, index), (by, today), long)?;
         if !long {
             rounds.extend(added);
         }
@@ -54,7 +64,25 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
     judgements::give(store, &rounds, &coach.id)?;
     eye::keep(store, knowledge, &coach.id, today)?;
     server::learn_eyes(store, knowledge).map_err(Failure::other)?;
-    training::keep(store, knowledge, &rounds, COACH, today)
+    training::keep(store, knowledge, &rounds, by, today)
+}
+
+/// A client to look around with in a practice that goes on: measured three times, judged, trained and logged. The same one again
+/// while they are there; nothing is learned from them ([`store::is_made_up`]).
+pub fn made_up(store: &Store, knowledge: &Knowledge, by: Coach, today: Date) -> Result<MadeUp, Failure> {
+    let story = stories::made_up();
+    let first = Page { number: 1, size: u32::MAX };
+    let (found, _) = store.clients(&knowledge.atlas, Some(story.name), first).map_err(Failure::other)?;
+    if let Some(known) = found.into_iter().find(|record| is_made_up(&record.client))
+        && let Some(newest) = store.rounds(&known.id).map_err(Failure::other)?.pop()
+    {
+        return Ok(MadeUp { client_id: known.id, round_id: newest.id });
+    }
+    let rounds = add(store, knowledge, &story, (story.name, 0), (by, today), false)?;
+    training::of_made_up(store, knowledge, &rounds, &story, by, today)?;
+    let newest = rounds.into_values().max_by_key(|(_, day)| *day).ok_or_else(|| Failure::other("no round"))?.0;
+    let client_id = store.round(&newest).map_err(Failure::other)?.client_id;
+    Ok(MadeUp { client_id, round_id: newest })
 }
 
 /// Clients beside those with stories have been here for three years: a round a season, and a log of every week.
@@ -66,7 +94,7 @@ fn add(
     knowledge: &Knowledge,
     story: &Story,
     (name, index): (&str, usize),
-    today: Date,
+    (by, today): (Coach, Date),
     long: bool,
 ) -> Result<RoundIds, Failure> {
     let oldest = &story.rounds[0];
@@ -95,7 +123,7 @@ fn add(
         let measures = body::tape(knowledge, &client, story, round, (index * 10 + number) as u64)?;
         let sheet = SavedTape {
             revision: 0,
-            saved_by: COACH,
+            saved_by: by.name,
             measured_by: round.measured_by,
             weight: Some(weight),
             measures: &measures,
@@ -110,7 +138,7 @@ fn add(
         ids.insert((story.name, round.weeks_ago), (id, taken_on));
     }
     if long {
-        let years = (COACH, today, index as u64);
+        let years = (by, today, index as u64);
         training::keep_years(store, knowledge, &record.id, name, &dated, years)?;
     }
     Ok(ids)
@@ -122,7 +150,6 @@ mod tests {
     use assess::{Assessment, Case, FlagKind, SideVerdict, Standing, assess};
     use casefile::warnings;
     use rstest::{fixture, rstest};
-    use store::Page;
     use tempfile::TempDir;
 
     struct Demo {
@@ -201,6 +228,23 @@ mod tests {
     fn the_one_with_too_little_tape_is_told_what_is_missing(demo: &Demo) {
         let (_, nadia) = demo.client("Nadia Pell");
         assert!(nadia.reference.sites.is_empty() && !nadia.reference.missing.is_empty());
+    }
+
+    #[test]
+    fn the_made_up_client_of_a_running_practice_is_one_is_judged_and_has_trained() {
+        let Demo { store, knowledge, _directory } = Demo::of(0);
+        let coach = store.account_by_login(LOGIN).unwrap().unwrap();
+        let by = Coach { name: "Jo", id: &coach.id };
+        let today = Date::constant(2026, 3, 4);
+        let made = made_up(&store, &knowledge, by, today).unwrap();
+        assert_eq!(made_up(&store, &knowledge, by, today).unwrap(), made, "the same one again");
+        let case = store.case_at(&knowledge.atlas, &made.round_id).unwrap();
+        let assessment = assess(&knowledge, &case);
+        assert!(behind(&assessment).contains(&"calves.gastrocnemius"), "{:?}", behind(&assessment));
+        let arm = assessment.asymmetries.iter().find(|side| side.site.as_str() == "arm-flexed").unwrap();
+        assert_eq!(arm.belief.verdict, SideVerdict::RealAct);
+        assert!(store.belongings(&knowledge.atlas, &made.client_id).unwrap().log_entries > 100);
+        assert!(store.rounds_by_client(&knowledge.atlas).unwrap().is_empty(), "nothing is learned from them");
     }
 
     #[rstest]

@@ -3,6 +3,7 @@
 use assess::{Experience, Hand, Knowledge, Pain, Screens, Sex};
 use casefile::ClientEntry;
 use std::collections::BTreeMap;
+use store::MADE_UP;
 use units::{Measures, Side, Sides};
 
 /// A site, a side (both when none), and what its expected size is multiplied by.
@@ -30,6 +31,7 @@ pub struct Story {
     look: &'static str,
     week: (u8, u16),
     kit: &'static str,
+    tags: &'static [&'static str],
     pain: Option<(&'static str, Option<Side>, u8)>,
     shoulder_extension_deg: Option<Sides<f64>>,
     /// Bends the body in every round.
@@ -66,7 +68,7 @@ impl Story {
             readiness: None,
             clearance: None,
             measures: Measures::default(),
-            tags: if self.kit.starts_with("home") { vec!["online".to_owned()] } else { Vec::new() },
+            tags: self.tags.iter().map(ToString::to_string).collect(),
         }
     }
 }
@@ -101,6 +103,17 @@ pub fn stories() -> Vec<Story> {
     ]
 }
 
+/// The one to look around with: small calves, a left arm behind, and a log between the second round and the third.
+pub fn made_up() -> Story {
+    Story {
+        name: "Wren Hollis",
+        birth_date: "1996-06-11",
+        tags: &[MADE_UP],
+        factors: &[("calf", None, 0.905), ("arm-flexed", L, 0.955), ("arm-relaxed", L, 0.96)],
+        ..small_calf()
+    }
+}
+
 fn small_calf() -> Story {
     Story {
         name: "Oda Fenwick",
@@ -112,6 +125,7 @@ fn small_calf() -> Story {
         look: "sweep",
         week: (4, 70),
         kit: "full-gym",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: None,
         factors: &[("calf", None, 0.905)],
@@ -137,6 +151,7 @@ fn left_arm_behind() -> Story {
         look: "full-arms",
         week: (4, 70),
         kit: "small-studio",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: Some(Sides { left: 66.0, right: 64.0 }),
         factors: &[("arm-flexed", L, 0.95), ("arm-relaxed", L, 0.955), ("forearm", L, 0.985), ("shoulder", None, 1.03)],
@@ -158,6 +173,7 @@ fn everything_level() -> Story {
         look: "balanced",
         week: (3, 60),
         kit: "full-gym",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: None,
         factors: &[],
@@ -177,6 +193,7 @@ fn outside_the_reference() -> Story {
         look: "stage-full",
         week: (6, 90),
         kit: "full-gym",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: Some(Sides { left: 70.0, right: 68.0 }),
         factors: &[
@@ -211,6 +228,7 @@ fn too_little_measured() -> Story {
         look: "balanced",
         week: (2, 45),
         kit: "small-studio",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: None,
         factors: &[],
@@ -230,6 +248,7 @@ fn narrow_shoulders_at_home() -> Story {
         look: "taper",
         week: (3, 50),
         kit: "home-dumbbells",
+        tags: &["online"],
         pain: None,
         shoulder_extension_deg: None,
         factors: &[("shoulder", None, 0.945), ("waist", None, 1.03)],
@@ -249,6 +268,7 @@ fn hips_behind_with_bands() -> Story {
         look: "stage-hourglass",
         week: (3, 45),
         kit: "home-bands",
+        tags: &["online"],
         pain: Some(("low-back", None, 3)),
         shoulder_extension_deg: None,
         factors: &[("hip", None, 0.955), ("thigh", None, 0.985)],
@@ -268,6 +288,7 @@ fn sore_shoulder() -> Story {
         look: "full-arms",
         week: (4, 60),
         kit: "full-gym",
+        tags: &[],
         pain: Some(("shoulder", Some(Side::Right), 3)),
         shoulder_extension_deg: Some(Sides { left: 63.0, right: 52.0 }),
         factors: &[("forearm", None, 0.94), ("arm-flexed", None, 0.97), ("arm-relaxed", None, 0.97)],
@@ -293,6 +314,7 @@ fn readings_that_disagree() -> Story {
         look: "stage-hourglass",
         week: (5, 60),
         kit: "small-studio",
+        tags: &[],
         pain: None,
         shoulder_extension_deg: None,
         factors: &[("thigh", R, 0.96), ("mid-thigh", R, 0.965)],
@@ -324,6 +346,7 @@ fn sides_far_apart() -> Story {
         look: "balanced",
         week: (2, 60),
         kit: "small-studio",
+        tags: &[],
         pain: Some(("knee", R, 2)),
         shoulder_extension_deg: None,
         factors: &[("calf", R, 0.945), ("calf", L, 1.03)],

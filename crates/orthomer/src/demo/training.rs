@@ -1,7 +1,8 @@
 //! What the demo's clients were given and trained: plans of the planner's own, and logs that follow the rules of progress with
 //! a scatter, a sore elbow, a numb foot and two phones that did not see each other.
 
-use crate::demo::{LOGIN, RoundIds};
+use crate::demo::stories::Story;
+use crate::demo::{Coach, RoundIds};
 use crate::failure::Failure;
 use assess::{Knowledge, assess};
 use atlas::{Exercise, Work};
@@ -65,13 +66,13 @@ pub struct Given {
 }
 
 /// Gives plans and writes logs for those who have a story of training.
-pub fn keep(store: &Store, knowledge: &Knowledge, rounds: &RoundIds, coach: &str, today: Date) -> Result<(), Failure> {
+pub fn keep(store: &Store, knowledge: &Knowledge, rounds: &RoundIds, by: Coach, today: Date) -> Result<(), Failure> {
     for (seed, (client, weeks_ago, habit)) in (1_u64..).zip(TRAINED) {
         let Some((round_id, day)) = rounds.get(&(client, weeks_ago)) else { continue };
         let client_id = store.round(round_id).map_err(Failure::other)?.client_id;
         let given = solve(store, knowledge, round_id)?;
         let starts_on = next_monday(*day)?;
-        let plan_id = issue(store, &given, round_id, coach, *day, starts_on)?;
+        let plan_id = issue(store, &given, round_id, by, *day, starts_on)?;
         let log = Training { knowledge, given: &given, plan_id: &plan_id, starts_on, habit, seed };
         let written = log.written(today, u8::MAX)?;
         store.keep_log(&client_id, client, &written).map_err(Failure::other)?;
@@ -79,9 +80,31 @@ pub fn keep(store: &Store, knowledge: &Knowledge, rounds: &RoundIds, coach: &str
             && let Some(twice) = written.iter().rev().find(|new| matches!(new.entry.part, LogPart::Exercise { .. }))
         {
             let other = log.side_by_side(twice);
-            store.keep_log(&client_id, coach, &[other]).map_err(Failure::other)?;
+            store.keep_log(&client_id, by.name, &[other]).map_err(Failure::other)?;
         }
     }
+    Ok(())
+}
+
+/// The plan of the made-up client's second round and their log up to `today`.
+pub fn of_made_up(
+    store: &Store,
+    knowledge: &Knowledge,
+    rounds: &RoundIds,
+    story: &Story,
+    by: Coach,
+    today: Date,
+) -> Result<(), Failure> {
+    let [.., before, _] = story.rounds else { return Ok(()) };
+    let Some((round_id, day)) = rounds.get(&(story.name, before.weeks_ago)) else { return Ok(()) };
+    let client_id = store.round(round_id).map_err(Failure::other)?.client_id;
+    let given = solve(store, knowledge, round_id)?;
+    let starts_on = next_monday(*day)?;
+    let plan_id = issue(store, &given, round_id, by, *day, starts_on)?;
+    // Ids of entries are drawn from the seed: of an archive's client they must not come twice.
+    let seed = rand::rng().next_u64();
+    let log = Training { knowledge, given: &given, plan_id: &plan_id, starts_on, habit: STEADY, seed };
+    store.keep_log(&client_id, story.name, &log.written(today, u8::MAX)?).map_err(Failure::other)?;
     Ok(())
 }
 
@@ -92,7 +115,7 @@ pub fn keep_years(
     client_id: &str,
     name: &str,
     rounds: &[(String, Date)],
-    (coach, today, seed): (&str, Date, u64),
+    (by, today, seed): (Coach, Date, u64),
 ) -> Result<(), Failure> {
     const PLAN_WEEKS: usize = 52;
     let Some((newest, _)) = rounds.last() else { return Ok(()) };
@@ -102,7 +125,7 @@ pub fn keep_years(
     let mut luck = StdRng::seed_from_u64(seed);
     while starts_on < today {
         let of = rounds.iter().rev().find(|(_, day)| *day <= starts_on).map_or(newest, |(id, _)| id);
-        let plan_id = issue(store, &given, of, coach, starts_on, starts_on)?;
+        let plan_id = issue(store, &given, of, by, starts_on, starts_on)?;
         let seed = luck.next_u64();
         let log = Training { knowledge, given: &given, plan_id: &plan_id, starts_on, habit: STEADY, seed };
         let written = log.written(today, u8::try_from(PLAN_WEEKS).unwrap_or(u8::MAX))?;
@@ -134,7 +157,7 @@ fn issue(
     store: &Store,
     given: &Given,
     round_id: &str,
-    coach: &str,
+    by: Coach,
     issued_on: Date,
     starts_on: Date,
 ) -> Result<String, Failure> {
@@ -142,8 +165,8 @@ fn issue(
         round_id: round_id.to_owned(),
         issued_on,
         starts_on,
-        issued_by: coach.to_owned(),
-        issued_by_id: store.account_by_login(LOGIN).map_err(Failure::other)?.map(|account| account.id),
+        issued_by: by.name.to_owned(),
+        issued_by_id: Some(by.id.to_owned()),
         week: given.week.clone(),
         plan: given.plan.clone(),
     };

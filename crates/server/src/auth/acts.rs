@@ -43,6 +43,7 @@ const ROUTES: &[Route] = &[
     reads("/clients", Act::See),
     does("POST", "/clients", Act::Brief),
     does("POST", "/clients/archive", Act::TakeIn),
+    does("POST", "/clients/made-up", Act::Brief),
     does("POST", "/clients/next-round", Act::Measure),
     reads("/clients/{client_id}", Act::See),
     does("PUT", "/clients/{client_id}", Act::Brief),

@@ -1,5 +1,6 @@
 //! Clients: list, one, new, saved.
 
+use crate::auth::SignedIn;
 use crate::dto::{
     AgreedRound, ClientPage, ClientSummary, ClientView, NewRoundRequest, PartName, PutAway, RoundSummary, SaveClient,
     UnreadableClient, VerdictSummary,
@@ -7,7 +8,7 @@ use crate::dto::{
 use crate::error::{ApiError, ProblemDetails, UNREADABLE, invalid};
 use crate::kept::Mark;
 use crate::roster::{Assessor, readable, rests_on_all};
-use crate::state::{AppState, PageOf};
+use crate::state::{AppState, MadeUp, PageOf};
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Case, Client, Knowledge, assess_each};
 use casefile::{ClientEntry, Problem, check_client, is_one_line};
@@ -330,6 +331,18 @@ pub(crate) async fn add_client(
         view(store, &store.add_client(&knowledge.atlas, &client)?)
     });
     Ok(HttpResponse::Created().json(added.await?))
+}
+
+/// Makes a client up to look around with; the one who is there already, if there is one.
+#[utoipa::path(tag = "clients", responses(
+    (status = 201, body = MadeUp), (status = 404, body = ProblemDetails)))]
+#[post("/clients/made-up")]
+pub(crate) async fn make_client_up(state: web::Data<AppState>, who: SignedIn) -> Result<HttpResponse, ApiError> {
+    let none = || ApiError::NotFound("this server makes no clients up".into());
+    let makes_up = state.makes_up.clone().ok_or_else(none)?;
+    let made = state
+        .run(move |store, knowledge| makes_up(store, knowledge, &who.0, AppState::today()).map_err(ApiError::Internal));
+    Ok(HttpResponse::Created().json(made.await?))
 }
 
 /// Saves a brief.

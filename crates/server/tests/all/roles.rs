@@ -13,6 +13,7 @@ use totp_rs::{Builder, Secret};
 const NOT_FOR_ASSISTANTS: [&str; 26] = [
     "import_client",
     "add_client",
+    "make_client_up",
     "save_client",
     "save_client_note",
     "export_client",

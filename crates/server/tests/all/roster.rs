@@ -1,12 +1,13 @@
 //! The list of clients narrowed and ordered, and days agreed on for the next round.
 
-use crate::support::{browser, example, of, practice};
+use crate::support::{Practice, browser, example, of, practice};
 use actix_web::http::StatusCode;
 use actix_web::test::init_service;
 use jiff::ToSpan;
 use rstest::rstest;
 use serde_json::{Value, json};
-use server::application;
+use server::{MadeUp, application};
+use std::sync::Arc;
 
 /// A practice with three clients: Ada is tagged and was measured lately, Ben was never measured, Cleo long ago.
 macro_rules! three {
@@ -106,4 +107,52 @@ async fn with_one_who_is_not_there_a_day_is_agreed_on_with_nobody() {
     let body = json!({"client_ids": [ids[0], "nobody"], "on": today.to_string()});
     assert_eq!(browser.post("/api/v1/clients/next-round", body).await.status, StatusCode::NOT_FOUND);
     assert_eq!(names(&browser.get("/api/v1/clients?due=true").await.body), ["Cleo"]);
+}
+
+#[actix_web::test]
+async fn a_client_is_made_up_by_who_serves_and_by_nobody_else() {
+    let practice = practice();
+    let serves = practice.state.clone().making_up(Arc::new(|_, _, who, _| {
+        Ok(MadeUp { client_id: format!("for {}", who.name), round_id: "newest".to_owned() })
+    }));
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let nobody = browser.post("/api/v1/clients/made-up", json!({})).await;
+    assert_eq!(
+        (nobody.status, &nobody.body["detail"]),
+        (StatusCode::NOT_FOUND, &json!("this server makes no clients up"))
+    );
+    let practice = Practice { state: serves, ..practice };
+    browser!(practice, app);
+    let mut again = of(&practice, &app);
+    again.cookie.clone_from(&browser.cookie);
+    let made = again.post("/api/v1/clients/made-up", json!({})).await;
+    assert_eq!(made.status, StatusCode::CREATED, "{}", made.body);
+    assert_eq!(made.body["round_id"], json!("newest"));
+}
+
+/// Two readings a site, whoever holds the tape: what is learned of them comes from clients, not from who is made up.
+#[rstest]
+#[case::a_client(json!(["online"]), 1)]
+#[case::who_is_made_up(json!(["made up"]), 0)]
+#[actix_web::test]
+async fn nothing_is_learned_of_a_measurer_from_who_is_made_up(#[case] tags: Value, #[case] measurers: usize) {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let mut brief = example()["client"].clone();
+    brief["tags"] = tags;
+    let id = browser.post("/api/v1/clients", brief).await.body["id"].as_str().unwrap().to_owned();
+    let today = jiff::ZonedDateTime::now().date().to_string();
+    let round = json!({"date": today, "measured_by": "A"});
+    let round =
+        browser.post(&format!("/api/v1/clients/{id}/rounds"), round).await.body["id"].as_str().unwrap().to_owned();
+    let entries = json!([{"site": "waist", "readings_cm": [80.0, 80.6]}]);
+    let sheet = json!({"revision": 0, "measured_by": "A", "folds": [], "levels_cm": {}, "entries": entries});
+    let saved = browser.put(&format!("/api/v1/rounds/{round}/tape"), sheet).await;
+    assert_eq!(saved.status, StatusCode::OK, "{}", saved.body);
+    let learned = browser.get("/api/v1/practice/measurers").await;
+    assert_eq!(learned.body.as_array().unwrap().len(), measurers, "{}", learned.body);
 }

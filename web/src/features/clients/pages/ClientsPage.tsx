@@ -13,6 +13,7 @@ import { addressOf, isNarrowed, lineTarget, type Narrowing, narrowingOf } from "
 import styles from "./ClientsPage.module.css";
 
 /** Its calendar is fetched when somebody is chosen. */
+const FirstLook = lazy(async () => ({ default: (await import("../../tour")).FirstLook }));
 const AgreeOnRound = lazy(() => import("../components/AgreeOnRound"));
 
 /** Marks an address that the list wrote itself. */
@@ -83,6 +84,11 @@ export function ClientsPage() {
       <Suspense>{chosen.length > 0 && <AgreeOnRound ids={chosen} onDone={() => setChosen([])} />}</Suspense>
       {clients.data && items.length + clients.data.unreadable.length === 0 && (
         <p className="quiet">{noneWord()}</p>
+      )}
+      {clients.data?.total === 0 && !away && !isNarrowed(narrowing) && (
+        <Suspense>
+          <FirstLook />
+        </Suspense>
       )}
       {items.length > 0 && (
         <table className={styles.list}>

@@ -1,12 +1,15 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { day, shortDay } from "../../../shared/format";
 import { ErrorNote, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
+import { useNoClients } from "../../tour/api";
 import { useSeeTo, useToday } from "../api";
 import styles from "./TodayPage.module.css";
+
+const FirstLook = lazy(async () => ({ default: (await import("../../tour")).FirstLook }));
 
 type Item = Schemas["QueueItem"];
 
@@ -20,6 +23,7 @@ export function TodayPage() {
   const [gone, setGone] = useState<Item>();
   const [writing, setWriting] = useState<{ item: Item; note: string }>();
   const items = today.data?.items ?? [];
+  const noClients = useNoClients(today.data?.items.length === 0);
   const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
   const seen = (item: Item | undefined, undo = false, note = "") => {
     if (!item) return;
@@ -57,9 +61,14 @@ export function TodayPage() {
         )}
       </div>
       {see.error && <ErrorNote error={see.error} />}
-      <div className={styles.columns}>
+      {noClients && (
+        <Suspense>
+          <FirstLook />
+        </Suspense>
+      )}
+      <div className={styles.columns} hidden={noClients}>
         <section aria-label={t("today.queue")}>
-          {items.length === 0 && (
+          {items.length === 0 && noClients === false && (
             <p>
               {t("today.empty")} <Link to="/clients">{t("today.toClients")}</Link>
             </p>

@@ -1,0 +1,2 @@
+export { FirstLook } from "./components/FirstLook";
+export { TourPage } from "./pages/TourPage";
