@@ -1,4 +1,5 @@
 import react from "@vitejs/plugin-react";
+import subsetFont from "subset-font";
 import type { Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
@@ -19,6 +20,24 @@ const phoneAddresses: Plugin = {
       if (/^\/(my|train\/[^/]+)\/?(\?.*)?$/.test(request.url ?? "")) request.url = "/phone.html";
       next();
     });
+  },
+};
+
+/** From space to the end of Latin-1, and the marks that our texts and numbers use; other letters come in a file of their own. */
+const LETTERS = `${Array.from({ length: 0xff - 0x1f }, (_, place) => String.fromCodePoint(0x20 + place)).join("")}ıŒœ–—‘’“”•…‹›€™↑↓−⁄`;
+
+/** The phone's font without the weights and letters that its pages do not use: two thirds of its bytes. */
+const leanFont: Plugin = {
+  name: "lean-font",
+  async generateBundle(_, bundle) {
+    for (const asset of Object.values(bundle)) {
+      if (asset.type !== "asset" || !/next-latin-wght-normal/.test(asset.fileName)) continue;
+      const variationAxes = { wght: { min: 400, max: 700 } };
+      asset.source = await subsetFont(Buffer.from(asset.source), LETTERS, {
+        targetFormat: "woff2",
+        variationAxes,
+      });
+    }
   },
 };
 
@@ -63,7 +82,13 @@ const worker = VitePWA({
 export default defineConfig(({ mode, command }) => {
   const phone = mode === "phone";
   return {
-    plugins: [react(), palette, phoneAddresses, ...(phone || command === "serve" ? [worker] : [])],
+    plugins: [
+      react(),
+      palette,
+      phoneAddresses,
+      ...(phone ? [leanFont] : []),
+      ...(phone || command === "serve" ? [worker] : []),
+    ],
     // The server puts a fresh nonce in this place with every page it sends.
     html: { cspNonce: "__NONCE__" },
     build: {

@@ -10,7 +10,7 @@ use server::{AppState, application, openapi};
 use totp_rs::{Builder, Secret};
 
 /// What is the coaches' work, by the routes' own names.
-const NOT_FOR_ASSISTANTS: [&str; 26] = [
+const NOT_FOR_ASSISTANTS: [&str; 27] = [
     "import_client",
     "add_client",
     "make_client_up",
