@@ -36,9 +36,11 @@ const full = {
 } as unknown as Today;
 
 /** A studio whose queue loses what was seen to and gets back what is put back. */
-function studio(data: Today) {
+function studio(data: Today, clients = 3) {
   const seen = new Set<string>();
-  vi.spyOn(fetchClient, "GET").mockImplementation((async () => {
+  vi.spyOn(fetchClient, "GET").mockImplementation((async (path: string) => {
+    if (path === "/api/v1/clients")
+      return { data: { items: [], unreadable: [], total: clients }, response: new Response() };
     const items = data.items.filter(({ what }) => !seen.has(what));
     return { data: { ...data, items, total: data.total - seen.size }, response: new Response() };
   }) as never);
@@ -108,6 +110,13 @@ test("who trains today is listed with how far they are", async () => {
   const [dan, eve] = within(await screen.findByRole("complementary")).getAllByRole("listitem");
   expect(dan?.textContent).toMatch(/^Dan6 exercises · 61 min.*training$/);
   expect(eve?.textContent).toMatch(/^Eve1 exercise · 20 min.*done$/);
+});
+
+test("where there is no client yet, the first look stands in place of the queue", async () => {
+  studio({ ...full, items: [], sessions: [], total: 0 }, 0);
+  const firstLook = await screen.findByRole("region", { name: "First look" });
+  expect(within(firstLook).getAllByRole("listitem")).toHaveLength(3);
+  expect(screen.queryByRole("region", { name: "What needs you" })).toBeNull();
 });
 
 test("an empty day says so and leads on", async () => {
