@@ -21,6 +21,7 @@ export const core = {
     othersWait_other:
       "{{count}} sheets that somebody else typed here are not saved: they wait for them to sign in.",
     skip: "Skip to content",
+    coming: "Coming",
     notFound: "There is nothing at this address.",
     back: "Back to clients",
   },

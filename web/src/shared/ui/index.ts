@@ -1,3 +1,4 @@
+export { Async, failed } from "./Async";
 export { DateInput } from "./DateInput";
 export { Dialog } from "./Dialog";
 export { ErrorNote } from "./ErrorNote";

@@ -6,7 +6,7 @@ import { problemOf, type Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
 import { Fetch } from "../../../shared/send";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { Async, Dialog, ErrorNote, failed } from "../../../shared/ui";
 import { useBelongings, useErase, usePutAway } from "../api";
 import styles from "./UsualWeek.module.css";
 
@@ -62,8 +62,7 @@ function Erase({ client }: { client: Schemas["ClientView"] }) {
       { params: { path: { client_id: client.id } } },
       { onSuccess: () => navigate("/clients", { replace: true }) },
     );
-  if (all.error) return <ErrorNote error={all.error} onRetry={() => all.refetch()} />;
-  if (!all.data) return null;
+  if (failed(all) || !all.data) return <Async of={[all]} />;
   const { rounds, pictures, plans, log_entries: entries, links } = all.data;
   const parts = Object.entries({ rounds, pictures, plans, entries, links }).filter(([, count]) => count > 0);
   const what = parts.map(([part, count]) => t(`leaving.parts.${part as Part}`, { count }));

@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useAtlas } from "../../../shared/api/atlas";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { Notes } from "../../notes";
 import { useBrief, useUsualWeek } from "../api";
 import { KeptBrief } from "../components/KeptBrief";
@@ -13,9 +13,8 @@ export function BriefPage() {
   const atlas = useAtlas();
   const client = useBrief(clientId);
   const week = useUsualWeek(clientId);
-  const error = atlas.error ?? client.error ?? week.error;
-  if (error) return <ErrorNote error={error} onRetry={() => client.refetch()} />;
-  if (!atlas.data || !client.data || !week.data) return null;
+  if (failed(atlas, client, week) || !atlas.data || !client.data || !week.data)
+    return <Async of={[atlas, client, week]} />;
   return (
     <>
       <KeptBrief

@@ -5,7 +5,7 @@ import { useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
 import { Agreement, type Kind } from "../../../shared/judging";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Async, ErrorNote, failed, Title } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { useBegin, useEye } from "../api";
@@ -29,8 +29,7 @@ export function EyePage() {
     if (!begin.isPending) begin.mutate({}, { onSuccess: ({ id }) => navigate(`/eye/${id}`) });
   };
   useKeys({ begin: start });
-  if (eye.error) return <ErrorNote error={eye.error} onRetry={() => eye.refetch()} />;
-  if (!eye.data || !atlas.data) return null;
+  if (failed(eye, atlas) || !eye.data || !atlas.data) return <Async of={[eye, atlas]} />;
   const { open, pictures, kinds, past, agreement } = eye.data;
   return (
     <main className={styles.page}>

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { Ask } from "../../../shared/judging";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, ErrorNote, failed } from "../../../shared/ui";
 import { pictureOf, useAnswer, useSitting } from "../api";
 import styles from "../components/Eye.module.css";
 import { Figure } from "../components/Figure";
@@ -29,8 +29,7 @@ export function SittingPage() {
     // The next picture is drawn and fetched while this one is looked at.
     if (after) new Image().src = after;
   }, [after]);
-  if (sitting.error) return <ErrorNote error={sitting.error} onRetry={() => sitting.refetch()} />;
-  if (!data || !atlas.data) return null;
+  if (failed(sitting, atlas) || !data || !atlas.data) return <Async of={[sitting, atlas]} />;
   if (!look) {
     return (
       <main className={styles.page}>

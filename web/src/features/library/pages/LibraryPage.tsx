@@ -5,7 +5,7 @@ import { useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure } from "../../../shared/figure";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Async, failed, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useOwn } from "../api";
 import { ExerciseEditor } from "../components/ExerciseEditor";
@@ -18,9 +18,7 @@ import styles from "./LibraryPage.module.css";
 export function LibraryPage() {
   const atlas = useAtlas();
   const own = useOwn();
-  const error = atlas.error ?? own.error;
-  if (error) return <ErrorNote error={error} onRetry={() => own.refetch()} />;
-  if (!atlas.data || !own.data) return null;
+  if (failed(atlas, own) || !atlas.data || !own.data) return <Async of={[atlas, own]} />;
   return <Library atlas={atlas.data} practice={own.data} />;
 }
 

@@ -5,7 +5,7 @@ import { v4 as uuid } from "uuid";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { shortDay } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, ErrorNote, failed } from "../../../shared/ui";
 import { useDecide, useLogPage } from "../api";
 import styles from "../components/Desk.module.css";
 import { DoneSessions } from "../components/DoneSessions";
@@ -21,8 +21,7 @@ export function LogPage() {
   const [all, setAll] = useState(false);
   const page = useLogPage(clientId, all);
   const conflicts = useMemo(() => sideBySide(page.data?.done ?? []), [page.data]);
-  if (page.error) return <ErrorNote error={page.error} onRetry={() => page.refetch()} />;
-  if (!page.data) return null;
+  if (failed(page) || !page.data) return <Async of={[page]} />;
   const { now, done, sessions, lighten } = page.data;
   return (
     <div className={styles.desk}>

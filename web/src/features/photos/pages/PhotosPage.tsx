@@ -5,7 +5,7 @@ import { useParams, useSearchParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { SendTray } from "../../../shared/send";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { saved, useLightTable, usePhotoSending, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
@@ -27,9 +27,7 @@ export function PhotosPage() {
   const savePhoto = useSavePhoto();
   const [over, setOver] = useState(false);
 
-  const error = atlas.error ?? table.error;
-  if (error) return <ErrorNote error={error} onRetry={() => table.refetch()} />;
-  if (!atlas.data || !table.data) return null;
+  if (failed(atlas, table) || !atlas.data || !table.data) return <Async of={[atlas, table]} />;
 
   const own = table.data.rounds.find((round) => round.round_id === roundId)?.photos ?? [];
   const poses = posesOf(own);

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { Agreement, Ask } from "../../../shared/judging";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { useRepeats, useSaveRepeat } from "../api";
 import { Blind } from "../components/Blind";
 import judge from "../components/Judge.module.css";
@@ -37,8 +37,7 @@ export function RepeatsPage() {
       },
     );
   };
-  if (repeats.error) return <ErrorNote error={repeats.error} onRetry={() => repeats.refetch()} />;
-  if (!repeats.data) return null;
+  if (failed(repeats) || !repeats.data) return <Async of={[repeats]} />;
   return (
     <>
       <p className="quiet">

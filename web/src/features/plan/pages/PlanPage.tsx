@@ -4,7 +4,7 @@ import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, ErrorNote, failed } from "../../../shared/ui";
 import { useSteady } from "../../../shared/ui/steady";
 import { ownWeek, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
@@ -29,9 +29,7 @@ export function PlanPage() {
   const { roundId = "", clientId = "" } = useParams();
   const plan = usePlan(roundId);
   const atlas = useAtlas();
-  const error = plan.error ?? atlas.error;
-  if (error) return <ErrorNote error={error} onRetry={() => plan.refetch()} />;
-  if (!plan.data || !atlas.data) return null;
+  if (failed(plan, atlas) || !plan.data || !atlas.data) return <Async of={[plan, atlas]} />;
   return (
     <PlanDesk
       key={roundId}

@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useAtlas } from "../../../shared/api/atlas";
 import { useMay } from "../../../shared/api/may";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Async, failed, Title } from "../../../shared/ui";
 import { useAccuracy, useMeasurers, usePeople, usePractice } from "../api";
 import { Accuracy } from "../components/Accuracy";
 import { DataSection } from "../components/DataSection";
@@ -21,9 +21,15 @@ export function PracticePage() {
   const people = usePeople();
   const measurers = useMeasurers();
   const accuracy = useAccuracy();
-  const error = atlas.error ?? practice.error ?? people.error ?? measurers.error ?? accuracy.error;
-  if (error) return <ErrorNote error={error} onRetry={() => practice.refetch()} />;
-  if (!atlas.data || !practice.data || !people.data || !measurers.data || !accuracy.data) return null;
+  if (
+    failed(atlas, practice, people, measurers, accuracy) ||
+    !atlas.data ||
+    !practice.data ||
+    !people.data ||
+    !measurers.data ||
+    !accuracy.data
+  )
+    return <Async of={[atlas, practice, people, measurers, accuracy]} />;
   return (
     <main className={styles.page}>
       <Title of={t("practice.title")} />

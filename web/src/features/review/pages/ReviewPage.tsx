@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import { day } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { NewRoundDialog } from "../../rounds";
 import { useReview } from "../api";
 import { Areas } from "../components/Areas";
@@ -23,8 +23,7 @@ export function ReviewPage() {
   const review = useReview(roundId);
   // What the next round had before: one step back gives it again.
   const [carried, setCarried] = useState<{ round: string; before: Choices }>();
-  if (review.error) return <ErrorNote error={review.error} onRetry={() => review.refetch()} />;
-  if (!review.data) return null;
+  if (failed(review) || !review.data) return <Async of={[review]} />;
   return (
     <Desk
       key={`${roundId} ${review.data.revision}`}

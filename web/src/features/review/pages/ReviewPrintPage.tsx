@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import { day } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { useReview } from "../api";
 import { Areas } from "../components/Areas";
 import { PicturePairs } from "../components/PicturePairs";
@@ -15,8 +15,7 @@ export function ReviewPrintPage() {
   const { t } = useTranslation();
   const { roundId = "", clientId = "" } = useParams();
   const review = useReview(roundId);
-  if (review.error) return <ErrorNote error={review.error} onRetry={() => review.refetch()} />;
-  if (!review.data) return null;
+  if (failed(review) || !review.data) return <Async of={[review]} />;
   const { client_name, date, next, sessions_kept, sessions_planned, areas, regions, pictures } = review.data;
   const decisions = decided(review.data, {});
   return (

@@ -6,7 +6,7 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { type Mark, OverTime } from "../../../shared/charts";
 import { day, percent, type Quantities, sd, signed, useQuantities } from "../../../shared/format";
-import { ErrorNote, SideMark } from "../../../shared/ui";
+import { Async, failed, SideMark } from "../../../shared/ui";
 import { useTrends } from "../api";
 import { marksOf } from "../model";
 import styles from "./TrendsPage.module.css";
@@ -23,8 +23,7 @@ export function TrendsPage() {
   const quantities = useQuantities();
   const [part, setPart] = useState<(typeof PARTS)[number]>("sites");
   const [table, setTable] = useState(false);
-  if (trends.error) return <ErrorNote error={trends.error} onRetry={() => trends.refetch()} />;
-  if (!trends.data) return null;
+  if (failed(trends) || !trends.data) return <Async of={[trends]} />;
   const lines = linesOf(quantities, trends.data, part);
   return (
     <section aria-label={t("trends.title")}>

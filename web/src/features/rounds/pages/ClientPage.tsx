@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Navigate, useParams } from "react-router";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Async, failed, Title } from "../../../shared/ui";
 import { BriefPage } from "../../brief";
 import { useClient } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
@@ -14,8 +14,7 @@ export function ClientPage() {
   const { clientId = "" } = useParams();
   const client = useClient(clientId);
   const [opening, setOpening] = useState(false);
-  if (client.error) return <ErrorNote error={client.error} onRetry={() => client.refetch()} />;
-  if (!client.data) return null;
+  if (failed(client) || !client.data) return <Async of={[client]} />;
   const newest = client.data.rounds[0];
   if (newest && !opening) return <Navigate to={`/clients/${clientId}/rounds/${newest.id}/verdict`} replace />;
   return (

@@ -4,7 +4,7 @@ import { Link, Outlet, useLocation, useNavigate, useParams } from "react-router"
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
 import { Fetch } from "../../../shared/send";
-import { Dialog, ErrorNote, Title } from "../../../shared/ui";
+import { Async, Dialog, failed, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useRound } from "../api";
 import { NewRoundDialog } from "../components/NewRoundDialog";
@@ -33,8 +33,7 @@ export function RoundPage() {
     STEPS.map((name) => [STEP_KEYS[name], () => navigate(`${base}/${roundId}/${name}`)]),
   );
   useKeys({ olderRound: () => go(older), newerRound: () => go(newer), ...toSteps });
-  if (round.error) return <ErrorNote error={round.error} onRetry={() => round.refetch()} />;
-  if (!round.data) return null;
+  if (failed(round) || !round.data) return <Async of={[round]} />;
   const act = isStep(step) ? STEP_ACTS[step] : undefined;
   const lookOnly = act && !may(act);
   const count = round.data.rounds.length;

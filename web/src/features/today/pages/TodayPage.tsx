@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { day, shortDay } from "../../../shared/format";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { Async, ErrorNote, failed, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useNoClients } from "../../tour/api";
 import { useSeeTo, useToday } from "../api";
@@ -42,8 +42,7 @@ export function TodayPage() {
     open: () => items[picked] && navigate(items[picked].place),
     seen: () => seen(items[picked]),
   });
-  if (today.error) return <ErrorNote error={today.error} onRetry={() => today.refetch()} />;
-  if (!today.data) return null;
+  if (failed(today) || !today.data) return <Async of={[today]} />;
   const { sessions } = today.data;
   return (
     <main className={styles.page}>

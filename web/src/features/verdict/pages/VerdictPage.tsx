@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
 import { useAtlas } from "../../../shared/api/atlas";
-import { ErrorNote } from "../../../shared/ui";
+import { Async, failed } from "../../../shared/ui";
 import { useVerdict } from "../api";
 import { VerdictDesk } from "./VerdictDesk";
 
@@ -9,9 +9,7 @@ export function VerdictPage() {
   const { roundId = "" } = useParams();
   const atlas = useAtlas();
   const verdict = useVerdict(roundId);
-  const error = atlas.error ?? verdict.error;
-  if (error) return <ErrorNote error={error} onRetry={() => verdict.refetch()} />;
-  if (!atlas.data || !verdict.data) return null;
+  if (failed(atlas, verdict) || !atlas.data || !verdict.data) return <Async of={[atlas, verdict]} />;
   return (
     <VerdictDesk
       key={roundId}
