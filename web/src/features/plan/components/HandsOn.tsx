@@ -1,3 +1,4 @@
+import { Checkbox } from "antd";
 import { useTranslation } from "react-i18next";
 import { ErrorNote } from "../../../shared/ui";
 import { useSetUp } from "../api";
@@ -21,14 +22,13 @@ export function HandsOn({ clientId, exercise }: { clientId: string; exercise: st
     <fieldset className={styles.hands}>
       <legend>{t("card.hand")}</legend>
       {(["soft_at_rest", "hard_at_work"] as const).map((what) => (
-        <label key={what}>
-          <input
-            type="checkbox"
-            checked={check?.[what] ?? false}
-            onChange={(event) => put({ [what]: event.target.checked })}
-          />
+        <Checkbox
+          key={what}
+          checked={check?.[what] ?? false}
+          onChange={(event) => put({ [what]: event.target.checked })}
+        >
           {t(`card.hands.${what}`)}
-        </label>
+        </Checkbox>
       ))}
       <Field
         label={t("card.hands.hardest")}

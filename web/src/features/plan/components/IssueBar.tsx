@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Radio } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
@@ -102,20 +102,15 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
         )}
         <fieldset className={styles.starts}>
           <legend>{t("plan.startsOn")}</legend>
-          {[
-            { label: t("plan.fromThisWeek"), monday: thisMonday(new Date()) },
-            { label: t("plan.fromNextWeek"), monday: nextMonday(new Date()) },
-          ].map(({ label, monday }) => (
-            <label key={monday}>
-              <input
-                type="radio"
-                name="starts"
-                checked={startsOn === monday}
-                onChange={() => setStartsOn(monday)}
-              />{" "}
-              {label}
-            </label>
-          ))}
+          <Radio.Group
+            name="starts"
+            value={startsOn}
+            onChange={({ target }) => setStartsOn(target.value)}
+            options={[
+              { label: t("plan.fromThisWeek"), value: thisMonday(new Date()) },
+              { label: t("plan.fromNextWeek"), value: nextMonday(new Date()) },
+            ]}
+          />
           <label>
             {t("plan.fromDate")}{" "}
             <DateInput aria-label={t("plan.startsOn")} value={startsOn} onChange={setStartsOn} />

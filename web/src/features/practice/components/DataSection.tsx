@@ -1,3 +1,4 @@
+import { Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
@@ -27,11 +28,13 @@ export function DataSection() {
           </p>
           <p>
             <label htmlFor="table">{t("practice.table")}</label>{" "}
-            <select id="table" value={table} onChange={(event) => setTable(event.target.value)}>
-              {tables.data?.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>{" "}
+            <Select
+              id="table"
+              value={table}
+              onChange={setTable}
+              popupMatchSelectWidth={false}
+              options={tables.data?.map((name) => ({ value: name, label: name }))}
+            />{" "}
             <Fetch href={`/api/v1/practice/tables/${table}`}>{t("practice.asCsv")}</Fetch>
           </p>
         </>

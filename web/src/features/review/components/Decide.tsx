@@ -1,3 +1,4 @@
+import { Radio } from "antd";
 import { useTranslation } from "react-i18next";
 import { DECISIONS, type Decision, type RegionReview } from "../model";
 import styles from "./Review.module.css";
@@ -16,18 +17,18 @@ export function Decide({ review, name, decision, onDecide }: Props) {
   return (
     <fieldset className={styles.decide}>
       <legend className="sr-only">{t("review.decisionFor", { name })}</legend>
-      {choices.map((one) => (
-        <label key={one} data-picked={decision === one}>
-          <input
-            type="radio"
-            name={`decision ${review.region}`}
-            checked={decision === one}
-            onChange={() => onDecide(one)}
-          />
-          {t(`review.decision.${one}`)}
-          {review.proposed === one && <span className={styles.proposed}>{t("review.proposed")}</span>}
-        </label>
-      ))}
+      <Radio.Group
+        name={`decision ${review.region}`}
+        value={decision ?? null}
+        onChange={({ target }) => onDecide(target.value)}
+      >
+        {choices.map((one) => (
+          <Radio key={one} value={one}>
+            {t(`review.decision.${one}`)}
+            {review.proposed === one && <span className={styles.proposed}>{t("review.proposed")}</span>}
+          </Radio>
+        ))}
+      </Radio.Group>
     </fieldset>
   );
 }

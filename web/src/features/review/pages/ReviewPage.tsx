@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Checkbox } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
@@ -101,15 +101,14 @@ function Desk({ roundId, review, before, onCarried }: DeskProps) {
         <div className={styles.line}>
           <span>{t("review.inLine")}</span>
           {review.in_line.map(({ region }) => (
-            <label key={region}>
-              <input
-                type="checkbox"
-                checked={also.includes(region)}
-                disabled={!also.includes(region) && going >= MOST}
-                onChange={() => join(region)}
-              />{" "}
+            <Checkbox
+              key={region}
+              checked={also.includes(region)}
+              disabled={!also.includes(region) && going >= MOST}
+              onChange={() => join(region)}
+            >
               {names.region(region)}
-            </label>
+            </Checkbox>
           ))}
         </div>
       )}
