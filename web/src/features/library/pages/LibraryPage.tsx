@@ -1,5 +1,5 @@
 import { Button, Checkbox, Select } from "antd";
-import { useDeferredValue, useRef, useState } from "react";
+import { memo, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
@@ -7,11 +7,12 @@ import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure } from "../../../shared/figure";
 import { Async, failed, Title } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
+import { useSteady } from "../../../shared/ui/steady";
 import { useOwn } from "../api";
 import { ExerciseEditor } from "../components/ExerciseEditor";
 import { ExerciseRow } from "../components/ExerciseRow";
 import { RegionCard } from "../components/RegionCard";
-import { type Exercise, everything, type Filter, filtered, type Hardest } from "../model";
+import { type Exercise, everything, type Filter, filtered, type Hardest, type Listed } from "../model";
 import styles from "./LibraryPage.module.css";
 
 /** Regions and exercises to browse, and the practice's own exercises. */
@@ -26,7 +27,6 @@ const HARDEST: Hardest[] = ["L", "M", "S", "E"];
 
 function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["PracticeView"] }) {
   const { t } = useTranslation();
-  const names = useNames();
   const find = useRef<HTMLInputElement>(null);
   const [query, setQuery] = useSearchParams();
   const [filter, setFilter] = useState<Filter>(everything);
@@ -40,9 +40,15 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
   };
   const pick = (id: string | undefined) => show({ region: id });
   useKeys({ find: () => find.current?.focus() });
-  const exercises = filtered(atlas, { ...useDeferredValue(filter), region });
+  // What is typed stands there at once; the rows follow, and give way to the next letter.
+  const shown = useDeferredValue(filter);
+  const exercises = useMemo(() => filtered(atlas, { ...shown, region }), [atlas, shown, region]);
+  const onOpen = useSteady((exercise: string | undefined) => show({ exercise }));
   const picked = atlas.regions.find(({ id }) => id === region);
-  const own = new Map(practice.settings.exercises.map((exercise) => [exercise.id, exercise]));
+  const own = useMemo(
+    () => new Map(practice.settings.exercises.map((exercise) => [exercise.id, exercise])),
+    [practice.settings.exercises],
+  );
   return (
     <main className={styles.page}>
       <Title of={t("library.title")} />
@@ -119,21 +125,15 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
             {t("library.count", { count: exercises.length })}
             {picked && ` ${t("library.mainFirst", { region: picked.name })}`} {t("library.legend")}
           </p>
-          <ul className={styles.list}>
-            {exercises.map((exercise) => (
-              <ExerciseRow
-                key={exercise.id}
-                exercise={exercise}
-                atlas={atlas}
-                names={names}
-                region={region}
-                own={own.has(exercise.id)}
-                open={opened === exercise.id}
-                onToggle={() => show({ exercise: opened === exercise.id ? undefined : exercise.id })}
-                onEdit={own.has(exercise.id) ? () => setEditing(own.get(exercise.id)) : undefined}
-              />
-            ))}
-          </ul>
+          <Rows
+            exercises={exercises}
+            atlas={atlas}
+            region={region}
+            opened={opened}
+            own={own}
+            onOpen={onOpen}
+            onEdit={setEditing}
+          />
         </section>
       </div>
       <ExerciseEditor
@@ -147,3 +147,38 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
     </main>
   );
 }
+
+interface RowsProps {
+  exercises: Listed[];
+  atlas: Atlas;
+  region?: string;
+  opened?: string;
+  /** The practice's own, by id. */
+  own: ReadonlyMap<string, Exercise>;
+  onOpen: (exercise: string | undefined) => void;
+  onEdit: (exercise: Exercise) => void;
+}
+
+const Rows = memo(function Rows({ exercises, atlas, region, opened, own, onOpen, onEdit }: RowsProps) {
+  const names = useNames();
+  return (
+    <ul className={styles.list}>
+      {exercises.map((exercise) => {
+        const ours = own.get(exercise.id);
+        return (
+          <ExerciseRow
+            key={exercise.id}
+            exercise={exercise}
+            atlas={atlas}
+            names={names}
+            region={region}
+            own={ours !== undefined}
+            open={opened === exercise.id}
+            onToggle={() => onOpen(opened === exercise.id ? undefined : exercise.id)}
+            onEdit={ours && (() => onEdit(ours))}
+          />
+        );
+      })}
+    </ul>
+  );
+});
