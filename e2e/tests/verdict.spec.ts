@@ -118,3 +118,21 @@ test("a choice is taken back by one step", async ({ page }) => {
   await page.keyboard.press("Control+z");
   await expect(page.getByText("0 of 3")).toBeVisible();
 });
+
+test("a link copied from the verdict, the trends or the library leads to the same again", async ({ page }) => {
+  await openStep(page, "Oda Fenwick", "Verdict");
+  await page.getByRole("button", { name: /^Gastrocnemius behind/ }).click();
+  await page.getByText("By need", { exact: true }).click();
+  await expect(page).toHaveURL(/\/verdict\?region=calves\.gastrocnemius&order=need$/);
+  await page.reload();
+  await expect(page.getByRole("complementary").getByRole("heading", { name: /Gastrocnemius/ })).toBeVisible();
+  await expect(page.getByRole("radio", { name: "By need" })).toBeChecked();
+  await page.goto(page.url().replace(/verdict.*/, "trends?part=regions&as=table"));
+  await expect(page.getByRole("radio", { name: "Regions" })).toBeChecked();
+  await expect(page.getByRole("columnheader").first()).toBeVisible();
+  await page.goto("/library?region=biceps.long");
+  await page.getByLabel("Find an exercise").fill("incline");
+  await expect(page).toHaveURL(/region=biceps\.long&find=incline/);
+  await page.reload();
+  await expect(page.getByLabel("Find an exercise")).toHaveValue("incline");
+});

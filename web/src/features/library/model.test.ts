@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { Atlas } from "../../shared/api/atlas";
-import { draftOf, emptyDraft, everything, exerciseOf, filtered, idOf, targetsOf } from "./model";
+import { draftOf, emptyDraft, exerciseOf, filtered, idOf, targetsOf } from "./model";
 
 const exercise = (id: string, name: string, targets: Record<string, number>, more: object = {}) => ({
   id,
@@ -25,6 +25,7 @@ const atlas = {
     exercise("pushup", "Push-up", { chest: 1 }, { equipment: ["bodyweight"] }),
   ],
 } as unknown as Atlas;
+const everything = { find: "", stretched: false };
 const ids = (change: object) => filtered(atlas, { ...everything, ...change }).map(({ id }) => id);
 
 test.each([

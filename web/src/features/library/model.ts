@@ -16,8 +16,6 @@ export interface Filter {
   kit?: string;
 }
 
-export const everything: Filter = { find: "", stretched: false };
-
 /** Exercises that pass a filter; those for which the region is the main target come first. */
 export function filtered(atlas: Atlas, filter: Filter): Listed[] {
   const words = filter.find.toLowerCase().split(/\s+/).filter(Boolean);

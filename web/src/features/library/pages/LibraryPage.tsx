@@ -6,13 +6,14 @@ import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { BodyFigure } from "../../../shared/figure";
 import { Async, failed, Title } from "../../../shared/ui";
+import { useMirror } from "../../../shared/ui/address";
 import { useKeys } from "../../../shared/ui/keys";
 import { useSteady } from "../../../shared/ui/steady";
 import { useOwn } from "../api";
 import { ExerciseEditor } from "../components/ExerciseEditor";
 import { ExerciseRow } from "../components/ExerciseRow";
 import { RegionCard } from "../components/RegionCard";
-import { type Exercise, everything, type Filter, filtered, type Hardest, type Listed } from "../model";
+import { type Exercise, type Filter, filtered, type Hardest, type Listed } from "../model";
 import styles from "./LibraryPage.module.css";
 
 /** Regions and exercises to browse, and the practice's own exercises. */
@@ -25,18 +26,38 @@ export function LibraryPage() {
 
 const HARDEST: Hardest[] = ["L", "M", "S", "E"];
 
+/** What a link leads to. */
+function filterIn(query: URLSearchParams): Filter {
+  return {
+    find: query.get("find") ?? "",
+    hardest: HARDEST.find((one) => one === query.get("hardest")),
+    kit: query.get("kit") ?? undefined,
+    stretched: query.get("stretched") === "yes",
+  };
+}
+
 function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["PracticeView"] }) {
   const { t } = useTranslation();
   const find = useRef<HTMLInputElement>(null);
   const [query, setQuery] = useSearchParams();
-  const [filter, setFilter] = useState<Filter>(everything);
+  const [filter, setFilter] = useState(() => filterIn(query));
+  useMirror({
+    find: filter.find || undefined,
+    hardest: filter.hardest,
+    kit: filter.kit,
+    stretched: filter.stretched ? "yes" : undefined,
+  });
   const [editing, setEditing] = useState<Exercise | "new">();
   // The region and the exercise are part of the address, so that a link leads to them.
   const region = query.get("region") ?? undefined;
   const opened = query.get("exercise") ?? undefined;
   const show = (next: { region?: string; exercise?: string }) => {
-    const named = Object.entries({ region, exercise: opened, ...next }).filter(([, id]) => id);
-    setQuery(Object.fromEntries(named) as Record<string, string>, { replace: true });
+    const after = new URLSearchParams(query);
+    for (const [name, id] of Object.entries(next)) {
+      if (id) after.set(name, id);
+      else after.delete(name);
+    }
+    setQuery(after, { replace: true });
   };
   const pick = (id: string | undefined) => show({ region: id });
   useKeys({ find: () => find.current?.focus() });

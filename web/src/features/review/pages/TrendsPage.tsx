@@ -1,12 +1,13 @@
 import { Segmented } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { type Mark, OverTime } from "../../../shared/charts";
 import { day, percent, type Quantities, sd, signed, useQuantities } from "../../../shared/format";
 import { Async, failed, SideMark } from "../../../shared/ui";
+import { useMirror } from "../../../shared/ui/address";
 import { useTrends } from "../api";
 import { marksOf } from "../model";
 import styles from "./TrendsPage.module.css";
@@ -21,8 +22,10 @@ export function TrendsPage() {
   const { clientId = "" } = useParams();
   const trends = useTrends(clientId);
   const quantities = useQuantities();
-  const [part, setPart] = useState<(typeof PARTS)[number]>("sites");
-  const [table, setTable] = useState(false);
+  const [search] = useSearchParams();
+  const [part, setPart] = useState(() => PARTS.find((one) => one === search.get("part")) ?? "sites");
+  const [table, setTable] = useState(search.get("as") === "table");
+  useMirror({ part: part === "sites" ? undefined : part, as: table ? "table" : undefined });
   if (failed(trends) || !trends.data) return <Async of={[trends]} />;
   const lines = linesOf(quantities, trends.data, part);
   return (

@@ -1,11 +1,12 @@
 import { App, Segmented } from "antd";
 import { useCallback, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { shortcut } from "../../../shared/ui/acts";
+import { useMirror } from "../../../shared/ui/address";
 import { useKeys } from "../../../shared/ui/keys";
 import { ChoiceTray } from "../components/ChoiceTray";
 import { NextLooks } from "../components/NextLooks";
@@ -43,15 +44,24 @@ interface Props {
   refetch: () => Promise<Schemas["VerdictView"] | undefined>;
 }
 
+/** What a link leads to. */
+function pickIn(search: URLSearchParams, { regions, sites }: Atlas): Pick | undefined {
+  const region = regions.find(({ id }) => id === search.get("region"));
+  if (region) return { kind: "region", id: region.id };
+  const site = sites.find(({ id }) => id === search.get("site"));
+  return site && { kind: "site", id: site.id };
+}
+
 /** Everything along one plumb line, the picked row's evidence beside it, and the choice of what to bring up. */
 export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const { t } = useTranslation();
   const { message } = App.useApp();
   const navigate = useNavigate();
   const document = useChoices(roundId, verdict, refetch);
-  const [picked, setPicked] = useState<Pick>();
+  const [search] = useSearchParams();
+  const [picked, setPicked] = useState(() => pickIn(search, atlas));
   const [restShown, setRestShown] = useState(false);
-  const [order, setOrder] = useState<Order>("body");
+  const [order, setOrder] = useState<Order>(search.get("order") === "need" ? "need" : "body");
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const [sharing, setSharing] = useState(false);
   const { assessment } = verdict;
@@ -67,6 +77,8 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
     else message.info(t("verdict.full"));
   };
   const region = picked?.kind === "region" ? picked.id : undefined;
+  const site = picked?.kind === "site" ? picked.id : undefined;
+  useMirror({ region, site, order: order === "need" ? order : undefined });
   const bringUp = (id: string) => keep(toggledBringUp(choices, id));
   const bringUpArea = (id: string) => keep(toggledArea(choices, id));
   const holdBack = (id: string) => keep(toggledHoldBack(choices, id));
