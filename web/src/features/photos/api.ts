@@ -1,5 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useRoundChanged } from "../../shared/api/changes";
+import { useReadAgain, useRoundChanged } from "../../shared/api/changes";
 import { $api, type Schemas } from "../../shared/api/client";
 import { useSending, type Way } from "../../shared/send";
 import type { Photo } from "./model";
@@ -41,10 +40,10 @@ export function useOutline(photo: Photo | undefined, wanted: boolean) {
 
 /** After pictures or ratings changed, everything that rests on them is read again. */
 export function usePhotosChanged() {
-  const client = useQueryClient();
+  const readAgain = useReadAgain();
   const roundChanged = useRoundChanged();
   return () => {
-    client.invalidateQueries({ predicate: ({ queryKey }) => String(queryKey[1]).includes("/photos/") });
+    void readAgain("/api/v1/photos/{photo_id}/outline", "/api/v1/photos/{photo_id}/over/{onto_id}");
     return roundChanged();
   };
 }

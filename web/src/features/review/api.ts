@@ -12,7 +12,7 @@ export function useReview(roundId: string) {
 /** Keeps decisions, and gives the next round back what it had; steps and the next round's choices say something else afterwards. */
 export function useSaveReview(roundId: string, nextId: string) {
   const queries = useQueryClient();
-  const changed = useRoundChanged("/review");
+  const changed = useRoundChanged("/api/v1/rounds/{round_id}/review");
   const { queryKey } = $api.queryOptions("get", REVIEW, round(roundId));
   const saving = $api.useMutation("put", REVIEW, {
     onSuccess: (view) => {

@@ -11,7 +11,7 @@ export function useVerdict(roundId: string) {
 /** Sends the choices; the verdict that comes back carries the new classes. */
 export function useSendChoices(roundId: string) {
   const client = useQueryClient();
-  const changed = useRoundChanged("/verdict");
+  const changed = useRoundChanged("/api/v1/rounds/{round_id}/verdict");
   const saving = $api.useMutation("put", "/api/v1/rounds/{round_id}/choices", {
     onSuccess: (verdict) => {
       client.setQueryData(
