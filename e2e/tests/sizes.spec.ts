@@ -45,6 +45,8 @@ for (const { fingers, ...viewport } of SIZES) {
     test.use({ viewport, hasTouch: fingers });
 
     test("every page fits, stands still, can be read by everybody and be pressed", async ({ page }) => {
+      // Eighteen pages, each read by axe.
+      test.slow();
       await watchShifts(page);
       const found = await (await page.request.get("/api/v1/clients?find=Oda%20Fenwick")).json();
       const client = `/clients/${found.items[0].id}`;
@@ -68,6 +70,20 @@ for (const { fingers, ...viewport } of SIZES) {
         wrong.push(...here.map((what) => `${path.replace(round, "round").replace(client, "client")}: ${what}`));
       }
       expect(wrong).toEqual([]);
+    });
+
+    test("a session opened on this screen fits, to the longest of the week", async ({ page }) => {
+      const found = await (await page.request.get("/api/v1/clients?find=Bram%20Quillan")).json();
+      await page.goto(`/train/${found.items[0].id}`);
+      const sessions = page.getByRole("main").getByRole("listitem");
+      await sessions.first().waitFor();
+      for (const session of await sessions.all()) {
+        await session.getByRole("button").click();
+        await page.getByRole("list", { name: "Exercises", exact: true }).waitFor();
+        const wide = await page.evaluate(() => document.documentElement.scrollWidth);
+        expect(wide).toBeLessThanOrEqual(viewport.width);
+        await page.getByRole("button", { name: "Back to the week" }).click();
+      }
     });
   });
 }

@@ -14,13 +14,15 @@ interface Props {
   /** No earlier and no later day can be chosen. */
   min?: string;
   max?: string;
+  /** Its calendar opens over it, where what is pressed next stands below. */
+  above?: boolean;
   "aria-label"?: string;
 }
 
 const KEPT = "YYYY-MM-DD";
 
 /** A day of the calendar, shown as days are everywhere else; typed like that, as it is kept, or chosen. */
-export function DateInput({ value, onChange, min, max, ...input }: Props) {
+export function DateInput({ value, onChange, min, max, above = false, ...input }: Props) {
   const { t } = useTranslation();
   // The picker's own months are not the browser's: "Sep" beside "Sept". Extended here, so that pages without days fetch none of it.
   dayjs.extend(updateLocale);
@@ -58,6 +60,7 @@ export function DateInput({ value, onChange, min, max, ...input }: Props) {
         minDate={min ? dayjs(min) : undefined}
         maxDate={max ? dayjs(max) : undefined}
         allowClear={false}
+        placement={above ? "topLeft" : "bottomLeft"}
         placeholder=""
         style={{ width: "100%" }}
         status={refused ? "error" : undefined}

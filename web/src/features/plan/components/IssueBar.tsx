@@ -113,7 +113,7 @@ export function IssueBar({ roundId, base, view, week, plan, revision }: Props) {
           />
           <label>
             {t("plan.fromDate")}{" "}
-            <DateInput aria-label={t("plan.startsOn")} value={startsOn} onChange={setStartsOn} />
+            <DateInput above aria-label={t("plan.startsOn")} value={startsOn} onChange={setStartsOn} />
           </label>
         </fieldset>
         <p>
