@@ -103,7 +103,7 @@ await page.getByRole("article", { name: "Gastrocnemius" }).waitFor();
 await shot("review");
 await page.goto(page.url().replace("/review", "/trends"));
 await page.getByText("Regions", { exact: true }).click();
-await page.getByRole("img").first().waitFor();
+await page.getByRole("slider").first().waitFor();
 await shot("trends");
 await page.setViewportSize({ width: 390, height: 844 });
 await page.goto(`${address}/train/${clients.items[0].id}`);
