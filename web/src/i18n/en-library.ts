@@ -7,6 +7,7 @@ export const library = {
   pickRegion: "Pick a region on the figure to see what it does and what serves it.",
   exercises: "Exercises",
   find: "Find an exercise",
+  all: "Show all exercises",
   region: "Region",
   anyRegion: "Any region",
   allRegions: "All regions",

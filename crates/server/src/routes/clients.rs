@@ -340,8 +340,12 @@ pub(crate) async fn add_client(
 pub(crate) async fn make_client_up(state: web::Data<AppState>, who: SignedIn) -> Result<HttpResponse, ApiError> {
     let none = || ApiError::NotFound("this server makes no clients up".into());
     let makes_up = state.makes_up.clone().ok_or_else(none)?;
-    let made = state
-        .run(move |store, knowledge| makes_up(store, knowledge, &who.0, AppState::today()).map_err(ApiError::Internal));
+    // A second press waits for the first and finds the client it made.
+    let turn = state.working.turn(&who.0.id).await?;
+    let made = state.run(move |store, knowledge| {
+        let _turn = turn;
+        makes_up(store, knowledge, &who.0, AppState::today()).map_err(ApiError::Internal)
+    });
     Ok(HttpResponse::Created().json(made.await?))
 }
 

@@ -27,11 +27,11 @@ export function LibraryPage() {
 const HARDEST: Hardest[] = ["L", "M", "S", "E"];
 
 /** What a link leads to. */
-function filterIn(query: URLSearchParams): Filter {
+function filterIn(query: URLSearchParams, { kits }: Atlas): Filter {
   return {
     find: query.get("find") ?? "",
     hardest: HARDEST.find((one) => one === query.get("hardest")),
-    kit: query.get("kit") ?? undefined,
+    kit: kits.find(({ id }) => id === query.get("kit"))?.id,
     stretched: query.get("stretched") === "yes",
   };
 }
@@ -40,7 +40,7 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
   const { t } = useTranslation();
   const find = useRef<HTMLInputElement>(null);
   const [query, setQuery] = useSearchParams();
-  const [filter, setFilter] = useState(() => filterIn(query));
+  const [filter, setFilter] = useState(() => filterIn(query, atlas));
   useMirror({
     find: filter.find || undefined,
     hardest: filter.hardest,
@@ -146,6 +146,18 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
             {t("library.count", { count: exercises.length })}
             {picked && ` ${t("library.mainFirst", { region: picked.name })}`} {t("library.legend")}
           </p>
+          {exercises.length === 0 && (
+            <button
+              type="button"
+              className="text-button"
+              onClick={() => {
+                setFilter({ find: "", stretched: false });
+                pick(undefined);
+              }}
+            >
+              {t("library.all")}
+            </button>
+          )}
           <Rows
             exercises={exercises}
             atlas={atlas}
