@@ -68,7 +68,7 @@ export function SendTray({ title, sending }: { title: string; sending: Sending }
       <header>
         <h3>{title}</h3>
         {!sending.all.some(isOpen) && (
-          <button type="button" onClick={sending.clear}>
+          <button type="button" onClick={() => sending.clear()}>
             {t("send.clear")}
           </button>
         )}

@@ -95,16 +95,19 @@ export function useSending<To>({ way, onDone }: Options<To>) {
     else change(key, { state: "stopped" });
   };
   const retry = (key: number) => change(key, { state: "queued", why: undefined, share: 0 });
-  /** Lets go of what is over. */
-  const clear = () =>
+  /** Lets go of what is over, or of that which is meant among it. */
+  const clear = (meant: (to: To) => boolean = () => true) =>
     setAll((now) => {
-      for (const { key, preview } of now.filter((sent) => !isOpen(sent))) {
+      const goes = (sent: Sent<To>) => !isOpen(sent) && meant(sent.to);
+      for (const { key, preview } of now.filter(goes)) {
         files.current.delete(key);
         if (preview) URL.revokeObjectURL(preview);
       }
-      return now.filter(isOpen);
+      return now.filter((sent) => !goes(sent));
     });
   return { all, add, stop, retry, clear };
 }
 
-export type Sending = Pick<ReturnType<typeof useSending>, "all" | "stop" | "retry" | "clear">;
+export interface Sending extends Pick<ReturnType<typeof useSending>, "all" | "stop" | "retry"> {
+  clear: () => void;
+}

@@ -45,6 +45,8 @@ export function Pictures({ token, wanted, onSent }: Props) {
                   capture="environment"
                   aria-label={t("my.takeOf", { pose: name })}
                   onChange={(event) => {
+                    // Another one takes the place of what was not taken in.
+                    sending.clear((to) => to.pose === pose);
                     sending.add(event.target.files ?? [], { pose, mirrored: mirror });
                     event.target.value = "";
                   }}

@@ -99,6 +99,19 @@ test.each([
   expect(Line.open).toHaveLength(2);
 });
 
+test("another picture takes the place of the one that was refused, and of no other pose's", async () => {
+  pictures();
+  take("Front relaxed");
+  take("Back relaxed");
+  await line(0).answers(422, { status: 422, title: "", detail: "This is no picture." });
+  await line(1).breaks();
+  expect(screen.getAllByRole("alert")).toHaveLength(2);
+  take("Front relaxed");
+  expect(screen.getAllByRole("alert").map((alert) => alert.textContent)).toEqual([
+    "The line broke off. Nothing of it was kept.",
+  ]);
+});
+
 test("who may not send pictures reads why, and is offered none", () => {
   pictures({ refusal: "No picture is taken in without consent." });
   expect(screen.getByText("No picture is taken in without consent.")).toBeTruthy();
