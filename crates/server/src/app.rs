@@ -23,7 +23,6 @@ use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
 use std::time::Duration;
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi;
-use utoipa_actix_web::service_config::ServiceConfig;
 use utoipa_actix_web::{AppExt, scope};
 
 #[derive(OpenApi)]
@@ -72,76 +71,36 @@ fn routes(
         .service(my::show_my_week)
         .service(my::send_my_entries)
         .service(my::show_my_page)
-        .configure(pictures_and_words)
+        .service(my::send_my_photo)
+        .service(my::show_my_photo)
+        .service(notes::show_my_messages)
+        .service(notes::write_my_message)
+        .service(notes::read_my_messages)
         .default_service(web::route().to(no_such_route));
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
-        .service(general::atlas)
-        .configure(movements)
-        .service(clients::list_clients)
-        .service(clients::add_client)
-        .service(clients::make_client_up)
-        .service(clients::show_client)
-        .service(clients::save_client)
-        .service(clients::open_round)
-        .configure(leaving)
-        .configure(own_account)
-        .service(rounds::show_round)
-        .service(rounds::show_verdict)
-        .service(rounds::save_choices)
-        .service(plan::show_plan)
-        .service(plan::save_plan)
-        .service(plan::show_own_plan)
-        .service(plan::show_addable)
-        .service(plan::solve_plan)
-        .service(plan::show_swaps)
-        .service(plan::prove_plan)
-        .service(plan::issue_plan)
-        .service(plan::show_issued_plan)
-        .service(plan::show_plan_file)
-        .service(saved_weeks::list_weeks)
-        .service(saved_weeks::keep_week)
-        .service(saved_weeks::forget_week)
-        .service(saved_weeks::copy_week)
-        .service(rounds::show_case_file)
-        .configure(after_the_plan)
-        .service(tape::show_tape)
-        .service(tape::save_tape)
-        .service(tests::show_tests)
-        .service(tests::save_tests)
-        .service(tests::measure_angle)
-        .service(usual_week::show_usual_week)
-        .service(usual_week::save_usual_week)
-        .service(devices::listen_to_devices)
-        .service(devices::ask_device)
-        .service(devices::read_device)
-        .service(practice::show_practice)
-        .service(practice::save_practice)
-        .service(practice::save_exercise)
-        .service(practice::list_people)
-        .service(practice::add_person)
-        .service(practice::save_person)
-        .service(practice::remove_person)
-        .service(practice::show_measurers)
-        .service(practice::show_accuracy)
-        .service(practice::show_deeds)
-        .service(practice::show_tape_order)
-        .service(practice::save_tape_order)
-        .service(photos::show_light_table)
-        .service(photos::add_photo)
-        .service(photos::use_booth)
-        .service(photos::save_photo)
-        .service(photos::delete_photo)
-        .service(photos::show_view)
-        .service(photos::show_thumb)
-        .service(photos::show_outline)
-        .service(photos::show_over)
-        .service(ratings::save_rating)
-        .service(ratings::delete_rating)
-        .service(ratings::show_repeats)
-        .service(ratings::save_repeat)
-        .service(ratings::withdraw_consent)
-        .configure(practising)
+        .configure(general::configure)
+        .configure(levers::configure)
+        .configure(set_ups::configure)
+        .configure(clients::configure)
+        .configure(rounds::configure)
+        .configure(practice::configure)
+        .configure(session::configure)
+        .configure(plan::configure)
+        .configure(saved_weeks::configure)
+        .configure(notes::configure)
+        .configure(archive::configure)
+        .configure(log::configure)
+        .configure(links::configure)
+        .configure(review::configure)
+        .configure(today::configure)
+        .configure(tape::configure)
+        .configure(tests::configure)
+        .configure(usual_week::configure)
+        .configure(devices::configure)
+        .configure(photos::configure)
+        .configure(ratings::configure)
+        .configure(eye::configure)
         .default_service(web::route().to(no_such_route));
     App::new()
         .app_data(web::Data::new(state))
@@ -156,84 +115,6 @@ fn routes(
         .service(own)
         .service(guarded)
         .split_for_parts()
-}
-
-/// The movement behind an exercise.
-fn movements(config: &mut ServiceConfig) {
-    config.service(levers::show_levers).service(levers::find_set_up);
-    config.service(set_ups::list_set_ups).service(set_ups::show_set_up).service(set_ups::change_set_up);
-}
-
-/// Words on a client and a round, and with a client.
-fn words(config: &mut ServiceConfig) {
-    config
-        .service(notes::show_client_note)
-        .service(notes::save_client_note)
-        .service(notes::show_round_note)
-        .service(notes::save_round_note)
-        .service(notes::show_messages)
-        .service(notes::write_message)
-        .service(notes::read_messages);
-}
-
-/// Pictures and words on the client's own page.
-fn pictures_and_words(config: &mut ServiceConfig) {
-    config.service(my::send_my_photo).service(my::show_my_photo);
-    config.service(notes::show_my_messages).service(notes::write_my_message).service(notes::read_my_messages);
-}
-
-/// Practice in judging.
-fn practising(config: &mut ServiceConfig) {
-    config
-        .service(eye::show_eye)
-        .service(eye::start_sitting)
-        .service(eye::show_sitting)
-        .service(eye::show_eye_picture)
-        .service(eye::answer_eye);
-}
-
-/// One's own second factor and units.
-fn own_account(config: &mut ServiceConfig) {
-    config
-        .service(practice::offer_factor)
-        .service(practice::confirm_factor)
-        .service(practice::remove_factor)
-        .service(session::save_measures);
-}
-
-/// Clients and rounds put away, put right and removed.
-fn leaving(config: &mut ServiceConfig) {
-    config
-        .service(clients::show_belongings)
-        .service(clients::put_away)
-        .service(clients::agree_on_round)
-        .service(clients::erase_client)
-        .service(rounds::save_round)
-        .service(rounds::delete_round);
-}
-
-/// What comes after a plan was given: log, links, review, Today, and data out and in.
-fn after_the_plan(config: &mut ServiceConfig) {
-    config
-        .configure(words)
-        .service(archive::export_client)
-        .service(archive::import_client)
-        .service(archive::show_backup)
-        .service(archive::list_tables)
-        .service(archive::show_table)
-        .service(log::show_week)
-        .service(log::show_log)
-        .service(log::show_reported)
-        .service(log::send_entries)
-        .service(log::save_target)
-        .service(links::list_links)
-        .service(links::make_link)
-        .service(links::revoke_link)
-        .service(review::show_review)
-        .service(review::save_review)
-        .service(review::show_trends)
-        .service(today::show_today)
-        .service(today::see_to);
 }
 
 fn json_config() -> web::JsonConfig {

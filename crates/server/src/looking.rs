@@ -111,8 +111,9 @@ fn last_scale(store: &Store, record: &PhotoRecord) -> Option<f64> {
     let round = store.round(&record.round_id).ok()?;
     let rounds = store.rounds(&round.client_id).ok()?;
     let photos = store.client_photos(&round.client_id).ok()?;
+    let counting = store::counting(&photos);
     let earlier = rounds.iter().rev().filter(|other| other.taken_on < round.taken_on);
-    let mut found = earlier.flat_map(|other| photos.iter().filter(move |photo| photo.round_id == other.id));
+    let mut found = earlier.flat_map(|other| counting.iter().filter(move |photo| photo.round_id == other.id));
     let same = found.find(|photo| record.pose.is_some() && photo.shows() == record.pose)?;
     same.measured.as_ref().map(|photo| photo.scale_cm_per_px).filter(|scale| *scale > 0.0)
 }

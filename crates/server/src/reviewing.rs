@@ -170,7 +170,7 @@ fn count(number: usize) -> u32 {
 }
 
 fn pairs(photos: &[PhotoRecord], before: &str, now: &str) -> Vec<PicturePair> {
-    let of = |round: &str| photos.iter().filter(move |photo| photo.round_id == round).collect::<Vec<_>>();
+    let of = |round: &str| store::counting(photos.iter().filter(|photo| photo.round_id == round));
     let (then, new) = (of(before), of(now));
     then.iter()
         .filter_map(|old| {

@@ -38,7 +38,8 @@ impl AppState {
         let atlas = &self.knowledge().atlas;
         let record = self.store.add_photo(atlas, round_id, &new)?;
         self.looker.nudge();
-        Ok(PhotoView::of(atlas, &self.frames, record))
+        let counts = self.store.photo_counts(&record)?;
+        Ok(PhotoView::of(atlas, &self.frames, record, counts))
     }
 
     /// Takes a picture of a made-up figure with the girths of a round.

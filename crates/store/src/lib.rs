@@ -45,7 +45,7 @@ pub use links::{LinkRecord, NewLink};
 pub use log::{Kept, LogRecord, NewLogEntry};
 pub use notes::Message;
 pub use photo_files::PhotoFile;
-pub use photos::{Moved, NewPhoto, PhotoRecord, PhotoState, SavedPhoto};
+pub use photos::{Moved, NewPhoto, PhotoRecord, PhotoState, SavedPhoto, counting};
 pub use plans::{DraftRecord, IssuedRecord, NewIssue};
 pub use practice::PracticeRecord;
 pub use ratings::{RatedRounds, RatingKind, RatingPlace, RatingRecord};

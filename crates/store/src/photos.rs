@@ -93,6 +93,8 @@ pub struct PhotoRecord {
     pub moved: Moved,
     /// Both together.
     pub measured: Option<Photo>,
+    /// Whether the coach let it count for its pose.
+    pub chosen: bool,
 }
 
 impl PhotoRecord {
@@ -100,6 +102,26 @@ impl PhotoRecord {
     pub fn shows(&self) -> Option<PhotoPose> {
         self.pose.or_else(|| self.measured.as_ref().filter(|photo| photo.person).map(|photo| photo.pose))
     }
+
+    /// Whether somebody is in it and nothing was found wrong with it.
+    fn sound(&self) -> bool {
+        self.measured.as_ref().is_some_and(|photo| photo.person && photo.quality.iter().all(|check| check.ok))
+    }
+}
+
+/// Of each round and pose the one picture that counts, of pictures in the order in which they were taken in: the one that the coach
+/// chose, or the newest that nothing is wrong with, or the newest.
+pub fn counting<'a>(photos: impl IntoIterator<Item = &'a PhotoRecord>) -> Vec<&'a PhotoRecord> {
+    let mut by_pose: BTreeMap<(&str, String), &PhotoRecord> = BTreeMap::new();
+    let rank = |photo: &PhotoRecord| (photo.chosen, photo.sound());
+    for photo in photos {
+        let Some(pose) = photo.shows() else { continue };
+        let known = by_pose.entry((photo.round_id.as_str(), pose.id())).or_insert(photo);
+        if rank(photo) >= rank(known) {
+            *known = photo;
+        }
+    }
+    by_pose.into_values().collect()
 }
 
 /// What a coach says of a picture.
@@ -137,6 +159,7 @@ struct Row {
     found_json: Option<String>,
     moved_json: String,
     measured_json: Option<String>,
+    chosen: bool,
 }
 
 impl TryFrom<Row> for PhotoRecord {
@@ -166,6 +189,7 @@ impl TryFrom<Row> for PhotoRecord {
             sha256: row.sha256,
             taken_at: row.taken_at,
             added_by: row.added_by,
+            chosen: row.chosen,
             id: row.id,
         })
     }
@@ -334,6 +358,29 @@ impl Store {
         find(&mut connection, id)
     }
 
+    /// Lets a picture count for its pose, instead of any other one of its round.
+    ///
+    /// # Errors
+    /// [`StoreError::NotFound`] for an unknown picture.
+    pub fn let_photo_count(&self, id: &str) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let chosen = find(connection, id)?;
+            for other in of_round(connection, &chosen.round_id)? {
+                if other.shows() == chosen.shows() {
+                    let change = photo::chosen.eq(other.id == id);
+                    diesel::update(photo::table.find(&other.id)).set(change).execute(connection)?;
+                }
+            }
+            refresh_outlines(connection, &chosen.round_id)
+        })
+    }
+
+    /// Whether a picture counts for its pose.
+    pub fn photo_counts(&self, record: &PhotoRecord) -> Result<bool, StoreError> {
+        let own = of_round(&mut *self.connect()?, &record.round_id)?;
+        Ok(counting(&own).iter().any(|counts| counts.id == record.id))
+    }
+
     /// Removes a picture and its bytes.
     pub fn delete_photo(&self, id: &str) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
@@ -387,18 +434,24 @@ fn find(connection: &mut SqliteConnection, id: &str) -> Result<PhotoRecord, Stor
     row.ok_or_else(|| StoreError::not_found("picture", id))?.try_into()
 }
 
+/// A round's pictures, in the order they were taken in.
+fn of_round(connection: &mut SqliteConnection, round_id: &str) -> Result<Vec<PhotoRecord>, StoreError> {
+    let own = photo::table.filter(photo::round_id.eq(round_id)).order((photo::added_at.asc(), photo::id.asc()));
+    let rows: Vec<Row> = own.select(Row::as_select()).load(connection)?;
+    rows.into_iter().map(PhotoRecord::try_from).collect()
+}
+
 fn admitted(connection: &mut SqliteConnection, atlas: &Atlas, round_id: &str) -> Result<(), StoreError> {
     let round = rounds::find(connection, round_id)?;
     let client = clients::find(connection, atlas, &round.client_id)?.client;
     client.may_be_photographed(round.taken_on).map_err(StoreError::Refused)
 }
 
-/// Makes the outlines of a round anew from its pictures.
+/// Makes the outlines of a round anew from its pictures that count.
 fn refresh_outlines(connection: &mut SqliteConnection, round_id: &str) -> Result<(), StoreError> {
-    let rows: Vec<Row> = photo::table.filter(photo::round_id.eq(round_id)).select(Row::as_select()).load(connection)?;
-    let records: Vec<PhotoRecord> = rows.into_iter().map(PhotoRecord::try_from).collect::<Result<_, _>>()?;
-    let pictures: Vec<Pictured<'_>> = records
-        .iter()
+    let records = of_round(connection, round_id)?;
+    let pictures: Vec<Pictured<'_>> = counting(&records)
+        .into_iter()
         .filter_map(|record| Some(Pictured { photo: record.measured.as_ref()?, mirrored: record.mirrored }))
         .collect();
     diesel::delete(outline::table.filter(outline::round_id.eq(round_id))).execute(connection)?;

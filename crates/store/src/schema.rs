@@ -175,6 +175,7 @@ diesel::table! {
         found_json -> Nullable<Text>,
         moved_json -> Text,
         measured_json -> Nullable<Text>,
+        chosen -> Bool,
     }
 }
 

@@ -872,6 +872,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/photos/{photo_id}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Lets a picture count for its pose, instead of any other one of its round. */
+        put: operations["let_photo_count"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/photos/{photo_id}/outline": {
         parameters: {
             query?: never;
@@ -4463,6 +4480,8 @@ export interface components {
         PhotoView: {
             /** @description Who took it in. */
             added_by: string;
+            /** @description Whether it is the one of its pose that counts in its round: outlines and comparisons are taken from it. */
+            counts: boolean;
             /**
              * Format: double
              * @description Distance of the camera, m.
@@ -9145,6 +9164,33 @@ export interface operations {
         };
     };
     delete_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    let_photo_count: {
         parameters: {
             query?: never;
             header?: never;

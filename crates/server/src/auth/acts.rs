@@ -90,6 +90,7 @@ const ROUTES: &[Route] = &[
     does("PUT", "/library/exercises", Act::Settings),
     does("PUT", "/photos/{photo_id}", Act::Photograph),
     does("DELETE", "/photos/{photo_id}", Act::Photograph),
+    does("PUT", "/photos/{photo_id}/counts", Act::Photograph),
     reads("/photos/{photo_id}/outline", Act::See),
     reads("/photos/{photo_id}/over/{onto_id}", Act::See),
     reads("/photos/{photo_id}/thumb", Act::See),

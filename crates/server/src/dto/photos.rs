@@ -109,6 +109,8 @@ pub struct PhotoView {
     pub taken_at: Option<String>,
     /// Who took it in.
     pub added_by: String,
+    /// Whether it is the one of its pose that counts in its round: outlines and comparisons are taken from it.
+    pub counts: bool,
     /// What is measured in it, in px of the view.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub measured: Option<Photo>,
@@ -119,7 +121,7 @@ pub struct PhotoView {
 }
 
 impl PhotoView {
-    pub(crate) fn of(atlas: &atlas::Atlas, frames: &Frames, record: PhotoRecord) -> Self {
+    pub(crate) fn of(atlas: &atlas::Atlas, frames: &Frames, record: PhotoRecord, counts: bool) -> Self {
         let pose = record.shows();
         let regions = record.measured.as_ref().filter(|photo| photo.person);
         let (state, failure) = match record.state {
@@ -142,6 +144,7 @@ impl PhotoView {
             distance_m: record.distance_m,
             taken_at: record.taken_at,
             added_by: record.added_by,
+            counts,
             measured: record.measured,
         }
     }

@@ -11,6 +11,12 @@ use std::fs::File;
 use std::io::{BufReader, Seek, SeekFrom};
 use std::time::Duration;
 use store::{Imported, TABLE_NAMES, backup};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(export_client).service(import_client).service(show_backup).service(list_tables).service(show_table);
+}
 
 /// Largest archive of a client that is taken in through the browser: years of pictures.
 const ARCHIVE_BYTES: usize = 512 * 1024 * 1024;

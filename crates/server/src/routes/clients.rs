@@ -20,6 +20,22 @@ use std::sync::Arc;
 use store::{Belongings, ClientRecord, NewRound, Page, RoundRecord, Store, StoreError};
 use units::Mass;
 use utoipa::{IntoParams, ToSchema};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(list_clients)
+        .service(add_client)
+        .service(make_client_up)
+        .service(show_client)
+        .service(save_client)
+        .service(open_round)
+        .service(show_belongings)
+        .service(put_away)
+        .service(agree_on_round)
+        .service(erase_client);
+}
 
 /// Clients with whom a day is agreed on at once, at most.
 const MOST_AT_ONCE: usize = 200;

@@ -11,6 +11,12 @@ use booth::Gauge;
 use futures_util::stream::unfold;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(listen_to_devices).service(ask_device).service(read_device);
+}
 
 /// A sheet's wish.
 #[derive(Deserialize, ToSchema)]

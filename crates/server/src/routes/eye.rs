@@ -17,6 +17,12 @@ use std::collections::{BTreeMap, HashMap};
 use std::sync::{Arc, Mutex, PoisonError};
 use store::{EyeAnswer, EyeSitting, RatingKind, Store};
 use units::SiteId;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_eye).service(start_sitting).service(show_sitting).service(show_eye_picture).service(answer_eye);
+}
 
 /// A sitting and a place in it.
 type Spot = (String, usize);

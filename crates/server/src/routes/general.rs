@@ -6,6 +6,12 @@ use crate::state::AppState;
 use actix_web::{HttpResponse, get, web};
 use serde::Serialize;
 use utoipa::ToSchema;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(atlas);
+}
 
 /// That the server answers, and which version.
 #[derive(Serialize, ToSchema)]

@@ -12,6 +12,12 @@ use levers::{Drawing, Movement, Wanted, best, draw, levers, with};
 use serde::Deserialize;
 use std::sync::LazyLock;
 use utoipa::{IntoParams, ToSchema};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_levers).service(find_set_up);
+}
 
 /// A set-up and a place in the range.
 #[derive(Deserialize, IntoParams)]

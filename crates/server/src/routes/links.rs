@@ -7,6 +7,12 @@ use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, web};
 use jiff::ToSpan;
 use store::NewLink;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(list_links).service(make_link).service(revoke_link);
+}
 
 /// Links made for a client on one day, at most.
 const A_DAY: usize = 20;

@@ -16,6 +16,12 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord};
 use utoipa::IntoParams;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_week).service(show_log).service(show_reported).service(send_entries).service(save_target);
+}
 
 /// This week of a client: sessions, targets, what was logged.
 #[utoipa::path(tag = "log", responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]

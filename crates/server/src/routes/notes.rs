@@ -7,6 +7,19 @@ use crate::state::AppState;
 use actix_web::{get, post, put, web};
 use jiff::Timestamp;
 use store::Store;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(show_client_note)
+        .service(save_client_note)
+        .service(show_round_note)
+        .service(save_round_note)
+        .service(show_messages)
+        .service(write_message)
+        .service(read_messages);
+}
 
 /// Longest note of a coach, characters.
 const NOTE_CHARS: usize = 4000;

@@ -14,10 +14,27 @@ use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::Knowledge;
 use casefile::Problem;
 use lighttable::{lay_over, questions, width_changes};
+use std::collections::HashSet;
 use std::time::Duration;
 use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
 use units::PoseId;
+use utoipa_actix_web::service_config::ServiceConfig;
 use vision::{Landmark, MAX_BYTES, Photo, PhotoError, Plane, contours};
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(show_light_table)
+        .service(add_photo)
+        .service(use_booth)
+        .service(save_photo)
+        .service(let_photo_count)
+        .service(delete_photo)
+        .service(show_view)
+        .service(show_thumb)
+        .service(show_outline)
+        .service(show_over);
+}
 
 /// A camera is held no nearer and no farther, m.
 const DISTANCE_M: [f64; 2] = [0.5, 15.0];
@@ -52,9 +69,14 @@ fn light_table(
     let mut poses: Vec<PoseId> = own.filter_map(|photo| photo.shows()?.id().parse().ok()).collect();
     poses.sort_unstable();
     poses.dedup();
+    let counting: HashSet<String> = store::counting(&photos).into_iter().map(|photo| photo.id.clone()).collect();
     let of_round = |id: &str| -> Vec<PhotoView> {
         let own = photos.iter().filter(|photo| photo.round_id == id).cloned();
-        own.map(|record| PhotoView::of(&knowledge.atlas, &state.frames, record)).collect()
+        own.map(|record| {
+            let counts = counting.contains(&record.id);
+            PhotoView::of(&knowledge.atlas, &state.frames, record, counts)
+        })
+        .collect()
     };
     let rounds = store.rounds(&round.client_id)?;
     let rounds = rounds.iter().map(|round| PhotoRound {
@@ -144,7 +166,9 @@ pub(crate) async fn save_photo(
             measured: measured_for(store, knowledge, &record, &body, &moved)?,
             moved,
         };
-        Ok(PhotoView::of(&knowledge.atlas, &shared.frames, store.save_photo(&id, &saved)?))
+        let saved = store.save_photo(&id, &saved)?;
+        let counts = store.photo_counts(&saved)?;
+        Ok(PhotoView::of(&knowledge.atlas, &shared.frames, saved, counts))
     });
     let saved = saved.await?;
     state.looker.nudge();
@@ -207,6 +231,17 @@ fn check_distance(at: &str, distance_m: Option<f64>) -> Result<(), ApiError> {
         }
         _ => Ok(()),
     }
+}
+
+/// Lets a picture count for its pose, instead of any other one of its round.
+#[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
+#[put("/photos/{photo_id}/counts")]
+pub(crate) async fn let_photo_count(
+    state: web::Data<AppState>,
+    id: web::Path<String>,
+) -> Result<HttpResponse, ApiError> {
+    state.read(move |store, _| store.let_photo_count(&id)).await?;
+    Ok(HttpResponse::NoContent().finish())
 }
 
 /// Removes a picture for good.

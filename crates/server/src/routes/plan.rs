@@ -23,6 +23,22 @@ use serde::Deserialize;
 use std::time::Instant;
 use store::{NewIssue, SetUpSaid, Store};
 use tokio::sync::mpsc;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(show_plan)
+        .service(save_plan)
+        .service(show_own_plan)
+        .service(show_addable)
+        .service(solve_plan)
+        .service(show_swaps)
+        .service(prove_plan)
+        .service(issue_plan)
+        .service(show_issued_plan)
+        .service(show_plan_file);
+}
 
 /// The week a round's board shows: as it is kept; else what the client was given in this round; else the planner's own.
 fn shown(

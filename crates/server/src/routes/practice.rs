@@ -22,6 +22,27 @@ use serde::Deserialize;
 use serde_json::{json, to_value};
 use store::{Account, ChangedAccount, Deed, Factor, NewAccount, Store};
 use utoipa::IntoParams;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(offer_factor)
+        .service(confirm_factor)
+        .service(remove_factor)
+        .service(show_practice)
+        .service(save_practice)
+        .service(save_exercise)
+        .service(list_people)
+        .service(add_person)
+        .service(save_person)
+        .service(remove_person)
+        .service(show_measurers)
+        .service(show_accuracy)
+        .service(show_deeds)
+        .service(show_tape_order)
+        .service(save_tape_order);
+}
 
 fn view(store: &Store, shipped: &Knowledge, account: &Account) -> Result<PracticeView, ApiError> {
     let record = store.practice()?;

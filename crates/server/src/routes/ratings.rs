@@ -13,6 +13,17 @@ use casefile::{RatingEntry, check_rating};
 use jiff::Timestamp;
 use lighttable::{Asked, MIN_REST_DAYS, repeats, unmirrored};
 use store::{PhotoRecord, RatingPlace, RatingRecord, Store};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(save_rating)
+        .service(delete_rating)
+        .service(show_repeats)
+        .service(save_repeat)
+        .service(withdraw_consent);
+}
 
 /// Repeats asked in one sitting: two minutes.
 const A_SITTING: usize = 8;
@@ -116,9 +127,11 @@ fn repeats_view(
 ) -> Result<RepeatsView, ApiError> {
     store.client(&knowledge.atlas, client_id)?;
     let photos = store.client_photos(client_id)?;
+    let counting = store::counting(&photos);
     let picture = |rating: &RatingRecord| -> Option<PhotoRecord> {
-        let mut own = photos.iter().filter(|photo| photo.round_id == rating.place.round_id && photo.measured.is_some());
-        own.rfind(|photo| in_pose(photo, rating.place.pose.as_str())).cloned()
+        let mut own =
+            counting.iter().filter(|photo| photo.round_id == rating.place.round_id && photo.measured.is_some());
+        own.find(|photo| in_pose(photo, rating.place.pose.as_str())).map(|photo| (*photo).clone())
     };
     let ratings = store.client_ratings(client_id, rater)?;
     let mine = ratings.into_iter().filter(|rating| rating.rated_by == rater && rating.value.is_some());
@@ -142,7 +155,7 @@ fn repeats_view(
             pose: place.pose,
             kind: place.kind.into(),
             mirrored: repeat.mirrored,
-            photo: PhotoView::of(&knowledge.atlas, &state.frames, photo.clone()),
+            photo: PhotoView::of(&knowledge.atlas, &state.frames, photo.clone(), true),
         })
     });
     let due = due.collect();

@@ -15,6 +15,12 @@ use logbook::{Trend, TrendPoint, noise_band};
 use std::collections::BTreeMap;
 use store::Store;
 use units::{RegionId, Side, SiteId};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_review).service(save_review).service(show_trends);
+}
 
 /// What moved over a round against what could be noise, what was done, and what is proposed.
 #[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]

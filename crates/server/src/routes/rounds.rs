@@ -13,6 +13,18 @@ use assess::Knowledge;
 use casefile::{CaseFile, ChoicesEntry, assessment_file, case_file, check_choices};
 use store::Store;
 use units::Mass;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config
+        .service(save_round)
+        .service(delete_round)
+        .service(show_round)
+        .service(show_verdict)
+        .service(save_choices)
+        .service(show_case_file);
+}
 
 /// Gives a round another day.
 #[utoipa::path(tag = "rounds", request_body = SaveRound, responses((status = 204), (status = 404, body = ProblemDetails),

@@ -10,6 +10,12 @@ use casefile::{WeekDraft, check_week, check_week_name};
 use jiff::tz::TimeZone;
 use plan::fitted;
 use store::{GivenWeek, SavedWeek, Store};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(list_weeks).service(keep_week).service(forget_week).service(copy_week);
+}
 
 fn trained_days(week: &WeekDraft) -> usize {
     week.sessions.iter().filter(|day| !day.items.is_empty()).count()

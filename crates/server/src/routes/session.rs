@@ -15,6 +15,12 @@ use roles::{Act, Role};
 use std::time::Instant;
 use store::{Account, NewAccount, Store};
 use units::Measures;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(save_measures);
+}
 
 fn standing(standing: SessionStanding, account: Option<&Account>) -> SessionView {
     let acts = account.map(|account| account.role.acts()).unwrap_or_default();

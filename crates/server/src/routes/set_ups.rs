@@ -10,6 +10,12 @@ use atlas::{Atlas, Exercise};
 use casefile::check_set_up;
 use serde_json::Value;
 use units::ExerciseId;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(list_set_ups).service(show_set_up).service(change_set_up);
+}
 
 fn view(atlas: &Atlas, exercise: &Exercise, kept: KeptSetUp) -> SetUpView {
     let fields = atlas.set_up_fields().iter();

@@ -16,6 +16,12 @@ use std::collections::{BTreeMap, BTreeSet};
 use store::{RoundRecord, SavedTape, Store};
 use units::{Length, Mass, SiteId};
 use utoipa::ToSchema;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_tape).service(save_tape);
+}
 
 /// A CSV file to be read as a tape sheet.
 #[derive(Deserialize, ToSchema)]

@@ -12,6 +12,12 @@ use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use store::{RoundRecord, Store};
 use utoipa::ToSchema;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_tests).service(save_tests).service(measure_angle);
+}
 
 /// The tests of a round.
 #[utoipa::path(tag = "tests", responses((status = 200, body = TestsSheet), (status = 404, body = ProblemDetails)))]

@@ -6,6 +6,12 @@ use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::since::REFER;
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, web};
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_today).service(see_to);
+}
 
 /// A sentence or two on what was done.
 const NOTE_CHARS: usize = 500;

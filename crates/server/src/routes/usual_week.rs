@@ -8,6 +8,12 @@ use assess::Knowledge;
 use casefile::{Problem, check_training};
 use logbook::weekly_sets;
 use store::Store;
+use utoipa_actix_web::service_config::ServiceConfig;
+
+/// Its routes for those who are signed in.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_usual_week).service(save_usual_week);
+}
 
 fn view(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<UsualWeekView, ApiError> {
     let (week, revision) = store.usual_week(client_id)?;

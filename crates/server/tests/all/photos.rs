@@ -398,6 +398,27 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
 }
 
 #[actix_web::test]
+async fn of_two_pictures_of_a_pose_the_coach_says_which_counts() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let round = browser.round().await;
+    for shot in [&*FRONT, &shot(Pose::F, 3).jpeg(90).unwrap()] {
+        browser.upload(&round, "?mirrored=false", shot).await;
+    }
+    let counts = |photos: &[Value]| photos.iter().map(|photo| photo["counts"].clone()).collect::<Vec<_>>();
+    let photos = browser.seen(&round).await;
+    assert_eq!(counts(&photos), [false, true]);
+    let first = photos[0]["id"].as_str().unwrap();
+    let chosen = browser.send(Method::PUT, &format!("/api/v1/photos/{first}/counts"), None).await;
+    assert_eq!(chosen.status, StatusCode::NO_CONTENT, "{}", chosen.body);
+    assert_eq!(counts(&browser.photos(&round).await), [true, false]);
+    let unknown = browser.send(Method::PUT, "/api/v1/photos/nobody/counts", None).await;
+    assert_eq!(unknown.status, StatusCode::NOT_FOUND, "{}", unknown.body);
+}
+
+#[actix_web::test]
 async fn the_stand_in_camera_takes_pictures_that_fit_the_tape() {
     let practice = practice();
     browser!(practice, app);

@@ -82,6 +82,49 @@ fn a_picture_waits_is_seen_and_its_outlines_enter_the_case_once_its_sides_are_kn
     assert!(outlines().is_empty() && practice.files() == 0);
 }
 
+/// A picture in which something bends one side against the other.
+fn turned() -> Photo {
+    let mut photo = serde_json::to_value(found()).unwrap();
+    photo["quality"] = json!([{"check": "turn", "ok": false, "says": "turned by 9 degrees"}]);
+    serde_json::from_value(photo).unwrap()
+}
+
+/// The same with calves of 12 and 13 cm.
+fn wider() -> Photo {
+    let mut photo = serde_json::to_value(found()).unwrap();
+    photo["limbs"] = json!([{"segment": "calf", "left_width_cm": 12.0, "right_width_cm": 13.0}]);
+    serde_json::from_value(photo).unwrap()
+}
+
+#[rstest]
+#[case::the_newest_of_two_good_ones(found(), wider(), None, Some(12.0))]
+#[case::the_good_one_before_a_turned_one(found(), turned(), None, Some(10.0))]
+#[case::the_older_one_when_the_coach_says_so(found(), wider(), Some(0), Some(10.0))]
+#[case::a_turned_one_when_the_coach_says_so_gives_no_outline(found(), turned(), Some(1), None)]
+fn of_two_pictures_of_a_pose_one_counts(
+    practice: Practice,
+    #[case] first: Photo,
+    #[case] second: Photo,
+    #[case] chosen: Option<usize>,
+    #[case] left_calf_cm: Option<f64>,
+) {
+    let ids: Vec<String> = [("a", first), ("b", second)]
+        .map(|(sha256, measured)| {
+            let photo = practice.add(sha256).unwrap();
+            practice.store.save_photo(&photo.id, &said(1, false, Some(measured))).unwrap().id
+        })
+        .into();
+    if let Some(chosen) = chosen {
+        // A word before is taken back by the one after it.
+        practice.store.let_photo_count(&ids[1 - chosen]).unwrap();
+        practice.store.let_photo_count(&ids[chosen]).unwrap();
+    }
+    let photos = practice.store.client_photos(&practice.client).unwrap();
+    assert_eq!(store::counting(&photos).len(), 1);
+    let outlines = practice.store.case_at(&practice.atlas, &practice.round).unwrap().rounds[0].outlines.clone();
+    assert_eq!(outlines.first().map(|calf| calf.width.left.cm().round()), left_calf_cm);
+}
+
 #[rstest]
 fn what_was_found_for_a_picture_that_was_changed_meanwhile_is_thrown_away(practice: Practice) {
     let photo = practice.add("a").unwrap();

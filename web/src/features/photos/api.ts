@@ -64,6 +64,12 @@ export function useDeletePhoto() {
   return $api.useMutation("delete", "/api/v1/photos/{photo_id}", { onSuccess });
 }
 
+/** Lets a picture count for its pose, instead of another one of its round. */
+export function useLetCount() {
+  const onSuccess = usePhotosChanged();
+  return $api.useMutation("put", "/api/v1/photos/{photo_id}/counts", { onSuccess });
+}
+
 export function useBooth() {
   const onSuccess = usePhotosChanged();
   return $api.useMutation("post", "/api/v1/rounds/{round_id}/booth", { onSuccess });

@@ -107,9 +107,9 @@ export function posesOf(photos: Photo[]): string[] {
 export const takesOf = (photos: Photo[], pose: string | undefined): Photo[] =>
   photos.filter((photo) => photo.pose === pose).reverse();
 
-/** The newest picture of a pose. */
+/** The picture of a pose that counts in its round. */
 export const inPose = (photos: Photo[], pose: string | undefined): Photo | undefined =>
-  takesOf(photos, pose)[0];
+  photos.find((photo) => photo.pose === pose && photo.counts);
 
 /** Earlier rounds that have a pose, newest first. */
 export function earlierWith(table: LightTable, roundId: string, pose: string | undefined) {

@@ -1,8 +1,8 @@
 import { Button, Dropdown } from "antd";
-import { useRef } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
+import { PickFiles } from "../../../shared/ui";
 import { useBooth } from "../api";
 import styles from "./Uploads.module.css";
 
@@ -20,34 +20,12 @@ interface Props {
 /** The ways a picture comes in: files, the phone's camera, the stand-in camera. */
 export function AddBar({ roundId, taken, disabled, onFiles, onError }: Props) {
   const { t } = useTranslation();
-  const files = useRef<HTMLInputElement>(null);
-  const camera = useRef<HTMLInputElement>(null);
   const booth = useBooth();
-  const chosen = (input: HTMLInputElement) => {
-    onFiles(input.files ?? []);
-    input.value = "";
-  };
   const shoot = (pose: Schemas["PhotoPose"]) =>
     booth.mutate({ params: { path: { round_id: roundId }, query: { pose } } }, { onError });
   const missing = BOOTH_POSES.filter((pose) => !taken.includes(pose));
   return (
     <div className={styles.bar}>
-      <input
-        ref={files}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        multiple
-        hidden
-        onChange={({ currentTarget }) => chosen(currentTarget)}
-      />
-      <input
-        ref={camera}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        hidden
-        onChange={({ currentTarget }) => chosen(currentTarget)}
-      />
       <Link to="again">{t("photos.again")}</Link>
       <Dropdown
         disabled={disabled || booth.isPending}
@@ -61,12 +39,28 @@ export function AddBar({ roundId, taken, disabled, onFiles, onError }: Props) {
           {booth.isPending ? `${t("photos.booth")}…` : t("photos.booth")}
         </button>
       </Dropdown>
-      <Button className={styles.camera} disabled={disabled} onClick={() => camera.current?.click()}>
-        {t("photos.camera")}
-      </Button>
-      <Button type="primary" disabled={disabled} onClick={() => files.current?.click()}>
-        {t("photos.add")}
-      </Button>
+      <span className={styles.camera}>
+        <PickFiles
+          accept="image/*"
+          camera
+          aria-label={t("photos.camera")}
+          disabled={disabled}
+          onPick={onFiles}
+        >
+          <Button disabled={disabled}>{t("photos.camera")}</Button>
+        </PickFiles>
+      </span>
+      <PickFiles
+        accept="image/jpeg,image/png,image/webp"
+        multiple
+        aria-label={t("photos.add")}
+        disabled={disabled}
+        onPick={onFiles}
+      >
+        <Button type="primary" disabled={disabled}>
+          {t("photos.add")}
+        </Button>
+      </PickFiles>
     </div>
   );
 }

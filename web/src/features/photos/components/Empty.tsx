@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
+import { Note } from "../../../shared/ui";
 import styles from "./Empty.module.css";
 
 /** No pictures yet: how to take them, or why none may be. */
@@ -10,10 +11,9 @@ export function Empty({ refusal, bar }: { refusal?: string; bar: ReactNode }) {
     <div className={styles.empty}>
       <h2>{t("photos.empty")}</h2>
       {refusal ? (
-        <p role="alert">
-          {refusal.charAt(0).toUpperCase() + refusal.slice(1)}.{" "}
-          <Link to="../brief">{t("photos.toBrief")}</Link>
-        </p>
+        <Note action={<Link to="../brief">{t("photos.toBrief")}</Link>}>
+          {refusal.charAt(0).toUpperCase() + refusal.slice(1)}.
+        </Note>
       ) : (
         <>
           <p>{t("photos.drop")}</p>

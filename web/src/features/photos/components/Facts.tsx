@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
 import { hundredths, percent, shortDay, useQuantities } from "../../../shared/format";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, Rows } from "../../../shared/ui";
 import type { Photo } from "../model";
 import styles from "./Facts.module.css";
 
@@ -29,6 +29,15 @@ export function Facts(props: Props) {
   const measured = photo.measured;
   const passed = measured?.quality.filter((check) => check.ok) ?? [];
   const mirror = photo.mirrored ?? undefined;
+  const rows = (measured?.widths ?? []).map(({ level, cm }) => ({
+    key: level,
+    name: t(`photos.level.${level}`, { defaultValue: level }),
+    value: length.text(cm),
+    change: widths?.find((one) => one.level === level),
+  }));
+  const taper = measured?.taper;
+  if (taper)
+    rows.push({ key: "taper", name: t("photos.taper"), value: hundredths(taper), change: undefined });
   return (
     <section className={styles.facts}>
       <div className={styles.row}>
@@ -84,53 +93,57 @@ export function Facts(props: Props) {
       {measured?.person && (
         <div className={styles.numbers}>
           {measured.widths.length > 0 && (
-            <table>
-              <caption>{t("photos.widths", { unit: length.unit })}</caption>
-              <tbody>
-                {measured.widths.map((width) => {
-                  const change = widths?.find((one) => one.level === width.level);
-                  return (
-                    <tr key={width.level}>
-                      <th scope="row">{t(`photos.level.${width.level}`, { defaultValue: width.level })}</th>
-                      <td>{length.text(width.cm)}</td>
-                      <td className="quiet">
-                        {change && thenDate && <Change change={change} date={thenDate} />}
-                      </td>
-                    </tr>
-                  );
-                })}
-                {measured.taper && (
-                  <tr>
-                    <th scope="row">{t("photos.taper")}</th>
-                    <td>{hundredths(measured.taper)}</td>
-                    <td />
-                  </tr>
-                )}
-              </tbody>
-            </table>
+            <Rows
+              caption={t("photos.widths", { unit: length.unit })}
+              rows={rows}
+              rowKey={({ key }) => key}
+              columns={[
+                { key: "name", names: true, of: ({ name }) => name },
+                { key: "value", numbers: true, of: ({ value }) => value },
+                {
+                  key: "change",
+                  of: ({ change }) => change && thenDate && <Change change={change} date={thenDate} />,
+                },
+              ]}
+            />
           )}
           {measured.limbs.length > 0 && (
-            <table>
-              <caption>{t("photos.limbs")}</caption>
-              <tbody>
-                {measured.limbs.map(({ segment, left_width_cm, right_width_cm }) => (
-                  <tr key={segment}>
-                    <th scope="row">{t(`photos.segment.${segment}`, { defaultValue: segment })}</th>
-                    <td style={{ color: "var(--left)" }}>{length.text(left_width_cm)}</td>
-                    <td>
-                      <LeanBar
-                        percent={(200 * (left_width_cm - right_width_cm)) / (left_width_cm + right_width_cm)}
-                        alone
-                        se={outlineSePct}
-                        width={120}
-                        height={16}
-                      />
-                    </td>
-                    <td style={{ color: "var(--right)" }}>{length.text(right_width_cm)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Rows
+              caption={t("photos.limbs")}
+              rows={measured.limbs}
+              rowKey={({ segment }) => segment}
+              columns={[
+                {
+                  key: "limb",
+                  names: true,
+                  of: ({ segment }) => t(`photos.segment.${segment}`, { defaultValue: segment }),
+                },
+                {
+                  key: "left",
+                  of: ({ left_width_cm }) => (
+                    <span style={{ color: "var(--left)" }}>{length.text(left_width_cm)}</span>
+                  ),
+                },
+                {
+                  key: "bar",
+                  of: ({ left_width_cm: left, right_width_cm: right }) => (
+                    <LeanBar
+                      percent={(200 * (left - right)) / (left + right)}
+                      alone
+                      se={outlineSePct}
+                      width={120}
+                      height={16}
+                    />
+                  ),
+                },
+                {
+                  key: "right",
+                  of: ({ right_width_cm }) => (
+                    <span style={{ color: "var(--right)" }}>{length.text(right_width_cm)}</span>
+                  ),
+                },
+              ]}
+            />
           )}
           <details>
             <summary>{t("photos.checks", { count: passed.length })}</summary>

@@ -1,5 +1,5 @@
 import { useGesture } from "@use-gesture/react";
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useEffectEvent, useRef } from "react";
 import { type Photo, plumb, zoomed } from "../model";
 import { type SightStore, useSight } from "../sight";
 import styles from "./Table.module.css";
@@ -18,8 +18,7 @@ interface Props {
 /** A window on the light table: dragging pans, wheel and two fingers zoom, for all windows at once. */
 export function Pane({ store, label, children, notes, onResize }: Props) {
   const element = useRef<HTMLElement>(null);
-  const resized = useRef(onResize);
-  resized.current = onResize;
+  const resized = useEffectEvent((width: number, height: number) => onResize?.(width, height));
 
   const bind = useGesture(
     {
@@ -48,7 +47,7 @@ export function Pane({ store, label, children, notes, onResize }: Props) {
       const at = { x: event.clientX - box.left, y: event.clientY - box.top };
       store.set(zoomed(store.get(), Math.exp(-event.deltaY * WHEEL_STEP), at));
     };
-    const observer = new ResizeObserver(() => resized.current?.(pane.clientWidth, pane.clientHeight));
+    const observer = new ResizeObserver(() => resized(pane.clientWidth, pane.clientHeight));
     pane.addEventListener("wheel", onWheel, { passive: false });
     observer.observe(pane);
     return () => {

@@ -15,6 +15,7 @@ const photo = (over: object = {}): Photo =>
   ({
     id: "p1",
     pose: "B",
+    counts: true,
     state: "seen",
     mirrored: false,
     frames: [],

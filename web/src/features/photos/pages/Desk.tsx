@@ -25,6 +25,7 @@ import { PhotoNotes } from "../components/PhotoNotes";
 import { Stage } from "../components/Stage";
 import { Strip } from "../components/Strip";
 import tableStyles from "../components/Table.module.css";
+import { Takes } from "../components/Takes";
 import {
   earlierWith,
   framesOf,
@@ -185,22 +186,7 @@ export function Desk(props: Props) {
             onChange={setTool}
             options={TOOLS.map((value) => ({ value, label: t(`photos.tools.${value}`) }))}
           />
-          {takes.length > 1 && (
-            <Select
-              aria-label={t("photos.take")}
-              variant="borderless"
-              value={photo.id}
-              popupMatchSelectWidth={false}
-              onChange={(take) => onLook({ take })}
-              options={takes.map(({ id }, at) => ({
-                value: id,
-                label: t(at === 0 ? "photos.takeNewest" : "photos.takeOf", {
-                  number: takes.length - at,
-                  count: takes.length,
-                }),
-              }))}
-            />
-          )}
+          {takes.length > 1 && <Takes takes={takes} shown={photo} onLook={onLook} onError={onError} />}
           {editing ? (
             <>
               <button

@@ -10,7 +10,7 @@ import { saved, useLightTable, usePhotoSending, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
 import { PoseBar } from "../components/PoseBar";
-import { type Photo, posesOf, takesOf } from "../model";
+import { inPose, type Photo, posesOf, takesOf } from "../model";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
 
@@ -37,7 +37,7 @@ export function PhotosPage() {
   const pose = asked && poses.includes(asked) ? asked : (shows[0] ?? poses[0]);
   const look = (next: { region?: string; pose?: string; take?: string }) => {
     const params = new URLSearchParams(search);
-    // Of another pose its newest picture is shown first.
+    // Of another pose the picture that counts is shown first.
     if (next.pose && next.pose !== pose) params.delete("take");
     for (const [key, value] of Object.entries(next)) {
       if (value) params.set(key, value);
@@ -59,7 +59,7 @@ export function PhotosPage() {
     if (!refusal) uploads.add(event.dataTransfer.files, undefined);
   };
   const takes = takesOf(own, pose);
-  const now = takes.find(({ id }) => id === search.get("take")) ?? takes[0];
+  const now = takes.find(({ id }) => id === search.get("take")) ?? inPose(own, pose);
   const poseNames = new Map(atlas.data.poses.map(({ id, name }) => [id as string, name]));
   const bar = (
     <AddBar
