@@ -1,6 +1,6 @@
 import { Switch } from "antd";
 import { useTranslation } from "react-i18next";
-import { Dialog } from "../shared/ui";
+import { Dialog, Rows } from "../shared/ui";
 import { keyLines } from "../shared/ui/acts";
 import { singleKeys } from "../shared/ui/keys";
 
@@ -27,38 +27,32 @@ export default function KeysDialog({ onClose }: { onClose: () => void }) {
         />{" "}
         <span aria-hidden="true">{t("keys.single")}</span>
       </p>
-      <table>
-        <tbody>
-          {[...keyLines(), ...OTHERS].map(([what, keys]) => (
-            <tr key={what}>
-              <th
-                scope="row"
-                style={{
-                  textAlign: "left",
-                  padding: "4px 20px 4px 0",
-                  verticalAlign: "top",
-                  whiteSpace: "nowrap",
-                }}
-              >
-                {keys.map((key) => (
-                  <kbd
-                    key={key}
-                    style={{
-                      border: "1px solid var(--hairline)",
-                      padding: "0 7px",
-                      marginRight: 5,
-                      fontFamily: "inherit",
-                    }}
-                  >
-                    {key}
-                  </kbd>
-                ))}
-              </th>
-              <td>{t(`keys.${what}`)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Rows
+        label={t("keys.title")}
+        rows={[...keyLines(), ...OTHERS].map(([what, keys]) => ({ what, keys }))}
+        rowKey={({ what }) => what}
+        columns={[
+          {
+            key: "keys",
+            names: true,
+            of: ({ keys }) =>
+              keys.map((key) => (
+                <kbd
+                  key={key}
+                  style={{
+                    border: "1px solid var(--hairline)",
+                    padding: "0 7px",
+                    marginRight: 5,
+                    fontFamily: "inherit",
+                  }}
+                >
+                  {key}
+                </kbd>
+              )),
+          },
+          { key: "what", of: ({ what }) => t(`keys.${what}`) },
+        ]}
+      />
     </Dialog>
   );
 }

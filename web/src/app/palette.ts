@@ -1,4 +1,4 @@
-// The one place for colours, radii and type. The build writes them as CSS variables; Ant Design reads them through its tokens.
+// The one place for colours, sizes, spaces and type. The build writes them as CSS variables; Ant Design reads them through its tokens.
 
 export type ThemeName = "paper" | "night";
 
@@ -56,6 +56,19 @@ export const RADIUS_PX = 3;
 export const FONT =
   '"Atkinson Hyperlegible Next Variable", "Atkinson Hyperlegible Next", system-ui, sans-serif';
 
+/** Distances, by their px: nothing stands apart by another one. */
+const SPACES_PX = [2, 4, 6, 8, 12, 16, 20, 24, 32, 48];
+
+/** Sizes of type, px. */
+const TEXT_PX = { tiny: 12, small: 13, plain: 14, body: 15, large: 17, title: 20, head: 26, huge: 34 };
+export const BODY_PX = TEXT_PX.body;
+
+const sizes = (): string =>
+  [
+    ...SPACES_PX.map((px) => `--space-${px}:${px}px`),
+    ...Object.entries(TEXT_PX).map(([name, px]) => `--text-${name}:${px}px`),
+  ].join(";");
+
 const declared = (name: ThemeName): string =>
   [
     `color-scheme:${name === "night" ? "dark" : "light"}`,
@@ -65,6 +78,6 @@ const declared = (name: ThemeName): string =>
 /** The palettes as a style sheet: what `public/theme.js` chose before anything is drawn, else what the device asks for. */
 export const paletteCss = (): string =>
   [
-    `:root{--radius:${RADIUS_PX}px;--font:${FONT};${declared("paper")}}`,
+    `:root{--radius:${RADIUS_PX}px;--font:${FONT};${sizes()};${declared("paper")}}`,
     `:root[data-theme=night]{${declared("night")}}`,
   ].join("\n");

@@ -1,6 +1,6 @@
 // Ant Design in the palette's colours.
 import { theme as antd, type ThemeConfig } from "antd";
-import { FONT, palettes, RADIUS_PX, type ThemeName } from "./palette";
+import { BODY_PX, FONT, palettes, RADIUS_PX, type ThemeName } from "./palette";
 
 /** Height of what is pressed by a finger, px; the same number stands in base.css. */
 const FINGER_PX = 44;
@@ -32,7 +32,7 @@ export function antdTheme(name: ThemeName, fingers: boolean): ThemeConfig {
       colorTextLightSolid: palette.ground,
       borderRadius: RADIUS_PX,
       fontFamily: FONT,
-      fontSize: 15,
+      fontSize: BODY_PX,
       ...(fingers ? { controlHeight: FINGER_PX, controlHeightSM: FINGER_PX } : {}),
       boxShadow: "none",
       boxShadowSecondary: `0 0 0 1px ${palette.hairline}`,

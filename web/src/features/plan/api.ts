@@ -173,8 +173,6 @@ export function useProof(roundId: string, onDone: () => void): Proving {
   const [proof, setProof] = useState<ProofView>();
   const [running, setRunning] = useState(false);
   const source = useRef<EventSource>(undefined);
-  const done = useRef(onDone);
-  done.current = onDone;
   const end = useRef(() => {
     source.current?.close();
     source.current = undefined;
@@ -191,7 +189,7 @@ export function useProof(roundId: string, onDone: () => void): Proving {
     // The server closes the stream when it is done; a browser calls that an error and would ask again.
     events.onerror = () => {
       end();
-      done.current();
+      onDone();
     };
   };
   return { proof, running, start, stop: end };

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import type { Schemas } from "../api/client";
 
 export type FeedMessage = Schemas["Message"];
@@ -77,11 +77,10 @@ function dial(): () => void {
 /** Listens to what devices read and sheets ask, while `on`. Gives whether the line is open; the browser opens it again. */
 export function useFeed(on: boolean, onMessage: (message: FeedMessage) => void): boolean {
   const [open, setOpen] = useState(connected);
-  const heard = useRef(onMessage);
-  heard.current = onMessage;
+  const heard = useEffectEvent(onMessage);
   useEffect(() => {
     if (!on) return;
-    const listener: Listener = { heard: (message) => heard.current(message), stands: setOpen };
+    const listener: Listener = { heard: (message) => heard(message), stands: setOpen };
     listeners.add(listener);
     hangUp ??= dial();
     setOpen(connected);

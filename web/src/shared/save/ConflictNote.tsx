@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useTranslation } from "react-i18next";
+import { Note } from "../ui";
 import type { Conflict } from "./useDocument";
 
 /** Two people, or two tabs, wrote on one sheet: whose counts is decided here, and nothing is lost either way. */
@@ -7,37 +8,29 @@ export function ConflictNote({ conflict }: { conflict?: Conflict }) {
   const { t } = useTranslation();
   if (!conflict) return null;
   return (
-    <div
-      role="alert"
-      style={{
-        display: "flex",
-        alignItems: "center",
-        gap: 12,
-        padding: "10px 14px",
-        margin: "0 0 12px",
-        borderLeft: "4px solid var(--accent)",
-        background: "var(--sunken)",
-      }}
+    <Note
+      action={
+        <>
+          <Button onClick={conflict.takeTheirs}>{t("save.takeTheirs")}</Button>
+          <Button type="primary" onClick={conflict.keepMine}>
+            {t("save.keepMine")}
+          </Button>
+        </>
+      }
     >
-      <span style={{ flex: 1 }}>
-        {conflict.why ?? t("save.meanwhile")}.{" "}
-        {conflict.clashes.length === 0 && t("save.differ", { count: conflict.differ })}
-        {conflict.clashes.map(({ name, values }) => (
-          <span key={name} style={{ display: "block" }}>
-            {values
-              ? t("save.clash", {
-                  name,
-                  mine: values.mine || t("save.nothing"),
-                  theirs: values.theirs || t("save.nothing"),
-                })
-              : t("save.clashWhole", { name })}
-          </span>
-        ))}
-      </span>
-      <Button onClick={conflict.takeTheirs}>{t("save.takeTheirs")}</Button>
-      <Button type="primary" onClick={conflict.keepMine}>
-        {t("save.keepMine")}
-      </Button>
-    </div>
+      {conflict.why ?? t("save.meanwhile")}.{" "}
+      {conflict.clashes.length === 0 && t("save.differ", { count: conflict.differ })}
+      {conflict.clashes.map(({ name, values }) => (
+        <span key={name} style={{ display: "block" }}>
+          {values
+            ? t("save.clash", {
+                name,
+                mine: values.mine || t("save.nothing"),
+                theirs: values.theirs || t("save.nothing"),
+              })
+            : t("save.clashWhole", { name })}
+        </span>
+      ))}
+    </Note>
   );
 }

@@ -1,6 +1,6 @@
 // The one way in which sheets are kept: typed, undone, saved after a pause, kept in this browser until they are, and never
 // written over somebody else's.
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { problemOf } from "../api/client";
 import { sessionEvents } from "../api/session";
 import { draftOf, dropDraft, keepDraft } from "./draft";
@@ -210,13 +210,12 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
         setAttempts((count) => count + 1);
       });
   };
-  const saveNow = useRef(save);
-  saveNow.current = save;
+  const saveNow = useEffectEvent(save);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: after every attempt there is one to be made again
   useEffect(() => {
     if (!dirty || failure || theirs || pending) return;
-    const timer = setTimeout(() => saveNow.current(), unkept ? 0 : (kind.pause_ms ?? PAUSE_MS));
+    const timer = setTimeout(() => saveNow(), unkept ? 0 : (kind.pause_ms ?? PAUSE_MS));
     return () => clearTimeout(timer);
   }, [dirty, failure, theirs, pending, attempts, unkept, kind.pause_ms]);
 
@@ -234,7 +233,7 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
   // biome-ignore lint/correctness/useExhaustiveDependencies: after every attempt there is one to be made again
   useEffect(() => {
     if (!away) return;
-    const again = () => saveNow.current();
+    const again = () => saveNow();
     const timer = setTimeout(again, AGAIN_MS);
     window.addEventListener("online", again);
     return () => {
@@ -285,6 +284,6 @@ export function useDocument<S, T>(stored: S, kind: Kind<S, T>): Document<S, T> {
       },
     unkept,
     stored: known.current,
-    flush: () => dirty && !failure && saveNow.current(),
+    flush: () => dirty && !failure && save(),
   };
 }

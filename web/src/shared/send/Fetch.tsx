@@ -1,5 +1,6 @@
 import { type MouseEvent, type ReactNode, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { Wrong } from "../ui/Wrong";
 import styles from "./Send.module.css";
 import { transfer } from "./transfer";
 
@@ -59,11 +60,7 @@ export function Fetch({ href, className, children }: Props) {
           </button>
         </>
       )}
-      {now?.state === "failed" && (
-        <span role="alert" className={styles.wrong}>
-          {now.why ?? t("send.broken")}
-        </span>
-      )}
+      {now?.state === "failed" && <Wrong>{now.why ?? t("send.broken")}</Wrong>}
     </span>
   );
 }

@@ -5,6 +5,7 @@ import updateLocale from "dayjs/plugin/updateLocale";
 import { type FormEvent, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day, dayPattern, shortMonths } from "../format";
+import { Wrong } from "./Wrong";
 
 interface Props {
   id?: string;
@@ -71,9 +72,7 @@ export function DateInput({ value, onChange, min, max, above = false, ...input }
         }}
       />
       {refused && (
-        <span role="alert" style={{ display: "block", fontSize: 13, color: "var(--danger)" }}>
-          {t("day.refused", { text: refused, example: day(min ?? max ?? "2026-03-02") })}
-        </span>
+        <Wrong>{t("day.refused", { text: refused, example: day(min ?? max ?? "2026-03-02") })}</Wrong>
       )}
     </span>
   );

@@ -1,5 +1,5 @@
 import { Form, type FormInstance, Input, Radio, Select } from "antd";
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useEffectEvent } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
@@ -33,11 +33,10 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
   const { t } = useTranslation();
   const { length } = useQuantities();
   const all = Form.useWatch([], { form, preserve: true });
-  const changed = useRef(onChange);
-  changed.current = onChange;
+  const changed = useEffectEvent((brief: Brief) => onChange?.(brief));
   // Watched rather than told: some fields change others.
   useEffect(() => {
-    if (all) changed.current?.(form.getFieldsValue(true));
+    if (all) changed(form.getFieldsValue(true));
   }, [all, form]);
   const number = (name: keyof Brief, label: string, step = 1, quantity?: Quantity) => (
     <Form.Item name={name} label={label} rules={[{ required: true }]}>

@@ -6,6 +6,7 @@ import type { Atlas } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { OwnMeasures } from "../../../shared/format";
 import { draftOf, dropDraft, keepDraft } from "../../../shared/save";
+import { Wrong } from "../../../shared/ui";
 import { useAddClient } from "../api";
 import { type Brief, emptyBrief, fieldPath, tidied } from "../model";
 import { BriefForm } from "./BriefForm";
@@ -66,11 +67,7 @@ export function NewBrief({ atlas, onStartOver }: { atlas: Atlas; onStartOver: ()
               {t("brief.startOver")}
             </button>
           )}
-          {failure && (
-            <span role="alert" style={{ color: "var(--danger)" }}>
-              {failure}
-            </span>
-          )}
+          <Wrong>{failure}</Wrong>
         </footer>
       }
     />

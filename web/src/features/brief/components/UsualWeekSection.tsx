@@ -4,7 +4,7 @@ import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day, sets, today } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
-import { DateInput, NumberInput } from "../../../shared/ui";
+import { DateInput, NumberInput, Wrong } from "../../../shared/ui";
 import { useSendUsualWeek } from "../api";
 import {
   differing,
@@ -91,9 +91,7 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
             {t("week.forget")}
           </Button>
           {[problems.weeks, problems.until].filter(Boolean).map((says) => (
-            <span key={says} role="alert" className={styles.wrong}>
-              {says}
-            </span>
+            <Wrong key={says}>{says}</Wrong>
           ))}
         </div>
       )}
@@ -173,11 +171,7 @@ function ExerciseLine({ atlas, one, says, onChange, onRemove }: LineProps) {
       <Button size="small" type="text" aria-label={t("tests.remove", { name })} onClick={onRemove}>
         ×
       </Button>
-      {says && (
-        <span role="alert" className={styles.wrong}>
-          {says}
-        </span>
-      )}
+      <Wrong>{says}</Wrong>
     </fieldset>
   );
 }

@@ -3,7 +3,7 @@ import { lazy, Suspense, useDeferredValue, useEffect, useRef, useState } from "r
 import { useTranslation } from "react-i18next";
 import { useLocation, useNavigate, useSearchParams } from "react-router";
 import { useMay } from "../../../shared/api/may";
-import { ErrorNote, Title } from "../../../shared/ui";
+import { ErrorNote, Title, Wrong } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { PER_PAGE, useClients } from "../api";
@@ -121,8 +121,10 @@ export function ClientsPage() {
         </table>
       )}
       {clients.data?.unreadable.map(({ id, name, says }) => (
-        <p key={id} role="alert" className={styles.unreadable}>
-          <strong>{name}</strong> {says}
+        <p key={id}>
+          <Wrong>
+            <strong>{name}</strong> {says}
+          </Wrong>
         </p>
       ))}
       {clients.data && clients.data.total > PER_PAGE && (

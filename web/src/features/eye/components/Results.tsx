@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
+import { Rows } from "../../../shared/ui";
 import { judged, type Sitting } from "../model";
 import styles from "./Eye.module.css";
 import { EyeLine } from "./EyeLine";
@@ -17,37 +18,40 @@ export function Results({ sitting }: { sitting: Sitting }) {
     <>
       <p className={styles.sentence}>{of > 0 ? t("eye.rightOf", { right, of }) : t("eye.nothingToSee")}</p>
       {(["left-right", "standing"] as const).map((kind) => (
-        <table key={kind} className={styles.rows}>
-          <caption>{t(kind === "standing" ? "judging.standing" : "judging.sides")}</caption>
-          <tbody>
-            {all
-              .filter(({ told }) => told.kind === kind)
-              .map(({ told, answers }) => (
-                <tr key={told.place}>
-                  <th scope="row">{names.site(told.site)}</th>
-                  <td>
-                    <EyeLine
-                      kind={kind}
-                      truth={told.truth_steps ?? undefined}
-                      answers={answers}
-                      width={300}
-                      height={34}
-                    />
-                  </td>
-                  <td>
-                    {typeof told.truth === "number" && <Truth kind={kind} truth={told.truth} />}{" "}
-                    <span className="quiet">
-                      {answers
-                        .map(({ value }) =>
-                          value === undefined ? t("judging.cannotTell") : word(kind, value),
-                        )
-                        .join(", ")}
-                    </span>
-                  </td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
+        <Rows
+          key={kind}
+          caption={t(kind === "standing" ? "judging.standing" : "judging.sides")}
+          rows={all.filter(({ told }) => told.kind === kind)}
+          rowKey={({ told }) => `${told.place}`}
+          columns={[
+            { key: "part", names: true, of: ({ told }) => names.site(told.site) },
+            {
+              key: "line",
+              of: ({ told, answers }) => (
+                <EyeLine
+                  kind={kind}
+                  truth={told.truth_steps ?? undefined}
+                  answers={answers}
+                  width={300}
+                  height={34}
+                />
+              ),
+            },
+            {
+              key: "told",
+              of: ({ told, answers }) => (
+                <>
+                  {typeof told.truth === "number" && <Truth kind={kind} truth={told.truth} />}{" "}
+                  <span className="quiet">
+                    {answers
+                      .map(({ value }) => (value === undefined ? t("judging.cannotTell") : word(kind, value)))
+                      .join(", ")}
+                  </span>
+                </>
+              ),
+            },
+          ]}
+        />
       ))}
       <p className="quiet">{t("eye.key")}</p>
     </>

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { Rows } from "../../../shared/ui";
 import { useNarrow } from "../../../shared/ui/useMedia";
 import { signed, sized } from "../model";
 import styles from "./Eye.module.css";
@@ -18,14 +19,20 @@ export function Skills({ known }: { known: KindSkill }) {
   const size = (steps: number) => signed(kind, steps * step);
   return (
     <section>
-      <table className={styles.rows}>
-        <caption>{t(kind === "standing" ? "judging.standing" : "judging.sides")}</caption>
-        <thead>
-          <tr>
-            <th>
-              <span className="sr-only">{t("eye.columns.part")}</span>
-            </th>
-            <th>
+      <Rows
+        caption={t(kind === "standing" ? "judging.standing" : "judging.sides")}
+        rows={parts}
+        rowKey={({ site }) => site}
+        columns={[
+          {
+            key: "part",
+            names: true,
+            title: <span className="sr-only">{t("eye.columns.part")}</span>,
+            of: ({ site }) => names.site(site),
+          },
+          {
+            key: "line",
+            title: (
               <span className={styles.ends}>
                 <span style={{ color: kind === "standing" ? "var(--behind)" : "var(--left)" }}>
                   ‹ <span>{t(kind === "standing" ? "eye.smaller" : "eye.leftSeen")}</span>
@@ -34,31 +41,31 @@ export function Skills({ known }: { known: KindSkill }) {
                   <span>{t(kind === "standing" ? "eye.larger" : "eye.rightSeen")}</span> ›
                 </span>
               </span>
-            </th>
-            <th>{t("eye.columns.off")}</th>
-            <th>{t("eye.columns.spread")}</th>
-            <th>{t("eye.columns.answers")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {parts.map(({ site, skill: part }) => (
-            <tr key={site}>
-              <th scope="row">{names.site(site)}</th>
-              <td>
-                <EyeLine
-                  kind={kind}
-                  off={{ mean: part.bias_steps, sd: part.sd_steps ?? undefined }}
-                  width={narrow ? 104 : 300}
-                  height={26}
-                />
-              </td>
-              <td>{size(part.bias_steps)}</td>
-              <td>{typeof part.sd_steps === "number" ? `±${sized(kind, part.sd_steps * step)}` : "–"}</td>
-              <td>{part.answers}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+            ),
+            of: ({ skill: part }) => (
+              <EyeLine
+                kind={kind}
+                off={{ mean: part.bias_steps, sd: part.sd_steps ?? undefined }}
+                width={narrow ? 104 : 300}
+                height={26}
+              />
+            ),
+          },
+          { key: "off", title: t("eye.columns.off"), of: ({ skill: part }) => size(part.bias_steps) },
+          {
+            key: "spread",
+            title: t("eye.columns.spread"),
+            of: ({ skill: part }) =>
+              typeof part.sd_steps === "number" ? `±${sized(kind, part.sd_steps * step)}` : "–",
+          },
+          {
+            key: "answers",
+            title: t("eye.columns.answers"),
+            numbers: true,
+            of: ({ skill: part }) => part.answers,
+          },
+        ]}
+      />
       <p className={styles.sentence}>
         {skill.of > 0 && t("eye.seen", { right: skill.right, of: skill.of, step: sized(kind, step) })}{" "}
         {typeof skill.sure_from_steps === "number"

@@ -3,7 +3,7 @@ import { type ReactNode, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, Wrong } from "../../../shared/ui";
 import { useSaveExercise } from "../api";
 import {
   AXIAL,
@@ -73,7 +73,7 @@ export function ExerciseEditor({ open, exercise, atlas, revision, onClose }: Pro
       title={exercise ? t("library.editTitle", { name: exercise.name }) : t("library.addTitle")}
       onClose={onClose}
     >
-      {problem && !problem.errors?.length && <p role="alert">{problem.detail}</p>}
+      {problem && !problem.errors?.length && <Wrong>{problem.detail}</Wrong>}
       <div className={styles.form}>
         <Field label={t("library.name")} wrong={wrong("name") ?? wrong("id")}>
           <input
@@ -277,11 +277,7 @@ function Field({
         {hint && <small className="quiet"> {hint}</small>}
       </span>
       {children}
-      {wrong && (
-        <span role="alert" className={styles.wrong}>
-          {wrong}
-        </span>
-      )}
+      <Wrong>{wrong}</Wrong>
     </div>
   );
 }

@@ -5,7 +5,7 @@ import { useTranslation } from "react-i18next";
 import type { Names } from "../../../shared/api/atlas";
 import { $api } from "../../../shared/api/client";
 import { hundredths, useQuantities } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Rows } from "../../../shared/ui";
 import { useFindSetUp } from "../api";
 import { asked, shown, unitOf } from "../bench";
 import { HeadWork } from "./HeadWork";
@@ -142,26 +142,30 @@ export function MovementBench({ exercise, names, region }: Props) {
         {modelled && (
           <details className={styles.table}>
             <summary>{t("library.bench.table")}</summary>
-            <table>
-              <thead>
-                <tr>
-                  <th>{t("library.bench.head")}</th>
-                  <th>{t("library.bench.use")}</th>
-                  <th>{t("library.bench.longUse")}</th>
-                  <th>{t("library.bench.idle")}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {lines.map(({ region, share, long_load, dead_range }) => (
-                  <tr key={region}>
-                    <td>{names.region(region)}</td>
-                    <td>{hundredths(share)}</td>
-                    <td>{hundredths(long_load)}</td>
-                    <td>{Math.round(100 * dead_range)} %</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Rows
+              label={t("library.bench.table")}
+              rows={lines}
+              rowKey={({ region }) => region}
+              columns={[
+                {
+                  key: "head",
+                  names: true,
+                  title: t("library.bench.head"),
+                  of: ({ region }) => names.region(region),
+                },
+                { key: "use", title: t("library.bench.use"), of: ({ share }) => hundredths(share) },
+                {
+                  key: "long",
+                  title: t("library.bench.longUse"),
+                  of: ({ long_load }) => hundredths(long_load),
+                },
+                {
+                  key: "idle",
+                  title: t("library.bench.idle"),
+                  of: ({ dead_range }) => `${Math.round(100 * dead_range)} %`,
+                },
+              ]}
+            />
             <p className="quiet">{t("library.bench.limits")}</p>
           </details>
         )}

@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import { v4 as uuid } from "uuid";
 import { useNames } from "../../../shared/api/atlas";
 import { dayName, type Quantity, today, useOwnText, useQuantities } from "../../../shared/format";
-import { DateInput, Dialog, ErrorNote, SideMark } from "../../../shared/ui";
+import { DateInput, Dialog, ErrorNote, SideMark, Wrong } from "../../../shared/ui";
 import { useCorrect } from "../api";
 import {
   type Correction,
@@ -70,15 +70,11 @@ export function Correcting({
       ))}
       {session.conflicts > 0 && <p className="quiet">{t("log.correct.twice")}</p>}
       <footer className={styles.foot}>
-        {!isReadable(typed) && (
-          <p role="alert" className={styles.hurt}>
-            {t("log.correct.noNumber")}
-          </p>
-        )}
+        {!isReadable(typed) && <Wrong>{t("log.correct.noNumber")}</Wrong>}
         {refused.map(({ part, says }) => (
-          <p key={part} role="alert" className={styles.hurt}>
+          <Wrong key={part}>
             {part ? names.exercise(part) : t("log.wholeSession")}: {says}.
-          </p>
+          </Wrong>
         ))}
         {error ? <ErrorNote error={error} /> : null}
         <Button

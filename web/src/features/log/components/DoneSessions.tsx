@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { useMay } from "../../../shared/api/may";
 import { day, dayName, useQuantities } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { Rows, SideMark } from "../../../shared/ui";
 import type { Done } from "../correct";
 import { type EntryView, type ExercisePart, setsText } from "../model";
 import { Correcting } from "./Correcting";
@@ -68,13 +68,7 @@ function SessionTable({ clientId, session }: { clientId: string; session: Done }
           </button>
         )}
       </header>
-      <table>
-        <tbody>
-          {session.exercises.map((view) => (
-            <ExerciseRow key={view.entry.id} view={view} all={session.exercises} />
-          ))}
-        </tbody>
-      </table>
+      <Exercises of={session.exercises} on={session.on} />
       {session.note && <p>“{session.note}”</p>}
       {correcting && (
         <Correcting clientId={clientId} session={session} onClose={() => setCorrecting(false)} />
@@ -83,47 +77,79 @@ function SessionTable({ clientId, session }: { clientId: string; session: Done }
   );
 }
 
-function ExerciseRow({ view, all }: { view: EntryView; all: EntryView[] }) {
+/** What was done of each exercise; two versions of one stand side by side. */
+function Exercises({ of, on }: { of: EntryView[]; on: string }) {
+  const names = useNames();
   const { t } = useTranslation();
+  const part = ({ entry }: EntryView) => entry.part as ExercisePart;
+  const beside = (view: EntryView) =>
+    of.filter((other) => part(other).exercise === part(view).exercise).length > 1;
+  return (
+    <Rows
+      label={day(on)}
+      rows={of}
+      rowKey={({ entry }) => entry.id}
+      stacked
+      marks={(view) => ({ "data-beside": beside(view) || undefined })}
+      columns={[
+        {
+          key: "exercise",
+          width: "34%",
+          names: true,
+          of: (view) => {
+            const { exercise, instead } = part(view);
+            return (
+              <>
+                {names.exercise(instead ?? exercise)}
+                {instead && (
+                  <span className="quiet">
+                    {" "}
+                    {t("log.page.insteadOf", { name: names.exercise(exercise) })}
+                  </span>
+                )}
+              </>
+            );
+          },
+        },
+        { key: "sets", of: (view) => <DoneSets part={part(view)} /> },
+        { key: "told", of: (view) => <Told view={view} beside={beside(view)} /> },
+      ]}
+    />
+  );
+}
+
+function DoneSets({ part }: { part: ExercisePart }) {
   const { mass } = useQuantities();
+  if (!part.sets.some(({ side }) => side)) return setsText(mass, part.sets);
+  return (["left", "right"] as const).map((side) => (
+    <span key={side} className={styles.side}>
+      <SideMark side={side} /> {setsText(mass, part.sets, side)}
+    </span>
+  ));
+}
+
+/** What else was told of it: pain first. */
+function Told({ view, beside }: { view: EntryView; beside: boolean }) {
+  const { t } = useTranslation();
   const names = useNames();
   const { data: atlas } = useAtlas();
-  const part = view.entry.part as ExercisePart;
-  const beside =
-    all.filter(({ entry }) => (entry.part as ExercisePart).exercise === part.exercise).length > 1;
-  const sided = part.sets.some(({ side }) => side);
-  const where = (felt: string) => atlas?.takeovers[felt] ?? names.region(felt);
+  const { pain, felt, form = [], note } = view.entry.part as ExercisePart;
   return (
-    <tr data-beside={beside || undefined}>
-      <td>
-        {names.exercise(part.instead ?? part.exercise)}
-        {part.instead && (
-          <span className="quiet"> {t("log.page.insteadOf", { name: names.exercise(part.exercise) })}</span>
-        )}
-      </td>
-      <td>
-        {sided
-          ? (["left", "right"] as const).map((side) => (
-              <span key={side} style={{ marginRight: 14 }}>
-                <SideMark side={side} /> {setsText(mass, part.sets, side)}
-              </span>
-            ))
-          : setsText(mass, part.sets)}
-      </td>
-      <td>
-        {part.pain && (
-          <span className={styles.hurt}>
-            {t("log.page.pain", { level: part.pain.level, area: part.pain.area.replace("-", " ") })}
-            {part.pain.red_flags?.map((flag) => ` · ${t(`pain.${flag}`)}`)}{" "}
-          </span>
-        )}
-        {part.felt && <span className="quiet">{t("log.page.felt", { place: where(part.felt) })} </span>}
-        {(part.form ?? []).length > 0 && (
-          <span>{(part.form ?? []).map((one) => t(`form.names.${one}`)).join(", ")} </span>
-        )}
-        {part.note && <span>“{part.note}”</span>}
-        {beside && <span className="quiet"> {view.written_by}</span>}
-      </td>
-    </tr>
+    <>
+      {pain && (
+        <span className={styles.hurt}>
+          {t("log.page.pain", { level: pain.level, area: pain.area.replace("-", " ") })}
+          {pain.red_flags?.map((flag) => ` · ${t(`pain.${flag}`)}`)}{" "}
+        </span>
+      )}
+      {felt && (
+        <span className="quiet">
+          {t("log.page.felt", { place: atlas?.takeovers[felt] ?? names.region(felt) })}{" "}
+        </span>
+      )}
+      {form.length > 0 && <span>{form.map((one) => t(`form.names.${one}`)).join(", ")} </span>}
+      {note && <span>“{note}”</span>}
+      {beside && <span className="quiet"> {view.written_by}</span>}
+    </>
   );
 }

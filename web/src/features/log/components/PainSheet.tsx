@@ -70,7 +70,7 @@ export function PainSheet({ open, areas, likely, pain, onClose, onTell }: Props)
         </p>
       )}
       {placeless && (
-        <p className={styles.wrong} role="status">
+        <p className="wrong" role="status">
           {t("pain.whereToo")}
         </p>
       )}

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useQuantities } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, Wrong } from "../../../shared/ui";
 import {
   beyond,
   capped,
@@ -178,15 +178,9 @@ function Fields({ item, row, sets, seconds, swapped, done, onDone, onRemove }: F
         onParts={(parts) => put({ parts })}
       />
       {far !== undefined && (
-        <p role="alert" className={styles.wrong}>
-          {t("log.far", { load: loadText(mass, typed.load_kg ?? 0), last: loadText(mass, far) })}
-        </p>
+        <Wrong>{t("log.far", { load: loadText(mass, typed.load_kg ?? 0), last: loadText(mass, far) })}</Wrong>
       )}
-      {says && (
-        <p role="alert" className={styles.wrong}>
-          {says}
-        </p>
-      )}
+      <Wrong>{says}</Wrong>
       <button type="button" className={styles.big} disabled={says !== undefined} onClick={keep}>
         {far !== undefined ? t("log.keepFar") : done ? t("log.putRight") : t("log.setDone")}
       </button>

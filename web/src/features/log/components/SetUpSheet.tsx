@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { PLAIN, type Quantities, type Quantity, useQuantities } from "../../../shared/format";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, Wrong } from "../../../shared/ui";
 import type { ExercisePart, Item } from "../model";
 import styles from "./Phone.module.css";
 import own from "./SetUpSheet.module.css";
@@ -97,9 +97,7 @@ function SetUpNumber({ label, quantity, value, range: [low, high], onType }: Num
           if (number !== undefined) onType(number);
         }}
       />
-      {wrong && (
-        <em role="alert">{t("setUp.range", { low: quantity.typed(low), high: quantity.typed(high) })}</em>
-      )}
+      {wrong && <Wrong>{t("setUp.range", { low: quantity.typed(low), high: quantity.typed(high) })}</Wrong>}
     </label>
   );
 }

@@ -2,7 +2,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { parseNumber, type Quantity, useQuantities } from "../../../shared/format";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { Dialog, ErrorNote, Rows } from "../../../shared/ui";
 import { useOverrule } from "../api";
 import type { Item, Week } from "../model";
 import styles from "./Desk.module.css";
@@ -25,35 +25,37 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
   return (
     <>
       {overrule.error && !saying && <ErrorNote error={overrule.error} />}
-      <table className={styles.targets}>
-        <tbody>
-          {items.map((item) => (
-            <tr key={item.item.exercise}>
-              <th scope="row">{item.item.name}</th>
-              <td>{targetText(mass, item)}</td>
-              <td>
-                {item.target.step && <>{t("log.stepUp", { step: item.target.step })} </>}
-                {item.target.why} {item.target.swap} {item.target.stall}
-              </td>
-              <td>
-                {item.target.kind === "overruled" ? (
-                  <button
-                    type="button"
-                    className="text-button"
-                    onClick={() => overrule.mutate({ ...path(item.item.exercise), body: {} })}
-                  >
-                    {t("log.page.takeBack")}
-                  </button>
-                ) : (
-                  <button type="button" className="text-button" onClick={() => open(item)}>
-                    {t("log.page.overrule")}
-                  </button>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Rows
+        label={t("log.page.next")}
+        rows={items}
+        rowKey={({ item }) => item.exercise}
+        stacked
+        columns={[
+          { key: "exercise", names: true, of: ({ item }) => item.name },
+          { key: "target", of: (item) => <strong>{targetText(mass, item)}</strong> },
+          {
+            key: "why",
+            of: ({ target }) => (
+              <>
+                {target.step && <>{t("log.stepUp", { step: target.step })} </>}
+                {target.why} {target.swap} {target.stall}
+              </>
+            ),
+          },
+          {
+            key: "say",
+            of: (item) => {
+              const said = item.target.kind === "overruled";
+              const takeBack = () => overrule.mutate({ ...path(item.item.exercise), body: {} });
+              return (
+                <button type="button" className="text-button" onClick={said ? takeBack : () => open(item)}>
+                  {t(said ? "log.page.takeBack" : "log.page.overrule")}
+                </button>
+              );
+            },
+          },
+        ]}
+      />
       {saying && (
         <Saying
           item={saying}

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
+import { Wrong } from "../../../shared/ui";
 import styles from "../pages/MyPage.module.css";
 import { tokenIn } from "../token";
 
@@ -15,7 +16,7 @@ export function NoLink({ onLink }: { onLink: (token: string) => void }) {
         {t("my.paste")}
         <input value={pasted} autoComplete="off" onChange={(event) => setPasted(event.target.value)} />
       </label>
-      {pasted.trim() !== "" && !token && <p role="alert">{t("my.notALink")}</p>}
+      {pasted.trim() !== "" && !token && <Wrong>{t("my.notALink")}</Wrong>}
       <button
         type="button"
         className="bare"

@@ -1,7 +1,7 @@
 import { Input } from "antd";
 import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Note } from "../../../shared/ui";
 import { type KeptNote, useClientNote, useRoundNote } from "../api";
 import styles from "./Notes.module.css";
 
@@ -13,19 +13,19 @@ export function Notes({ clientId, roundId }: { clientId: string; roundId: string
   return (
     <section className={styles.notes} aria-label={t("notes.title")}>
       <h2>{t("notes.title")}</h2>
-      <Note label={t("notes.client")} hint={t("notes.clientHint")} {...client} />
-      {roundId && <Note label={t("notes.round")} hint={t("notes.roundHint")} {...round} />}
+      <NoteField label={t("notes.client")} hint={t("notes.clientHint")} {...client} />
+      {roundId && <NoteField label={t("notes.round")} hint={t("notes.roundHint")} {...round} />}
     </section>
   );
 }
 
-interface NoteProps extends KeptNote {
+interface FieldProps extends KeptNote {
   label: string;
   hint: string;
 }
 
 /** Free words, kept when the field is left. What somebody else wrote meanwhile is shown beside them, and nothing is lost. */
-function Note({ label, hint, note, error, save, refetch }: NoteProps) {
+function NoteField({ label, hint, note, error, save, refetch }: FieldProps) {
   const { t } = useTranslation();
   const id = useId();
   const [typed, setTyped] = useState<string>();
@@ -61,15 +61,24 @@ function Note({ label, hint, note, error, save, refetch }: NoteProps) {
         onBlur={() => theirs === undefined && send(from ?? note)}
       />
       {theirs !== undefined && (
-        <div role="alert" className={styles.theirs}>
-          <p>{t("notes.theirs", { words: theirs })}</p>
-          <button type="button" className="text-button" onClick={() => setTyped(`${theirs}\n${typed ?? ""}`)}>
-            {t("notes.both")}
-          </button>
-          <button type="button" className="text-button" onClick={() => send(theirs)}>
-            {t("notes.keepMine")}
-          </button>
-        </div>
+        <Note
+          action={
+            <>
+              <button
+                type="button"
+                className="text-button"
+                onClick={() => setTyped(`${theirs}\n${typed ?? ""}`)}
+              >
+                {t("notes.both")}
+              </button>
+              <button type="button" className="text-button" onClick={() => send(theirs)}>
+                {t("notes.keepMine")}
+              </button>
+            </>
+          }
+        >
+          {t("notes.theirs", { words: theirs })}
+        </Note>
       )}
       {error && theirs === undefined ? <ErrorNote error={error} /> : null}
     </div>

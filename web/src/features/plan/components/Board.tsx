@@ -8,7 +8,7 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import type { TFunction } from "i18next";
-import { memo, useEffect, useRef, useState } from "react";
+import { memo, useEffect, useEffectEvent, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import { dayName } from "../../../shared/format";
@@ -254,20 +254,19 @@ function useBoardKeys(keys: Keys): void {
     fewerSets: edit((spot) => onChange(withSets(week, spot, -1), `sets ${card?.exercise}`)),
     takeOut: edit((spot) => onChange(without(week, spot))),
   });
-  const step = useRef((_: keyof typeof STEPS) => {});
-  step.current = (arrow) => {
+  const step = useEffectEvent((arrow: keyof typeof STEPS) => {
     const to = editable && picked ? beside(week, picked, STEPS[arrow]) : undefined;
     const next = picked && to ? moved(week, picked, to) : week;
     if (next === week) return;
     onChange(next);
     setPicked(to);
-  };
+  });
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!event.altKey || !(event.key in STEPS) || isTyping(event.target)) return;
       // With Alt the browser itself would go back and forth in its history.
       event.preventDefault();
-      step.current(event.key as keyof typeof STEPS);
+      step(event.key as keyof typeof STEPS);
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);

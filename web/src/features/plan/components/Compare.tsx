@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { dayName, sets } from "../../../shared/format";
+import { Rows } from "../../../shared/ui";
 import { differences, ledgerDifferences, type Plan, type Week } from "../model";
 import styles from "./Compare.module.css";
 
@@ -21,45 +22,41 @@ export function Compare({ then, week, plan }: Props) {
   if (cards.length === 0) return <p>{t("plan.same", { version })}</p>;
   return (
     <div className={styles.compare}>
-      <table>
-        <thead>
-          <tr>
-            <th>{t("plan.exercise")}</th>
-            <th>{version}</th>
-            <th>{t("plan.thisWeek")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {cards.map((card, index) => (
-            <tr key={`${card.day} ${card.exercise}`}>
-              <th scope="row">
+      <Rows
+        label={t("plan.exercise")}
+        rows={cards}
+        rowKey={(card) => `${card.day} ${card.exercise}`}
+        columns={[
+          {
+            key: "exercise",
+            names: true,
+            title: t("plan.exercise"),
+            of: (card, index) => (
+              <>
                 {card.day !== cards[index - 1]?.day && <strong>{dayName(card.day)}</strong>}
                 {names.exercise(card.exercise)}
-              </th>
-              <td>{card.before || "–"}</td>
-              <td>{card.now || "–"}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <table>
-        <thead>
-          <tr>
-            <th>{t("plan.weeklySets")}</th>
-            <th>{version}</th>
-            <th>{t("plan.thisWeek")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {regions.map(({ region, before, now }) => (
-            <tr key={region}>
-              <th scope="row">{names.region(region)}</th>
-              <td>{sets(before)}</td>
-              <td>{sets(now)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          { key: "before", title: version, numbers: true, of: (card) => card.before || "–" },
+          { key: "now", title: t("plan.thisWeek"), numbers: true, of: (card) => card.now || "–" },
+        ]}
+      />
+      <Rows
+        label={t("plan.weeklySets")}
+        rows={regions}
+        rowKey={({ region }) => region}
+        columns={[
+          {
+            key: "region",
+            names: true,
+            title: t("plan.weeklySets"),
+            of: ({ region }) => names.region(region),
+          },
+          { key: "before", title: version, numbers: true, of: ({ before }) => sets(before) },
+          { key: "now", title: t("plan.thisWeek"), numbers: true, of: ({ now }) => sets(now) },
+        ]}
+      />
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useTranslation } from "react-i18next";
+import { Wrong } from "../../../shared/ui";
 import styles from "./CardPanel.module.css";
 import { useTyped } from "./useTyped";
 
@@ -29,11 +30,7 @@ export function Field<T>({ label, unit, written, usual, example, parse, onWrite 
         onBlur={onBlur}
       />
       {unit && <span className="quiet">{unit}</span>}
-      {wrong && (
-        <em role="alert" className={styles.wrong}>
-          {t("card.wrong", { example })}
-        </em>
-      )}
+      {wrong && <Wrong>{t("card.wrong", { example })}</Wrong>}
     </label>
   );
 }

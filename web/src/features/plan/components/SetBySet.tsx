@@ -2,6 +2,7 @@ import { Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
+import { Wrong } from "../../../shared/ui";
 import { BOUNDS, type PartKind, parseRange, parseWhole, rangeText, type SetWritten, wroteSet } from "../dose";
 import type { Card, Item, Spot, Week } from "../model";
 import styles from "./CardPanel.module.css";
@@ -128,11 +129,7 @@ function Cell<T>({ label, written, usual, example, parse, onWrite }: CellProps<T
         onChange={(event) => onChange(event.target.value)}
         onBlur={onBlur}
       />
-      {wrong && (
-        <em role="alert" className={styles.wrong}>
-          {t("card.wrong", { example })}
-        </em>
-      )}
+      {wrong && <Wrong>{t("card.wrong", { example })}</Wrong>}
     </>
   );
 }

@@ -1,10 +1,10 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
-import { Async, ErrorNote, failed } from "../../../shared/ui";
+import { Async, ErrorNote, failed, Note } from "../../../shared/ui";
 import { useSteady } from "../../../shared/ui/steady";
 import { ownWeek, usePlan, useProof, useSolve, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
@@ -52,8 +52,9 @@ interface Props {
   refetch: () => Promise<Schemas["PlanView"] | undefined>;
 }
 
-/** A first proof goes on by itself for so long. */
+/** A first proof goes on by itself for so long, once nothing was changed for a while: it takes every core there is. */
 const FIRST_PROOF_S = 8;
+const RESTED_MS = 1_500;
 
 function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const { t } = useTranslation();
@@ -77,10 +78,16 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const settled = document.state === "saved" && differing(week, stored.week) === 0;
   const unproven = plan.gap == null && (plan.broken ?? []).length === 0 && plan.status !== "infeasible";
   // Once for each week that nothing is known about; one that was stopped is not begun again by itself.
-  const begin = useRef(() => {});
-  begin.current = () => !proving.running && proving.start(FIRST_PROOF_S);
+  const begin = useEffectEvent(() => {
+    if (!proving.running) proving.start(FIRST_PROOF_S);
+  });
+  const end = useEffectEvent(() => proving.stop());
   useEffect(() => {
-    if (settled && unproven) begin.current();
+    // What is changed needs the machine more than a proof of what it was.
+    if (!settled) end();
+    if (!settled || !unproven) return;
+    const rested = setTimeout(() => begin(), RESTED_MS);
+    return () => clearTimeout(rested);
   }, [settled, unproven]);
 
   const solved = async (change: { days?: number; minutes?: number; another?: boolean }) => {
@@ -117,10 +124,9 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   return (
     <>
       {view.draft_because && (
-        <p className={styles.draft} role="alert">
-          <strong>{t("plan.draft")}</strong> {view.draft_because}.{" "}
-          <Link to={`${base}/brief`}>{t("plan.toBrief")}</Link>
-        </p>
+        <Note action={<Link to={`${base}/brief`}>{t("plan.toBrief")}</Link>}>
+          <strong>{t("plan.draft")}</strong> {view.draft_because}.
+        </Note>
       )}
       {view.clearance && (
         <p className={styles.note}>

@@ -5,7 +5,7 @@ import { type Atlas, useAtlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { MovementPicture } from "../../../shared/figure";
 import { day, dayName, OwnMeasures, type Quantities, useQuantities } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Note } from "../../../shared/ui";
 import { useClientMeasures, useIssued, usePlan, useReported } from "../api";
 import { saysOf, workOf } from "../components/ItemCard";
 import { groupMark } from "../groups";
@@ -41,9 +41,9 @@ export function PrintPage() {
           </Button>
         </div>
         {draft_because && (
-          <p role="alert" className={styles.draft}>
-            {t("plan.draft")} {draft_because}.
-          </p>
+          <Note>
+            <strong>{t("plan.draft")}</strong> {draft_because}.
+          </Note>
         )}
         {(draft_because ? [] : week.sessions.filter(({ items }) => items.length > 0)).map((session) => (
           <article key={session.day} className={styles.sheet}>

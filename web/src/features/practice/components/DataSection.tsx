@@ -1,9 +1,10 @@
-import { Select } from "antd";
+import { Button, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useMay } from "../../../shared/api/may";
 import { Fetch, SendLines } from "../../../shared/send";
+import { PickFiles } from "../../../shared/ui";
 import { useTables, useTakingIn } from "../api";
 import styles from "./DataSection.module.css";
 
@@ -41,19 +42,9 @@ export function DataSection() {
       )}
       {may("take-in") && (
         <p>
-          <label className={styles.button}>
-            {t("practice.takeIn")}
-            <input
-              type="file"
-              accept=".zip"
-              className="sr-only"
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                if (file) take(file);
-                event.target.value = "";
-              }}
-            />
-          </label>{" "}
+          <PickFiles accept=".zip" aria-label={t("practice.takeIn")} onPick={([file]) => file && take(file)}>
+            <Button>{t("practice.takeIn")}</Button>
+          </PickFiles>{" "}
           <span className="quiet">{t("practice.takeInHint")}</span>
         </p>
       )}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Act } from "../../../shared/api/may";
 import { moment } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Rows } from "../../../shared/ui";
 import { useDeeds } from "../api";
 import styles from "./Practice.module.css";
 
@@ -23,18 +23,18 @@ export function Deeds() {
       {deeds.data && (
         <details className={styles.roles}>
           <summary>{t("practice.deedsShow")}</summary>
-          <table>
-            <tbody>
-              {deeds.data.map(({ at, name, act, client_name }) => (
-                <tr key={`${at} ${name} ${act} ${client_name}`}>
-                  <td>{moment(at)}</td>
-                  <td>{name || t("practice.byLink")}</td>
-                  <td>{t(`practice.acts.${act as Act}`)}</td>
-                  <td>{client_name}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Rows
+            label={t("practice.deeds")}
+            rows={deeds.data}
+            rowKey={({ at, name, act, client_name }) => `${at} ${name} ${act} ${client_name}`}
+            stacked
+            columns={[
+              { key: "at", of: ({ at }) => moment(at) },
+              { key: "who", of: ({ name }) => name || t("practice.byLink") },
+              { key: "act", of: ({ act }) => t(`practice.acts.${act as Act}`) },
+              { key: "client", of: ({ client_name }) => client_name },
+            ]}
+          />
           <Button disabled={skip === 0} onClick={() => setSkip(skip - A_PAGE)}>
             {t("practice.newer")}
           </Button>{" "}

@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { hundredths, percent } from "../../../shared/format";
+import { Rows } from "../../../shared/ui";
 import { ErrorPath } from "./ErrorPath";
 import styles from "./Practice.module.css";
 
@@ -37,29 +38,26 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
           <ErrorPath name={measurer.name} points={measurer.over_time} assumed={measurer.default_pct} />
           <details>
             <summary>{t("practice.bySite")}</summary>
-            <table aria-label={t("practice.tableOf", { name: measurer.name })}>
-              <thead>
-                <tr>
-                  <th>{t("practice.site")}</th>
-                  <th>{t("practice.error")}</th>
-                  <th>{t("practice.default")}</th>
-                  <th>{t("practice.pairs")}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {measurer.sites.map(({ site, fold, tem_pct, default_pct, pairs }) => (
-                  <tr key={`${site} ${fold}`}>
-                    <th scope="row">
-                      {names.site(site)}
-                      {fold && ` (${t("practice.fold")})`}
-                    </th>
-                    <td>{hundredths(tem_pct)}</td>
-                    <td>{percent(default_pct)}</td>
-                    <td>{pairs}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Rows
+              label={t("practice.tableOf", { name: measurer.name })}
+              rows={measurer.sites}
+              rowKey={({ site, fold }) => `${site} ${fold}`}
+              columns={[
+                {
+                  key: "site",
+                  names: true,
+                  title: t("practice.site"),
+                  of: ({ site, fold }) => `${names.site(site)}${fold ? ` (${t("practice.fold")})` : ""}`,
+                },
+                { key: "error", title: t("practice.error"), of: ({ tem_pct }) => hundredths(tem_pct) },
+                {
+                  key: "default",
+                  title: t("practice.default"),
+                  of: ({ default_pct }) => percent(default_pct),
+                },
+                { key: "pairs", title: t("practice.pairs"), numbers: true, of: ({ pairs }) => pairs },
+              ]}
+            />
           </details>
         </div>
       ))}

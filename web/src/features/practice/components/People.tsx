@@ -2,6 +2,7 @@ import { App, Button, Form, Input, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
+import { Rows } from "../../../shared/ui";
 import { useAddPerson, useRemovePerson, useSavePerson } from "../api";
 import styles from "./Practice.module.css";
 import { SecondFactor } from "./SecondFactor";
@@ -39,26 +40,19 @@ function Roles({ acts }: { acts: Props["acts"] }) {
   return (
     <details className={styles.roles}>
       <summary>{t("practice.whoMay")}</summary>
-      <table>
-        <thead>
-          <tr>
-            <th>{t("practice.may")}</th>
-            {ROLES.map((role) => (
-              <th key={role}>{t(`practice.roles.${role}`)}</th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {acts.map(({ act, says, roles }) => (
-            <tr key={act}>
-              <td>{says}</td>
-              {ROLES.map((role) => (
-                <td key={role}>{t(roles.includes(role) ? "practice.yes" : "practice.no")}</td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Rows
+        label={t("practice.whoMay")}
+        rows={acts}
+        rowKey={({ act }) => act}
+        columns={[
+          { key: "act", names: true, title: t("practice.may"), of: ({ says }) => says },
+          ...ROLES.map((role) => ({
+            key: role,
+            title: t(`practice.roles.${role}`),
+            of: ({ roles }: Schemas["ActView"]) => t(roles.includes(role) ? "practice.yes" : "practice.no"),
+          })),
+        ]}
+      />
     </details>
   );
 }

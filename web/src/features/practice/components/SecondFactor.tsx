@@ -2,7 +2,7 @@ import { Button, Input, QRCode } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { Dialog, ErrorNote, Wrong } from "../../../shared/ui";
 import { useConfirmFactor, useOfferFactor, useRemoveFactor } from "../api";
 
 type Person = Schemas["PersonView"];
@@ -46,8 +46,8 @@ function Refusal({ error }: { error: unknown }) {
   const problem = problemOf(error);
   if (!problem) return null;
   return (
-    <p role="alert" style={{ color: "var(--danger)" }}>
-      {problem.errors?.[0]?.says ?? problem.detail}
+    <p>
+      <Wrong>{problem.errors?.[0]?.says ?? problem.detail}</Wrong>
     </p>
   );
 }

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf, schoolsByAbout } from "../../../shared/api/atlas";
 import { hundredths, shownText, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument, useUndoKeys } from "../../../shared/save";
-import { TypedInput } from "../../../shared/ui";
+import { TypedInput, Wrong } from "../../../shared/ui";
 import { useSendPractice } from "../api";
 import {
   differing,
@@ -156,11 +156,7 @@ function Numbers({ practice, typing, problems, unreadable, type, flush }: PartPr
                     {setting.unit === "kg" ? mass.unit : setting.unit}
                     {text.trim() && ` · ${t("practice.shipped", { value: own(shipped) })}`}
                   </span>
-                  {says && (
-                    <span role="alert" className={styles.wrong}>
-                      {says}
-                    </span>
-                  )}
+                  <Wrong>{says}</Wrong>
                 </label>
               );
             })}
@@ -202,11 +198,7 @@ function Shares({ atlas, practice, typing, problems, unreadable, type, flush }: 
             </label>
           );
         })}
-        {problems[`row ${site}`] && (
-          <span role="alert" className={styles.wrong}>
-            {problems[`row ${site}`]}
-          </span>
-        )}
+        <Wrong>{problems[`row ${site}`]}</Wrong>
       </fieldset>
     );
   });

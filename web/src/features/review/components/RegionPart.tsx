@@ -2,7 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { PlumbLine } from "../../../shared/charts";
 import { percent, sets, signed, useQuantities } from "../../../shared/format";
-import { SideMark } from "../../../shared/ui";
+import { Rows, SideMark } from "../../../shared/ui";
 import { standingTone } from "../../../shared/ui/standing";
 import type { Decision, RegionReview } from "../model";
 import { Decide } from "./Decide";
@@ -68,66 +68,80 @@ function Stood({ review }: { review: RegionReview }) {
   );
 }
 
+/** What was measured then and now, against its noise: girths first, then what pictures say. */
 function Moves({ review }: { review: RegionReview }) {
   const { t } = useTranslation();
   const { length } = useQuantities();
   const names = useNames();
+  const girths = review.girths.map((girth) => ({
+    key: `${girth.site} ${girth.side ?? ""}`,
+    name: (
+      <>
+        {names.site(girth.site)} {girth.side && <SideMark side={girth.side} />}
+      </>
+    ),
+    value: `${length.text(girth.before_cm)}${girth.now_cm != null ? ` → ${length.text(girth.now_cm)}` : ""} ${length.unit}`,
+    bar: girth.change_cm != null && (
+      <MoveBar change={girth.change_cm} mdc={girth.mdc95_cm} real={girth.real} />
+    ),
+    real: girth.real,
+    says: <GirthSays girth={girth} />,
+  }));
+  const widths = review.widths.map((width) => ({
+    key: width.segment,
+    name: t("review.inPictures"),
+    value: "",
+    bar: <MoveBar change={width.change_pct} mdc={width.mdc95_pct} real={width.real} />,
+    real: width.real,
+    says: t(width.real ? "review.realPct" : "review.noisePct", {
+      change: signed(width.change_pct, percent),
+      mdc: percent(width.mdc95_pct),
+    }),
+  }));
   return (
-    <table>
-      <caption className="sr-only">{t("review.moved")}</caption>
-      <tbody>
-        {review.girths.map((girth) => (
-          <tr key={`${girth.site} ${girth.side ?? ""}`}>
-            <th scope="row">
-              {names.site(girth.site)} {girth.side && <SideMark side={girth.side} />}
-            </th>
-            <td>
-              {length.text(girth.before_cm)}
-              {girth.now_cm != null ? ` → ${length.text(girth.now_cm)}` : ""} {length.unit}
-            </td>
-            <td>
-              {girth.change_cm != null && (
-                <MoveBar change={girth.change_cm} mdc={girth.mdc95_cm} real={girth.real} />
-              )}
-            </td>
-            <td className={girth.real ? undefined : "quiet"}>
-              {girth.change_cm != null
-                ? t(girth.real ? "review.real" : "review.noise", {
-                    change: length.change(girth.change_cm),
-                    mdc: length.text(girth.mdc95_cm),
-                    unit: length.unit,
-                  })
-                : t("review.notTaped")}
-              {girth.slope && (
-                <span className={girth.slope.real ? styles.slope : `quiet ${styles.slope}`}>
-                  {t(girth.slope.real ? "review.slope" : "review.slopeNoise", {
-                    count: girth.slope.rounds,
-                    change: length.change(WEEKS_TOLD * girth.slope.a_week_cm),
-                    error: length.text(WEEKS_TOLD * TWO_SIDED_95 * girth.slope.se_cm),
-                    unit: length.unit,
-                  })}
-                </span>
-              )}
-            </td>
-          </tr>
-        ))}
-        {review.widths.map((width) => (
-          <tr key={width.segment}>
-            <th scope="row">{t("review.inPictures")}</th>
-            <td />
-            <td>
-              <MoveBar change={width.change_pct} mdc={width.mdc95_pct} real={width.real} />
-            </td>
-            <td className={width.real ? undefined : "quiet"}>
-              {t(width.real ? "review.realPct" : "review.noisePct", {
-                change: signed(width.change_pct, percent),
-                mdc: percent(width.mdc95_pct),
-              })}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <Rows
+      caption={<span className="sr-only">{t("review.moved")}</span>}
+      rows={[...girths, ...widths]}
+      rowKey={({ key }) => key}
+      stacked
+      columns={[
+        { key: "name", names: true, of: ({ name }) => name },
+        { key: "value", of: ({ value }) => value },
+        { key: "bar", of: ({ bar }) => bar },
+        {
+          key: "says",
+          width: "40%",
+          of: ({ says, real }) => <span className={real ? undefined : "quiet"}>{says}</span>,
+        },
+      ]}
+    />
+  );
+}
+
+function GirthSays({ girth }: { girth: RegionReview["girths"][number] }) {
+  const { t } = useTranslation();
+  const { length } = useQuantities();
+  const { slope } = girth;
+  return (
+    <>
+      {girth.change_cm != null
+        ? t(girth.real ? "review.real" : "review.noise", {
+            change: length.change(girth.change_cm),
+            mdc: length.text(girth.mdc95_cm),
+            unit: length.unit,
+          })
+        : t("review.notTaped")}
+      {slope && (
+        <span className={slope.real ? styles.slope : `quiet ${styles.slope}`}>
+          {t(slope.real ? "review.slope" : "review.slopeNoise", {
+            count: slope.rounds,
+            change: length.change(WEEKS_TOLD * slope.a_week_cm),
+            error: length.text(WEEKS_TOLD * TWO_SIDED_95 * slope.se_cm),
+            unit: length.unit,
+          })}
+        </span>
+      )}
+    </>
   );
 }
 

@@ -6,7 +6,7 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { type Mark, OverTime } from "../../../shared/charts";
 import { day, percent, type Quantities, sd, signed, useQuantities } from "../../../shared/format";
-import { Async, failed, SideMark } from "../../../shared/ui";
+import { Async, failed, Rows, SideMark } from "../../../shared/ui";
 import { useMirror } from "../../../shared/ui/address";
 import { useTrends } from "../api";
 import { marksOf } from "../model";
@@ -174,34 +174,27 @@ function Name({ line }: { line: Line }) {
 }
 
 function Table({ lines }: { lines: Line[] }) {
+  const { t } = useTranslation();
   const days = [...new Set(lines.flatMap(({ marks }) => marks.map(({ on }) => on)))].sort().slice(-12);
   return (
     <div className={styles.scroll}>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <td />
-            {days.map((on) => (
-              <th key={on} scope="col">
-                {day(on)}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={line.key}>
-              <th scope="row">
-                <Name line={line} />
-              </th>
-              {days.map((on) => {
-                const mark = line.marks.find((one) => one.on === on);
-                return <td key={on}>{mark && line.format(mark.value)}</td>;
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Rows
+        label={t("trends.title")}
+        rows={lines}
+        rowKey={({ key }) => key}
+        columns={[
+          { key: "line", names: true, title: "", of: (line) => <Name line={line} /> },
+          ...days.map((on) => ({
+            key: on,
+            title: day(on),
+            numbers: true,
+            of: (line: Line) => {
+              const mark = line.marks.find((one) => one.on === on);
+              return mark && line.format(mark.value);
+            },
+          })),
+        ]}
+      />
     </div>
   );
 }

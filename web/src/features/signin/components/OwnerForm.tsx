@@ -1,6 +1,7 @@
 import { Button, Form, Input } from "antd";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
+import { Wrong } from "../../../shared/ui";
 import { useMakeOwner } from "../api";
 import { Doorway } from "./Doorway";
 
@@ -51,8 +52,8 @@ export function OwnerForm({ asksForCode }: { asksForCode: boolean }) {
           </Form.Item>
         )}
         {problem && !problem.errors?.length && (
-          <div role="alert" style={{ color: "var(--danger)", marginBottom: 16 }}>
-            {problem.detail}
+          <div style={{ marginBottom: 16 }}>
+            <Wrong>{problem.detail}</Wrong>
           </div>
         )}
         <Button type="primary" htmlType="submit" size="large" block loading={make.isPending}>

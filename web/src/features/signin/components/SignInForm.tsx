@@ -2,7 +2,7 @@ import { Button, Form, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, Wrong } from "../../../shared/ui";
 import { useSignIn } from "../api";
 import { Doorway } from "./Doorway";
 
@@ -60,8 +60,8 @@ function SignInFields() {
           <Input autoFocus autoComplete="one-time-code" size="large" />
         </Form.Item>
       )}
-      <div role="alert" style={{ color: "var(--danger)", minHeight: 28 }}>
-        {signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}
+      <div style={{ minHeight: 28 }}>
+        <Wrong>{signIn.error && (problemOf(signIn.error)?.detail ?? t("error.unknown"))}</Wrong>
       </div>
       <Button type="primary" htmlType="submit" size="large" block loading={signIn.isPending}>
         {t("signIn.submit")}

@@ -3,7 +3,7 @@ import { useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { $api, problemOf, type Schemas } from "../../../shared/api/client";
 import { useFeed } from "../../../shared/devices";
-import { Title } from "../../../shared/ui";
+import { Title, Wrong } from "../../../shared/ui";
 import styles from "./StandInPage.module.css";
 
 type Device = Schemas["Device"];
@@ -111,7 +111,7 @@ function DeviceCard({ device, setting, waited, onChange }: CardProps) {
       >
         {t("devices.read")}
       </Button>
-      {reading.error && <p role="alert">{problemOf(reading.error)?.detail ?? t("error.unknown")}</p>}
+      {reading.error && <Wrong>{problemOf(reading.error)?.detail ?? t("error.unknown")}</Wrong>}
     </section>
   );
 }

@@ -2,7 +2,7 @@ import { Button, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, Note, PickFiles, Rows, Wrong } from "../../../shared/ui";
 import { useReadCsv } from "../api";
 import { type Texts, textsOf } from "../model";
 import styles from "./Dialogs.module.css";
@@ -38,12 +38,13 @@ export function CsvDialog({ open, onClose, onTake }: Props) {
     <Dialog open={open} title={t("csv.title")} wide onClose={onClose}>
       <p className="quiet">{t("csv.hint")}</p>
       <div className={styles.foot}>
-        <input
-          type="file"
+        <PickFiles
           accept=".csv,.txt,text/csv,text/plain"
           aria-label={t("csv.file")}
-          onChange={async ({ target }) => target.files?.[0] && read(await target.files[0].text(), unit)}
-        />
+          onPick={async ([file]) => file && read(await file.text(), unit)}
+        >
+          <Button>{t("csv.file")}</Button>
+        </PickFiles>
         <Select
           aria-label={t("csv.unit")}
           value={unit}
@@ -59,7 +60,7 @@ export function CsvDialog({ open, onClose, onTake }: Props) {
         value={text}
         onChange={({ target }) => read(target.value, unit)}
       />
-      {reading.error && <p role="alert">{problemOf(reading.error)?.detail ?? t("error.unknown")}</p>}
+      {reading.error && <Wrong>{problemOf(reading.error)?.detail ?? t("error.unknown")}</Wrong>}
       {preview && (
         <>
           <Verdict preview={preview} />
@@ -85,14 +86,14 @@ function Verdict({ preview }: { preview: Preview }) {
   if (preview.says.length === 0 && preview.wrong_rows === 0)
     return <p role="status">{t("csv.good", { count: preview.rows.length })}</p>;
   return (
-    <div role="alert" className={styles.wrong}>
+    <Note wrong>
       {preview.says.map((says) => (
         <p key={says}>{says}.</p>
       ))}
       {preview.wrong_rows > 0 && (
         <p>{t("csv.wrong", { count: preview.wrong_rows, rows: preview.rows.length })}</p>
       )}
-    </div>
+    </Note>
   );
 }
 
@@ -103,42 +104,32 @@ function PreviewTable({ preview, onColumns }: { preview: Preview; onColumns: (co
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling area is reached by key
     <section className={styles.preview} tabIndex={0} aria-label={t("csv.preview")}>
-      <table>
-        <thead>
-          <tr>
-            <th>{t("csv.line")}</th>
-            {preview.columns.map((column, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place alone
-              <th key={index}>
+      <Rows
+        rows={shown}
+        rowKey={({ line }) => `${line}`}
+        marks={({ says }) => ({ "data-wrong": says.length > 0 })}
+        columns={[
+          { key: "line", title: t("csv.line"), numbers: true, of: ({ line }) => line },
+          ...preview.columns.map((column, place) => ({
+            key: `${place}`,
+            title: (
+              <>
                 <Select
                   size="small"
-                  aria-label={t("csv.column", { number: index + 1, heading: preview.headings[index] ?? "" })}
+                  aria-label={t("csv.column", { number: place + 1, heading: preview.headings[place] ?? "" })}
                   value={column}
                   style={{ width: 104 }}
-                  onChange={(next) =>
-                    onColumns(preview.columns.map((one, place) => (place === index ? next : one)))
-                  }
+                  onChange={(next) => onColumns(preview.columns.with(place, next))}
                   options={COLUMNS.map((value) => ({ value, label: t(`csv.columns.${value}`) }))}
                 />
-                <span className="quiet">{preview.headings[index]}</span>
-              </th>
-            ))}
-            <th>{t("csv.says")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map(({ line, cells, says }) => (
-            <tr key={line} data-wrong={says.length > 0}>
-              <td>{line}</td>
-              {preview.columns.map((_, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: columns are told apart by their place alone
-                <td key={index}>{cells[index]}</td>
-              ))}
-              <td>{says.join("; ")}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                <span className="quiet">{preview.headings[place]}</span>
+              </>
+            ),
+            of: ({ cells }: Preview["rows"][number]) => cells[place],
+          })),
+          { key: "says", title: t("csv.says"), of: ({ says }) => says.join("; ") },
+        ]}
+      />
       {preview.rows.length > ROWS && (
         <p className="quiet">{t("csv.more", { shown: ROWS, rows: preview.rows.length })}</p>
       )}

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { mm, shownText, useQuantities } from "../../../shared/format";
+import { Wrong } from "../../../shared/ui";
 import { type Cell, cell, cellsOf, isFold, levelCell, type Place, READINGS, type Side } from "../model";
 import type { Editor } from "../useSheetEditor";
 import { ReadingField } from "./ReadingField";
@@ -60,9 +61,7 @@ export function SiteRow({ place, here, levelFrom, sheet, editor, onFocus }: Prop
       </span>
       {!fold && <SiteLean asymmetry={sheet.asymmetries.find((a) => a.site === place.id)} />}
       {wrong.map((says) => (
-        <span key={says} className={styles.wrong} role="alert">
-          {own(says)}
-        </span>
+        <Wrong key={says}>{own(says)}</Wrong>
       ))}
       {warnings.map(({ side, says }) => (
         <span key={`${side} ${says}`} className={styles.warning}>

@@ -5,7 +5,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { shortDay, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
-import { SideMark, TypedInput } from "../../../shared/ui";
+import { SideMark, TypedInput, Wrong } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useNarrow } from "../../../shared/ui/useMedia";
 import {
@@ -145,9 +145,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
           </span>
         </div>
         {said(WEIGHT, editor, t).map((says) => (
-          <p key={says} role="alert" className={styles.wrong}>
-            {own(says)}
-          </p>
+          <Wrong key={says}>{own(says)}</Wrong>
         ))}
         <ConflictNote conflict={document.conflict} />
         {narrow && shown && (

@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { type KeyboardEvent, type PointerEvent, useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
-import { Dialog } from "../../../shared/ui";
+import { Dialog, PickFiles, Wrong } from "../../../shared/ui";
 import { useAngle } from "../api";
 import type { Side } from "../model";
 import styles from "./Tests.module.css";
@@ -61,13 +61,10 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
   return (
     <Dialog open wide title={`${screen.name}${t(`tape.sideOf.${side}`)}`} onClose={onClose}>
       <p className="quiet">{screen.how}</p>
-      <input
-        type="file"
-        accept="image/*"
-        aria-label={t("tests.stillFile")}
-        onChange={({ target }) => open(target.files?.[0])}
-      />
-      {refused && <p role="alert">{t("tests.noPicture", { file: refused })}</p>}
+      <PickFiles accept="image/*" aria-label={t("tests.stillFile")} onPick={([file]) => open(file)}>
+        <Button>{t("tests.stillFile")}</Button>
+      </PickFiles>
+      {refused && <Wrong>{t("tests.noPicture", { file: refused })}</Wrong>}
       {still && (
         <>
           <p role="status">{next ? t("tests.tap", { what: next }) : t("tests.tapped")}</p>
@@ -114,9 +111,7 @@ export function AngleDialog({ screen, side, onClose, onTake }: Props) {
             <Button disabled={points.length === 0} onClick={() => put([])}>
               {t("tests.again")}
             </Button>
-            {measuring.error && (
-              <span role="alert">{problemOf(measuring.error)?.detail ?? t("error.unknown")}</span>
-            )}
+            {measuring.error && <Wrong>{problemOf(measuring.error)?.detail ?? t("error.unknown")}</Wrong>}
           </div>
         </>
       )}

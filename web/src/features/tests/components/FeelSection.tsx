@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { BodyFigure } from "../../../shared/figure";
+import { Wrong } from "../../../shared/ui";
 import { type FeelRow, mainRegions } from "../model";
 import styles from "./Tests.module.css";
 import type { SectionProps } from "./TestsSheet";
@@ -55,9 +56,7 @@ export function FeelSection({ atlas, typing, problems, onChange }: SectionProps)
               ×
             </Button>
             {problems[`feel ${place}`]?.map((says) => (
-              <span key={says} role="alert" className={styles.wrong}>
-                {says}
-              </span>
+              <Wrong key={says}>{says}</Wrong>
             ))}
           </li>
         ))}

@@ -1,6 +1,7 @@
 import { Button } from "antd";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { Wrong } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
 import { clock } from "../model";
@@ -63,9 +64,7 @@ export function HangSection({ sheet, typing, problems, onChange, flush }: Sectio
         </span>
       </div>
       {problems.hang?.map((says) => (
-        <p key={says} role="alert" className={styles.wrong}>
-          {says}
-        </p>
+        <Wrong key={says}>{says}</Wrong>
       ))}
     </section>
   );

@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { parseNumber } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
-import { SideMark } from "../../../shared/ui";
+import { SideMark, Wrong } from "../../../shared/ui";
 import { useSendScreens } from "../api";
 import type { Side } from "../model";
 import { differing, type ScreenTyping, screenCell, screensOf, typingOf } from "../screens";
@@ -96,13 +96,7 @@ export function MotionSection({ client, screens, refetch }: Props) {
           })}
           {(["left", "right"] as const).map((side) => {
             const says = problems[screenCell(screen.id, side)];
-            return (
-              says && (
-                <span key={side} role="alert" className={styles.wrong}>
-                  {says}
-                </span>
-              )
-            );
+            return <Wrong key={side}>{says}</Wrong>;
           })}
         </fieldset>
       ))}

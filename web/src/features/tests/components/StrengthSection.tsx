@@ -5,7 +5,7 @@ import type { Schemas } from "../../../shared/api/client";
 import { LeanBar } from "../../../shared/charts";
 import { useFeed } from "../../../shared/devices";
 import { percent, useQuantities } from "../../../shared/format";
-import { SideMark, TypedInput } from "../../../shared/ui";
+import { SideMark, TypedInput, Wrong } from "../../../shared/ui";
 import { askDynamometer } from "../api";
 import { newStrength, type SetTexts, type Side, type StrengthRow, testable } from "../model";
 import styles from "./Tests.module.css";
@@ -129,9 +129,7 @@ function StrengthLine({ row, first, result, earlier, problems, flush, onChange, 
         ×
       </Button>
       {problems?.map((says) => (
-        <span key={says} role="alert" className={styles.wrong}>
-          {says}
-        </span>
+        <Wrong key={says}>{says}</Wrong>
       ))}
     </fieldset>
   );

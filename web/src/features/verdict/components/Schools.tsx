@@ -1,8 +1,8 @@
 import { useTranslation } from "react-i18next";
 import { PlumbLine } from "../../../shared/charts";
 import { useQuantities } from "../../../shared/format";
+import { Rows } from "../../../shared/ui";
 import { type Assessment, schoolSizes, siteStanding } from "../model";
-import styles from "./Detail.module.css";
 
 interface Props {
   site: string;
@@ -23,31 +23,37 @@ export function Schools({ site, assessment, half }: Props) {
   return (
     <>
       <h2>{t("verdict.schools")}</h2>
-      <table className={styles.schools}>
-        <tbody>
-          {sizes.map(({ school, expected_cm, difference_cm, z }) => (
-            <tr key={school}>
-              <th scope="row">{t(`verdict.school.${school}`)}</th>
-              <td>
+      <Rows
+        label={t("verdict.schools")}
+        rows={sizes}
+        rowKey={({ school }) => school}
+        columns={[
+          { key: "school", names: true, of: ({ school }) => t(`verdict.school.${school}`) },
+          {
+            key: "says",
+            of: ({ expected_cm, difference_cm }) => (
+              <>
                 {t("verdict.expects", { length: full(expected_cm) })}: <strong>{apart(difference_cm)}</strong>
-              </td>
-              <td>
-                {z !== undefined && (
-                  <PlumbLine
-                    alone
-                    mean={z}
-                    sd={0}
-                    standing={siteStanding(z, half)}
-                    width={90}
-                    height={20}
-                    shape="diamond"
-                  />
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+              </>
+            ),
+          },
+          {
+            key: "line",
+            of: ({ z }) =>
+              z !== undefined && (
+                <PlumbLine
+                  alone
+                  mean={z}
+                  sd={0}
+                  standing={siteStanding(z, half)}
+                  width={90}
+                  height={20}
+                  shape="diamond"
+                />
+              ),
+          },
+        ]}
+      />
     </>
   );
 }

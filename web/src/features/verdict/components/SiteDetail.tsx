@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import { chance, percent, sd, signed, useQuantities } from "../../../shared/format";
-import { SideMark, StandingMark } from "../../../shared/ui";
+import { Rows, SideMark, StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { type Assessment, areaOf, posesToTell, standing } from "../model";
 import styles from "./Detail.module.css";
@@ -87,21 +87,23 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
       {shares.length > 0 && (
         <>
           <h2>{t("verdict.feeds")}</h2>
-          <table className={styles.shares}>
-            <tbody>
-              {shares.map(([region, share]) => (
-                <tr key={region}>
-                  <th scope="row">{names.region(region)}</th>
-                  <td>
-                    <svg width="90" height="8" aria-hidden="true">
-                      <rect width={90 * share} height="8" fill="var(--level)" />
-                    </svg>
-                  </td>
-                  <td>{Math.round(100 * share)} %</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Rows
+            label={t("verdict.feeds")}
+            rows={shares}
+            rowKey={([region]) => region}
+            columns={[
+              { key: "region", names: true, of: ([region]) => names.region(region) },
+              {
+                key: "bar",
+                of: ([, share]) => (
+                  <svg width="90" height="8" aria-hidden="true">
+                    <rect width={90 * share} height="8" fill="var(--level)" />
+                  </svg>
+                ),
+              },
+              { key: "share", numbers: true, of: ([, share]) => `${Math.round(100 * share)} %` },
+            ]}
+          />
         </>
       )}
     </section>

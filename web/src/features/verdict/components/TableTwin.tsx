@@ -2,6 +2,7 @@ import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { hundredths, percent, sd, signed, useQuantities } from "../../../shared/format";
+import { Rows } from "../../../shared/ui";
 import { type Assessment, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
@@ -12,34 +13,33 @@ export const TableTwin = memo(function TableTwin({ assessment }: { assessment: A
     <details style={{ marginTop: 12, fontSize: 14 }}>
       <summary>{t("verdict.table")}</summary>
       <GirthTable assessment={assessment} />
-      <table style={{ width: "100%", textAlign: "left" }} aria-label={t("verdict.region")}>
-        <thead>
-          <tr>
-            <th>{t("verdict.region")}</th>
-            <th>{t("verdict.standing")}</th>
-            <th>{t("verdict.estimate")}</th>
-            <th>{t("verdict.sideEstimate")}</th>
-            <th>{t("verdict.need")}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {assessment.regions.map((region) => (
-            <tr key={region.region}>
-              <td>{names.region(region.region)}</td>
-              <td>{t(`verdict.${standing(region)}`)}</td>
-              <td>
-                {signed(region.bulk.mean, sd)} ± {sd(1.96 * region.bulk.sd)}
-              </td>
-              <td>
-                {region.asymmetry
-                  ? `${signed(region.asymmetry.mean, percent)} ± ${percent(1.96 * region.asymmetry.sd)}`
-                  : ""}
-              </td>
-              <td>{hundredths(region.bulk.need)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Rows
+        label={t("verdict.region")}
+        rows={assessment.regions}
+        rowKey={({ region }) => region}
+        stacked
+        columns={[
+          {
+            key: "region",
+            names: true,
+            title: t("verdict.region"),
+            of: ({ region }) => names.region(region),
+          },
+          { key: "standing", title: t("verdict.standing"), of: (region) => t(`verdict.${standing(region)}`) },
+          {
+            key: "estimate",
+            title: t("verdict.estimate"),
+            of: ({ bulk }) => `${signed(bulk.mean, sd)} ± ${sd(1.96 * bulk.sd)}`,
+          },
+          {
+            key: "sides",
+            title: t("verdict.sideEstimate"),
+            of: ({ asymmetry }) =>
+              asymmetry && `${signed(asymmetry.mean, percent)} ± ${percent(1.96 * asymmetry.sd)}`,
+          },
+          { key: "need", title: t("verdict.need"), of: ({ bulk }) => hundredths(bulk.need) },
+        ]}
+      />
     </details>
   );
 });
@@ -48,37 +48,38 @@ function GirthTable({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
   const { length } = useQuantities();
   const names = useNames();
-  const sites = [
-    ...new Set([...assessment.reference.sites, ...assessment.asymmetries].map(({ site }) => site)),
-  ];
+  const named = new Set([...assessment.reference.sites, ...assessment.asymmetries].map(({ site }) => site));
+  const sites = [...named].map((site) => ({
+    site,
+    sized: assessment.reference.sites.find((entry) => entry.site === site),
+    sides: assessment.asymmetries.find((entry) => entry.site === site),
+  }));
   return (
-    <table style={{ width: "100%", textAlign: "left", marginBottom: 12 }} aria-label={t("verdict.girths")}>
-      <thead>
-        <tr>
-          <th>{t("verdict.girths")}</th>
-          <th>{t("verdict.observed")}, cm</th>
-          <th>{t("verdict.expected")}, cm</th>
-          <th>{t("verdict.z")}</th>
-          <th>{t("verdict.sideEstimate")}</th>
-        </tr>
-      </thead>
-      <tbody>
-        {sites.map((site) => {
-          const sized = assessment.reference.sites.find((entry) => entry.site === site);
-          const sides = assessment.asymmetries.find((entry) => entry.site === site);
-          return (
-            <tr key={site}>
-              <td>{names.site(site)}</td>
-              <td>{sized && length.text(sized.observed_cm)}</td>
-              <td>{sized && length.text(sized.expected_cm)}</td>
-              <td>{sized && signed(sized.z, sd)}</td>
-              <td>
-                {sides && `${signed(sides.symmetry_index, percent)} ± ${percent(1.96 * sides.se_index)}`}
-              </td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Rows
+      label={t("verdict.girths")}
+      rows={sites}
+      rowKey={({ site }) => site}
+      stacked
+      columns={[
+        { key: "site", names: true, title: t("verdict.girths"), of: ({ site }) => names.site(site) },
+        {
+          key: "observed",
+          title: `${t("verdict.observed")}, ${length.unit}`,
+          of: ({ sized }) => sized && length.text(sized.observed_cm),
+        },
+        {
+          key: "expected",
+          title: `${t("verdict.expected")}, ${length.unit}`,
+          of: ({ sized }) => sized && length.text(sized.expected_cm),
+        },
+        { key: "z", title: t("verdict.z"), of: ({ sized }) => sized && signed(sized.z, sd) },
+        {
+          key: "sides",
+          title: t("verdict.sideEstimate"),
+          of: ({ sides }) =>
+            sides && `${signed(sides.symmetry_index, percent)} ± ${percent(1.96 * sides.se_index)}`,
+        },
+      ]}
+    />
   );
 }

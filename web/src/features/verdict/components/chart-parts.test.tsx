@@ -97,9 +97,11 @@ test("the table twin holds every region with verdict, estimate and sides", () =>
       .slice(1)
       .map(cells);
   const cells = (row: HTMLElement) =>
-    within(row)
-      .getAllByRole("cell", { hidden: true })
-      .map((c) => c.textContent);
+    ["rowheader", "cell"].flatMap((role) =>
+      within(row)
+        .getAllByRole(role, { hidden: true })
+        .map((c) => c.textContent),
+    );
   expect(cellsOf("Region")).toEqual([
     ["Gastrocnemius", "behind", "−1.9 ± 1.0", "+2.4 ± 2.0", "1.00"],
     ["Biceps, long head", "unclear", "+0.1 ± 1.0", "+2.4 ± 2.0", "1.00"],
