@@ -1,8 +1,15 @@
 import { createBrowserRouter, Navigate } from "react-router";
+import { alsoSay } from "../i18n/start";
 import { Broken } from "./Broken";
 import { Gate } from "./Gate";
 import { NotFound } from "./NotFound";
 import { Shell } from "./Shell";
+
+/** A page together with the texts that only it says. */
+async function worded<Page>(page: Promise<Page>, texts: Promise<Record<string, object>>): Promise<Page> {
+  alsoSay(await texts);
+  return page;
+}
 
 export const router = createBrowserRouter([
   {
@@ -15,7 +22,10 @@ export const router = createBrowserRouter([
       },
       {
         path: "/clients/:clientId/rounds/:roundId/review/print",
-        lazy: async () => ({ Component: (await import("../features/review")).ReviewPrintPage }),
+        lazy: async () => ({
+          Component: (await worded(import("../features/review"), import("../i18n/en-review")))
+            .ReviewPrintPage,
+        }),
       },
       {
         element: <Shell />,
@@ -91,11 +101,17 @@ export const router = createBrowserRouter([
                       },
                       {
                         path: "review",
-                        lazy: async () => ({ Component: (await import("../features/review")).ReviewPage }),
+                        lazy: async () => ({
+                          Component: (await worded(import("../features/review"), import("../i18n/en-review")))
+                            .ReviewPage,
+                        }),
                       },
                       {
                         path: "trends",
-                        lazy: async () => ({ Component: (await import("../features/review")).TrendsPage }),
+                        lazy: async () => ({
+                          Component: (await worded(import("../features/review"), import("../i18n/en-review")))
+                            .TrendsPage,
+                        }),
                       },
                     ],
                   },
@@ -103,19 +119,29 @@ export const router = createBrowserRouter([
               },
               {
                 path: "/library",
-                lazy: async () => ({ Component: (await import("../features/library")).LibraryPage }),
+                lazy: async () => ({
+                  Component: (await worded(import("../features/library"), import("../i18n/en-library")))
+                    .LibraryPage,
+                }),
               },
               {
                 path: "/eye",
-                lazy: async () => ({ Component: (await import("../features/eye")).EyePage }),
+                lazy: async () => ({
+                  Component: (await worded(import("../features/eye"), import("../i18n/en-eye"))).EyePage,
+                }),
               },
               {
                 path: "/eye/:sittingId",
-                lazy: async () => ({ Component: (await import("../features/eye")).SittingPage }),
+                lazy: async () => ({
+                  Component: (await worded(import("../features/eye"), import("../i18n/en-eye"))).SittingPage,
+                }),
               },
               {
                 path: "/practice",
-                lazy: async () => ({ Component: (await import("../features/practice")).PracticePage }),
+                lazy: async () => ({
+                  Component: (await worded(import("../features/practice"), import("../i18n/en-practice")))
+                    .PracticePage,
+                }),
               },
               {
                 path: "/stand-in",

@@ -1,8 +1,8 @@
 import { core, standings } from "./en-core";
 import { felt, form, log, pain, part, setUp, warmUp } from "./en-log";
 import { sessions } from "./en-plan";
-import { my, notes } from "./en-review";
 import { figure } from "./en-sheets";
+import { my, notes } from "./en-today";
 
 export const phone = {
   ...core,

@@ -1,14 +1,12 @@
-// Every text of the interface. The core's own sentences (reasons, problems, names of the atlas) come from the server.
+// Every text of the interface but those that only one page says, which come with it. The core's own sentences (reasons, problems, names of the atlas) come from the server.
 
 import { core, standings } from "./en-core";
-import { eye, judging } from "./en-eye";
-import { library } from "./en-library";
+import { judging } from "./en-judging";
 import { felt, form, log, pain, part, setUp, warmUp } from "./en-log";
 import { consent, photos } from "./en-photos";
 import { card, plan } from "./en-plan";
-import { practice } from "./en-practice";
-import { my, notes, review, today, trends } from "./en-review";
 import { csv, devices, figure, save, tape, tests } from "./en-sheets";
+import { my, notes, today } from "./en-today";
 
 export const en = {
   ...core,
@@ -144,7 +142,6 @@ export const en = {
   },
   photos,
   judging,
-  eye,
   consent,
   schools: {
     about: {
@@ -273,7 +270,6 @@ export const en = {
   devices,
   tests,
   figure,
-  practice,
   verdict: {
     title: "Plumb line",
     ...standings,
@@ -402,7 +398,6 @@ export const en = {
   },
   plan,
   card,
-  library,
   log,
   form,
   setUp,
@@ -410,8 +405,6 @@ export const en = {
   warmUp,
   pain,
   felt,
-  review,
-  trends,
   today,
   my,
   notes,

@@ -12,3 +12,9 @@ export function speak(english: object): void {
   });
   document.documentElement.lang = i18next.language;
 }
+
+/** Adds the texts of a page that comes later, by their first words. */
+export function alsoSay(english: Record<string, object>): void {
+  for (const [name, texts] of Object.entries(english))
+    i18next.addResourceBundle("en", "translation", { [name]: texts });
+}

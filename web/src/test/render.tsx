@@ -4,8 +4,15 @@ import { render } from "@testing-library/react";
 import type { ReactElement, ReactNode } from "react";
 import { MemoryRouter } from "react-router";
 import "../i18n";
+import * as eye from "../i18n/en-eye";
+import * as library from "../i18n/en-library";
+import * as practice from "../i18n/en-practice";
+import * as review from "../i18n/en-review";
+import { alsoSay } from "../i18n/start";
 import type { Atlas } from "../shared/api/atlas";
 import { $api } from "../shared/api/client";
+
+for (const texts of [eye, library, practice, review]) alsoSay(texts);
 
 const named = (names: Record<string, string>) => Object.entries(names).map(([id, name]) => ({ id, name }));
 

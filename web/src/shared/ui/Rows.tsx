@@ -10,6 +10,8 @@ export interface Column<Row> {
   names?: boolean;
   /** Whether it holds numbers, one under the other. */
   numbers?: boolean;
+  /** Whether it stands in one line. */
+  whole?: boolean;
   width?: number | string;
 }
 
@@ -52,7 +54,7 @@ export function Rows<Row>({ columns, rows, rowKey, caption, label, stacked, mark
       <tbody>
         {rows.map((row, index) => (
           <tr key={rowKey(row)} {...marks?.(row)}>
-            {columns.map(({ key, title, of, names, numbers, width }) =>
+            {columns.map(({ key, title, of, names, numbers, whole, width }) =>
               names ? (
                 <th key={key} scope="row" style={{ width }}>
                   {of(row, index)}
@@ -61,6 +63,7 @@ export function Rows<Row>({ columns, rows, rowKey, caption, label, stacked, mark
                 <td
                   key={key}
                   data-numbers={numbers || undefined}
+                  data-whole={whole || undefined}
                   data-head={typeof title === "string" ? title : undefined}
                   style={{ width }}
                 >

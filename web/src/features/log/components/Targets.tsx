@@ -32,7 +32,7 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
         stacked
         columns={[
           { key: "exercise", names: true, of: ({ item }) => item.name },
-          { key: "target", of: (item) => <strong>{targetText(mass, item)}</strong> },
+          { key: "target", whole: true, of: (item) => <strong>{targetText(mass, item)}</strong> },
           {
             key: "why",
             of: ({ target }) => (
@@ -44,6 +44,7 @@ export function Targets({ clientId, week }: { clientId: string; week: Week }) {
           },
           {
             key: "say",
+            whole: true,
             of: (item) => {
               const said = item.target.kind === "overruled";
               const takeBack = () => overrule.mutate({ ...path(item.item.exercise), body: {} });

@@ -102,6 +102,7 @@ export function Facts(props: Props) {
                 { key: "value", numbers: true, of: ({ value }) => value },
                 {
                   key: "change",
+                  whole: true,
                   of: ({ change }) => change && thenDate && <Change change={change} date={thenDate} />,
                 },
               ]}

@@ -29,7 +29,7 @@ export function Deeds() {
             rowKey={({ at, name, act, client_name }) => `${at} ${name} ${act} ${client_name}`}
             stacked
             columns={[
-              { key: "at", of: ({ at }) => moment(at) },
+              { key: "at", whole: true, of: ({ at }) => moment(at) },
               { key: "who", of: ({ name }) => name || t("practice.byLink") },
               { key: "act", of: ({ act }) => t(`practice.acts.${act as Act}`) },
               { key: "client", of: ({ client_name }) => client_name },

@@ -106,7 +106,7 @@ function Moves({ review }: { review: RegionReview }) {
       stacked
       columns={[
         { key: "name", names: true, of: ({ name }) => name },
-        { key: "value", of: ({ value }) => value },
+        { key: "value", whole: true, of: ({ value }) => value },
         { key: "bar", of: ({ bar }) => bar },
         {
           key: "says",

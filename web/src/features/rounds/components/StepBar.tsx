@@ -1,5 +1,6 @@
+import { useEffect, useRef } from "react";
 import { useTranslation } from "react-i18next";
-import { NavLink } from "react-router";
+import { NavLink, useLocation } from "react-router";
 import type { Schemas } from "../../../shared/api/client";
 import { isStep } from "../model";
 import styles from "./StepBar.module.css";
@@ -9,9 +10,17 @@ type StepView = Schemas["StepView"];
 /** The eight steps of a round along one line, each with how far it has come. A way through, not a cage. */
 export function StepBar({ steps, base }: { steps: StepView[]; base: string }) {
   const { t } = useTranslation();
+  const line = useRef<HTMLOListElement>(null);
+  const { pathname } = useLocation();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another page is another step
+  useEffect(() => {
+    // On a phone not all of them fit in the line: the one that is open does.
+    const here = line.current?.querySelector<HTMLElement>("[aria-current=page]")?.closest("li");
+    if (line.current && here) line.current.scrollLeft = here.offsetLeft - line.current.clientWidth / 2;
+  }, [pathname]);
   return (
     <nav aria-label={t("clients.columns.round")}>
-      <ol className={styles.bar}>
+      <ol ref={line} className={styles.bar}>
         {steps.map(({ step, state, says }) => (
           <li key={step} data-state={state}>
             <NavLink to={`${base}/${step}`}>
