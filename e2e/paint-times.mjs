@@ -35,11 +35,7 @@ const PAGES = [
     await keys("Backspace", "4", "Enter")(page);
   }],
   ["verdict, rows picked", `${round}/verdict`, keys("j", "j", "j", "k")],
-  ["plan, cards picked and sets changed", `${round}/plan`, async (page) => {
-    // The first proof is over before anything is timed: it shares the cores here.
-    await page.getByRole("button", { name: "Prove longer" }).waitFor();
-    await keys("j", "+", "j", "-")(page);
-  }],
+  ["plan, cards picked and sets changed", `${round}/plan`, keys("j", "+", "j", "-")],
   ["library, exercises found by name", "/library", async (page) => {
     await page.getByRole("searchbox").or(page.getByPlaceholder(/find/i)).first().click();
     await keys("r", "o", "w", "Backspace", "Backspace", "Backspace")(page);

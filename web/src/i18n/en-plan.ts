@@ -5,6 +5,7 @@ export const sessions = { minutes: "{{minutes}} min", atHome: "at home" };
 
 export const plan = {
   ...sessions,
+  beside: "What the week gives and loads",
   filled: "{{used}} of {{minutes}} min",
   sets: "{{sets}} × {{work}}",
   setsOnly_one: "{{count}} set",

@@ -29,6 +29,7 @@ export const save = {
 export const tape = {
   measuredBy: "Tape held by",
   siteIn: "Girth, {{unit}}",
+  beside: "Where to measure, and what it says so far",
   sites: "Site to measure",
   before: "The site before",
   next: "Next",

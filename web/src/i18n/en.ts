@@ -272,6 +272,7 @@ export const en = {
   figure,
   verdict: {
     title: "Plumb line",
+    detail: "What is picked, and why it is said",
     ...standings,
     inProportion: "in proportion",
     leftRight: "left · right",

@@ -11,3 +11,8 @@ const never = (media: string) => ({
   removeEventListener: () => {},
 });
 window.matchMedia = never as unknown as typeof window.matchMedia;
+
+// No server either: what a test does not answer is refused at once, without a try at the network.
+const refused: typeof fetch = () => Promise.reject(new TypeError("no server in tests"));
+globalThis.fetch = refused;
+window.fetch = refused;

@@ -8,6 +8,7 @@ export { NumberInput } from "./NumberInput";
 export { PickFiles } from "./PickFiles";
 export { PlumbMark } from "./PlumbMark";
 export { type Column, Rows } from "./Rows";
+export { Section } from "./Section";
 export { SideMark } from "./SideMark";
 export { StandingMark } from "./StandingMark";
 export { Title } from "./Title";

@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Atlas } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { type Quantity, today, useQuantities } from "../../../shared/format";
-import { DateInput, NumberInput, UnitChoices } from "../../../shared/ui";
+import { DateInput, NumberInput, Section, UnitChoices } from "../../../shared/ui";
 import type { Brief } from "../model";
 import styles from "./BriefForm.module.css";
 import { ConsentField } from "./ConsentField";
@@ -53,8 +53,7 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
       className={styles.brief}
     >
       {head && <div className={styles.head}>{head}</div>}
-      <section>
-        <h2>{t("brief.who")}</h2>
+      <Section title={t("brief.who")}>
         <Form.Item name="name" label={t("brief.name")} rules={[{ required: true }]}>
           <Input />
         </Form.Item>
@@ -100,9 +99,8 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
         <ReadinessField questions={atlas.readiness} />
         <h2 className={styles.later}>{t("consent.title")}</h2>
         <ConsentField client={client} />
-      </section>
-      <section>
-        <h2>{t("brief.goal")}</h2>
+      </Section>
+      <Section title={t("brief.goal")}>
         <LookField looks={atlas.looks} regions={atlas.regions} />
         <h2>{t("brief.week")}</h2>
         <div className={styles.three}>
@@ -112,9 +110,8 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
         </div>
         <h2>{t("brief.schools")}</h2>
         <SchoolFields schools={atlas.schools} />
-      </section>
-      <section>
-        <h2>{t("brief.equipment")}</h2>
+      </Section>
+      <Section title={t("brief.equipment")}>
         <EquipmentField kits={atlas.kits} equipment={atlas.equipment} />
         <h2>{t("brief.care")}</h2>
         <PainFields screens={atlas.screens} />
@@ -126,7 +123,7 @@ export function BriefForm({ form, atlas, client, initial, onChange, onSend, head
           />
         </Form.Item>
         <p className="quiet">{t("brief.notMedical")}</p>
-      </section>
+      </Section>
       {foot}
     </Form>
   );

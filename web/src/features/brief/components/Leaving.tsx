@@ -6,7 +6,7 @@ import { problemOf, type Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day } from "../../../shared/format";
 import { Fetch } from "../../../shared/send";
-import { Async, Dialog, ErrorNote, failed } from "../../../shared/ui";
+import { Async, Dialog, ErrorNote, failed, Section } from "../../../shared/ui";
 import { useBelongings, useErase, usePutAway } from "../api";
 import styles from "./UsualWeek.module.css";
 
@@ -25,8 +25,7 @@ export function Leaving({ client }: { client: Schemas["ClientView"] }) {
       { onError: (error) => message.error(problemOf(error)?.detail ?? t("error.unknown")) },
     );
   return (
-    <section className={styles.leaving} aria-label={t("leaving.title")}>
-      <h2>{t("leaving.title")}</h2>
+    <Section title={t("leaving.title")} className={styles.leaving}>
       <p className="quiet">{away ? t("leaving.isAway", { date: day(away) }) : t("leaving.awayHint")}</p>
       <Button onClick={put} loading={putting.isPending}>
         {t(away ? "leaving.back" : "leaving.away")}
@@ -43,7 +42,7 @@ export function Leaving({ client }: { client: Schemas["ClientView"] }) {
       >
         {erasing && <Erase client={client} />}
       </Dialog>
-    </section>
+    </Section>
   );
 }
 

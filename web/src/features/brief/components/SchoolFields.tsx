@@ -2,6 +2,7 @@ import { Form, Select } from "antd";
 import { useTranslation } from "react-i18next";
 import { schoolsByAbout } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
+import { Section } from "../../../shared/ui";
 import styles from "./BriefForm.module.css";
 
 /** The questions on which coaches disagree, folded: each has a default, and few clients need another. */
@@ -13,8 +14,7 @@ export function SchoolFields({ schools }: { schools: Schemas["School"][] }) {
     <details className={styles.schools}>
       <summary>{t("brief.schoolsSummary", { count: schools.length, changed })}</summary>
       {schoolsByAbout(schools).map(([about, questions]) => (
-        <section key={about}>
-          <h3>{t(`schools.about.${about}`)}</h3>
+        <Section title={t(`schools.about.${about}`)} level={3} key={about}>
           {questions.map((school) => {
             const answer = school.option.find(({ id }) => id === (chosen?.[school.id] ?? school.default));
             return (
@@ -32,7 +32,7 @@ export function SchoolFields({ schools }: { schools: Schemas["School"][] }) {
               </Form.Item>
             );
           })}
-        </section>
+        </Section>
       ))}
     </details>
   );

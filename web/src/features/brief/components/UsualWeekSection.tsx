@@ -4,7 +4,7 @@ import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { day, sets, today } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument } from "../../../shared/save";
-import { DateInput, NumberInput, Wrong } from "../../../shared/ui";
+import { DateInput, NumberInput, Section, Wrong } from "../../../shared/ui";
 import { useSendUsualWeek } from "../api";
 import {
   differing,
@@ -62,8 +62,7 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
       `${row} ${Object.keys(part).join()}`,
     );
   return (
-    <section className={styles.week} aria-label={t("week.title")}>
-      <h2>{t("week.title")}</h2>
+    <Section title={t("week.title")} className={styles.week}>
       <p className="quiet">{t("week.hint")}</p>
       {stored.logged_since && (
         <p>
@@ -124,7 +123,7 @@ export function UsualWeekSection({ clientId, atlas, stored, refetch }: Props) {
         </div>
         <SetsByRegion atlas={atlas} stored={stored} />
       </div>
-    </section>
+    </Section>
   );
 }
 

@@ -78,7 +78,7 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
         <Button onClick={() => setEditing("new")}>{t("library.add")}</Button>
       </header>
       <div className={styles.columns}>
-        <aside>
+        <aside aria-label={t("library.figure")}>
           <BodyFigure
             label={t("library.figure")}
             words={{ front: t("figure.front"), back: t("figure.back"), left: "L", right: "R" }}

@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { useMay } from "../../../shared/api/may";
 import { day, today } from "../../../shared/format";
-import { ErrorNote } from "../../../shared/ui";
+import { ErrorNote, Section } from "../../../shared/ui";
 import { useLinks, useMakeLink, useRevokeLink } from "../api";
 import styles from "./Desk.module.css";
 
@@ -33,8 +33,7 @@ export function Links({ clientId }: { clientId: string }) {
     setCopied(true);
   };
   return (
-    <section className={styles.links} aria-label={t("log.links.title")}>
-      <h2>{t("log.links.title")}</h2>
+    <Section title={t("log.links.title")} className={styles.links}>
       {[links.error, make.error, revoke.error].filter(Boolean).map((error) => (
         <ErrorNote key={String(error)} error={error} />
       ))}
@@ -86,6 +85,6 @@ export function Links({ clientId }: { clientId: string }) {
           {t("log.links.make")}
         </Button>
       )}
-    </section>
+    </Section>
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { dayName, useQuantities } from "../../../shared/format";
+import { Section } from "../../../shared/ui";
 import { useLatest } from "../latest";
 import {
   afterSet,
@@ -141,8 +142,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
         />
       )}
       {at >= last && (
-        <section>
-          <h2 className={styles.name}>{wholePart?.finished ? t("log.finished") : t("log.end")}</h2>
+        <Section title={wholePart?.finished ? t("log.finished") : t("log.end")} headClass={styles.name}>
           {whole.length > 1 && (
             <SideBySide
               of={t("log.wholeSession")}
@@ -182,7 +182,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
               {t("log.finish")}
             </button>
           )}
-        </section>
+        </Section>
       )}
       <div className={styles.foot}>
         <div>
@@ -218,8 +218,7 @@ function Before({ session, when, part, onTell }: BeforeProps) {
     !session.lighter &&
     ((part?.sleep ?? 5) <= when.sleep_at_most || (part?.soreness ?? 1) >= when.soreness_at_least);
   return (
-    <section>
-      <h2 className={styles.name}>{t("log.today", { count: session.items.length })}</h2>
+    <Section title={t("log.today", { count: session.items.length })} headClass={styles.name}>
       <p className="quiet">
         {t("plan.minutes", { minutes: Math.round(session.minutes) })}
         {session.home && ` · ${t("plan.atHome")}`}
@@ -267,6 +266,6 @@ function Before({ session, when, part, onTell }: BeforeProps) {
           </li>
         ))}
       </ol>
-    </section>
+    </Section>
   );
 }

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { MovementPicture } from "../../../shared/figure";
+import { Section } from "../../../shared/ui";
 import styles from "./Phone.module.css";
 import own from "./WarmUp.module.css";
 
@@ -34,11 +35,16 @@ export function Moves({ title, moves, times }: MovesProps) {
   const { t } = useTranslation();
   if (moves.length === 0) return null;
   return (
-    <section aria-label={title}>
-      <h3 className={styles.unit}>
-        {title}
-        {times > 1 && ` · ${t("warmUp.times", { times })}`}
-      </h3>
+    <Section
+      title={
+        <>
+          {title}
+          {times > 1 && ` · ${t("warmUp.times", { times })}`}
+        </>
+      }
+      level={3}
+      headClass={styles.unit}
+    >
       <ul className={own.moves}>
         {moves.map((move) => (
           <li key={move.id}>
@@ -54,6 +60,6 @@ export function Moves({ title, moves, times }: MovesProps) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }

@@ -46,7 +46,7 @@ export function LogPage() {
           onAll={all ? undefined : () => setAll(true)}
         />
       </div>
-      <aside>
+      <aside aria-label={t("log.links.title")}>
         <p>
           <Link to={`/clients/${clientId}/rounds/${roundId}/trends`}>{t("log.page.trends")}</Link>
         </p>

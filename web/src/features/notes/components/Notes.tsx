@@ -1,7 +1,7 @@
 import { Input } from "antd";
 import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { ErrorNote, Note } from "../../../shared/ui";
+import { ErrorNote, Note, Section } from "../../../shared/ui";
 import { type KeptNote, useClientNote, useRoundNote } from "../api";
 import styles from "./Notes.module.css";
 
@@ -11,11 +11,10 @@ export function Notes({ clientId, roundId }: { clientId: string; roundId: string
   const client = useClientNote(clientId);
   const round = useRoundNote(roundId);
   return (
-    <section className={styles.notes} aria-label={t("notes.title")}>
-      <h2>{t("notes.title")}</h2>
+    <Section title={t("notes.title")} className={styles.notes}>
       <NoteField label={t("notes.client")} hint={t("notes.clientHint")} {...client} />
       {roundId && <NoteField label={t("notes.round")} hint={t("notes.roundHint")} {...round} />}
-    </section>
+    </Section>
   );
 }
 

@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useNames } from "../../../shared/api/atlas";
 import { CannotTell, type Kind, KindAsked, MiniScale } from "../../../shared/judging";
+import { Section } from "../../../shared/ui";
 import { kindsFor, type Question, type Rating, ratingAt } from "../model";
 import styles from "./Judge.module.css";
 
@@ -34,10 +35,9 @@ export function JudgePanel(props: Props) {
     one.poses.map((p) => given(kind, one.region, p)).find((rating) => rating);
   const judged = questions.filter((one) => anyGiven("standing", one)).length;
   return (
-    <aside className={styles.panel}>
+    <aside className={styles.panel} aria-label={t("photos.tools.judge")}>
       {question && region && (
-        <section>
-          <h2 className={styles.title}>{names.region(region)}</h2>
+        <Section title={names.region(region)} headClass={styles.title}>
           {question.poses.length > 1 ? (
             <Select
               size="small"
@@ -64,7 +64,7 @@ export function JudgePanel(props: Props) {
           ))}
           {question.sides && !sidesKnown && <p className="quiet">{t("photos.sidesUnsaid")}</p>}
           <CannotTell onClick={() => onRate("standing", null)} />
-        </section>
+        </Section>
       )}
       {strip}
       <h3 className={styles.listTitle}>{t("photos.regions")}</h3>

@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { shortDay } from "../../../shared/format";
 import type { Frame } from "../../../shared/judging";
-import { SideMark } from "../../../shared/ui";
+import { Section, SideMark } from "../../../shared/ui";
 import { viewOf } from "../api";
 import { acrossPicture, framesOf, inPose, type LightTable, type Photo, plumb } from "../model";
 import styles from "./Strip.module.css";
@@ -32,8 +32,7 @@ export function Strip({ table, roundId, region, name, pose }: Props) {
     if (list) list.scrollLeft = list.scrollWidth;
   };
   return (
-    <section className={styles.strip}>
-      <h3>{t("photos.strip", { region: name })}</h3>
+    <Section title={t("photos.strip", { region: name })} level={3} className={styles.strip}>
       <ol ref={end}>
         {rounds.map(({ round_id, date, photo }) => (
           <li key={round_id} aria-current={round_id === roundId}>
@@ -46,7 +45,7 @@ export function Strip({ table, roundId, region, name, pose }: Props) {
           </li>
         ))}
       </ol>
-    </section>
+    </Section>
   );
 }
 

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { useAtlas, useNames } from "../../../shared/api/atlas";
 import { problemOf } from "../../../shared/api/client";
 import { Agreement, Ask } from "../../../shared/judging";
-import { Async, failed } from "../../../shared/ui";
+import { Async, failed, Section } from "../../../shared/ui";
 import { useRepeats, useSaveRepeat } from "../api";
 import { Blind } from "../components/Blind";
 import judge from "../components/Judge.module.css";
@@ -47,8 +47,7 @@ export function RepeatsPage() {
       {due ? (
         <div className={styles.again}>
           <Blind photo={due.photo} region={due.region} mirrored={due.mirrored} />
-          <section>
-            <h2 className={judge.title}>{names.region(due.region)}</h2>
+          <Section title={names.region(due.region)} headClass={judge.title}>
             <span className="quiet">
               {t("photos.seenIn", {
                 pose: atlas.data?.poses.find(({ id }) => id === due.pose)?.name ?? due.pose,
@@ -57,7 +56,7 @@ export function RepeatsPage() {
             <Ask kind={due.kind} onAnswer={answer} />
             <p className="quiet">{t("photos.left", { count: repeats.data.due.length - at })}</p>
             <Agreement agreement={repeats.data.agreement} />
-          </section>
+          </Section>
         </div>
       ) : (
         <section>

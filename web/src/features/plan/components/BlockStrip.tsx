@@ -2,6 +2,7 @@ import { memo } from "react";
 import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { sets } from "../../../shared/format";
+import { Section } from "../../../shared/ui";
 import type { Plan } from "../model";
 import styles from "./BlockStrip.module.css";
 
@@ -22,8 +23,7 @@ export const BlockStrip = memo(function BlockStrip({ plan, number, onShow }: Pro
   const most = Math.max(1, ...plan.weeks.flatMap(({ doses }) => Object.values(doses)));
   const says = plan.weeks[number - 1]?.says ?? [];
   return (
-    <section className={styles.block} aria-label={t("plan.blockTitle")}>
-      <h2>{t("plan.blockTitle")}</h2>
+    <Section title={t("plan.blockTitle")} className={styles.block}>
       <table>
         <thead>
           <tr>
@@ -72,6 +72,6 @@ export const BlockStrip = memo(function BlockStrip({ plan, number, onShow }: Pro
         {says.length > 0 ? says.join(" ") : number === 1 ? t("plan.weekOne") : t("plan.weekSame")}
         {number > 1 && ` ${t("plan.editInWeekOne")}`}
       </p>
-    </section>
+    </Section>
   );
 });

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { LedgerBar, LoadBar } from "../../../shared/charts";
 import { sets } from "../../../shared/format";
+import { Section } from "../../../shared/ui";
 import { type LedgerRow, ledgerEnd, type PartGroup, type Plan, partGroups, sentence } from "../model";
 import styles from "./Ledger.module.css";
 
@@ -16,8 +17,7 @@ export const Ledger = memo(function Ledger({ plan }: { plan: Pick<Plan, "ledger"
   const groups = partGroups(plan);
   const end = Math.max(most, ...groups.map((group) => group.row?.sets ?? 0));
   return (
-    <section className={styles.ledger} aria-label={t("plan.ledger")}>
-      <h2>{t("plan.ledger")}</h2>
+    <Section title={t("plan.ledger")} className={styles.ledger}>
       <p className="quiet">{t("plan.ledgerHint")}</p>
       <table>
         <thead className="sr-only">
@@ -44,7 +44,7 @@ export const Ledger = memo(function Ledger({ plan }: { plan: Pick<Plan, "ledger"
           );
         })}
       </table>
-    </section>
+    </Section>
   );
 });
 

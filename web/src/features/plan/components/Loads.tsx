@@ -2,6 +2,7 @@ import { memo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { LoadBar } from "../../../shared/charts";
 import { sets } from "../../../shared/format";
+import { Section } from "../../../shared/ui";
 import { isJoint, type Plan, shownLoads } from "../model";
 import styles from "./Ledger.module.css";
 
@@ -12,8 +13,7 @@ export const Loads = memo(function Loads({ loads }: { loads: Plan["loads"] }) {
   const rows = shownLoads(loads ?? [], all);
   if (rows.length === 0) return null;
   return (
-    <section className={styles.ledger} aria-label={t("plan.loads")}>
-      <h2>{t("plan.loads")}</h2>
+    <Section title={t("plan.loads")} className={styles.ledger}>
       <p className="quiet">{t("plan.loadsHint")}</p>
       <table>
         <thead className="sr-only">
@@ -44,6 +44,6 @@ export const Loads = memo(function Loads({ loads }: { loads: Plan["loads"] }) {
       <button type="button" className={styles.toggle} onClick={() => setAll(!all)}>
         {all ? t("plan.loadsMain") : t("plan.loadsAll")}
       </button>
-    </section>
+    </Section>
   );
 });

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
-import { Dialog, ErrorNote } from "../../../shared/ui";
+import { Dialog, ErrorNote, Section } from "../../../shared/ui";
 import { useCopyWeek, useForgetWeek, useWeeks } from "../api";
 import styles from "./Weeks.module.css";
 
@@ -97,8 +97,7 @@ interface WeeksProps {
 function Weeks({ title, none, disabled, weeks }: WeeksProps) {
   const { t } = useTranslation();
   return (
-    <section aria-label={title}>
-      <h3>{title}</h3>
+    <Section title={title} level={3}>
       {weeks.length === 0 && <p className="quiet">{none}</p>}
       <ul className={styles.weeks}>
         {weeks.map(({ id, name, about, take, forget }) => (
@@ -120,6 +119,6 @@ function Weeks({ title, none, disabled, weeks }: WeeksProps) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }

@@ -220,7 +220,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
           onSwap={swap}
           onWrite={write}
         />
-        <aside>
+        <aside aria-label={t("plan.beside")}>
           {swapping ? (
             <SwapPanel
               roundId={roundId}

@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { percent, sets } from "../../../shared/format";
 import { Agreement } from "../../../shared/judging";
+import { Section } from "../../../shared/ui";
 import styles from "./Practice.module.css";
 
 /** How often the words are right, and what each coach's ratings weigh. */
@@ -10,8 +11,7 @@ export function Accuracy({ accuracy }: { accuracy: Schemas["AccuracyView"] }) {
   const { calibration, raters } = accuracy;
   const { tape, rated } = calibration;
   return (
-    <section aria-label={t("practice.sure")}>
-      <h2>{t("practice.sure")}</h2>
+    <Section title={t("practice.sure")}>
       <p>
         {t("practice.sureWords", {
           behind: sets(tape.behind_true_pct),
@@ -40,6 +40,6 @@ export function Accuracy({ accuracy }: { accuracy: Schemas["AccuracyView"] }) {
           <Agreement agreement={agreement} />
         </div>
       ))}
-    </section>
+    </Section>
   );
 }

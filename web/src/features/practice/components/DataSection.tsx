@@ -4,7 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { useMay } from "../../../shared/api/may";
 import { Fetch, SendLines } from "../../../shared/send";
-import { PickFiles } from "../../../shared/ui";
+import { PickFiles, Section } from "../../../shared/ui";
 import { useTables, useTakingIn } from "../api";
 import styles from "./DataSection.module.css";
 
@@ -17,8 +17,7 @@ export function DataSection() {
   const { taken, sending, take } = useTakingIn();
   const [table, setTable] = useState("log_entry");
   return (
-    <section aria-label={t("practice.data")} className={styles.data}>
-      <h2>{t("practice.data")}</h2>
+    <Section title={t("practice.data")} className={styles.data}>
       {whole && (
         <>
           <p>
@@ -59,6 +58,6 @@ export function DataSection() {
         stop={sending.stop}
         retry={sending.retry}
       />
-    </section>
+    </Section>
   );
 }

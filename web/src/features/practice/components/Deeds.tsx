@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Act } from "../../../shared/api/may";
 import { moment } from "../../../shared/format";
-import { ErrorNote, Rows } from "../../../shared/ui";
+import { ErrorNote, Rows, Section } from "../../../shared/ui";
 import { useDeeds } from "../api";
 import styles from "./Practice.module.css";
 
@@ -16,8 +16,7 @@ export function Deeds() {
   const [skip, setSkip] = useState(0);
   const deeds = useDeeds(skip);
   return (
-    <section aria-label={t("practice.deeds")}>
-      <h2>{t("practice.deeds")}</h2>
+    <Section title={t("practice.deeds")}>
       <p className="quiet">{t("practice.deedsHint")}</p>
       {deeds.error && <ErrorNote error={deeds.error} onRetry={() => deeds.refetch()} />}
       {deeds.data && (
@@ -43,6 +42,6 @@ export function Deeds() {
           </Button>
         </details>
       )}
-    </section>
+    </Section>
   );
 }

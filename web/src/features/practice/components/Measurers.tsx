@@ -2,7 +2,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { hundredths, percent } from "../../../shared/format";
-import { Rows } from "../../../shared/ui";
+import { Rows, Section } from "../../../shared/ui";
 import { ErrorPath } from "./ErrorPath";
 import styles from "./Practice.module.css";
 
@@ -14,8 +14,7 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
   const names = useNames();
   const known = measurers.filter(({ pairs }) => pairs > 0);
   return (
-    <section aria-label={t("practice.measurers")}>
-      <h2>{t("practice.measurers")}</h2>
+    <Section title={t("practice.measurers")}>
       <p className="quiet">
         {known[0]
           ? t("practice.measurersHint", { default: percent(known[0].default_pct) })
@@ -66,6 +65,6 @@ export function Measurers({ measurers }: { measurers: Measurer[] }) {
           {t("practice.hand", { percent: hundredths(known[0].hand_pct), count: known[0].hand_pairs })}
         </p>
       )}
-    </section>
+    </Section>
   );
 }

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Measures } from "../../../shared/format";
-import { ErrorNote, UnitChoices } from "../../../shared/ui";
+import { ErrorNote, Section, UnitChoices } from "../../../shared/ui";
 import { useSaveMeasures, useSession } from "../../signin/api";
 
 /** In which units whoever is signed in reads and types; everything is kept metric, and clients have their own. */
@@ -11,8 +11,7 @@ export function OwnUnits() {
   const save = useSaveMeasures();
   const [chosen, setChosen] = useState<Measures>();
   return (
-    <section aria-label={t("units.own")}>
-      <h2>{t("units.own")}</h2>
+    <Section title={t("units.own")}>
       <p className="quiet">{t("units.hint")}</p>
       <UnitChoices
         value={chosen ?? session.data?.measures}
@@ -23,6 +22,6 @@ export function OwnUnits() {
         }}
       />
       {save.error ? <ErrorNote error={save.error} /> : null}
-    </section>
+    </Section>
   );
 }

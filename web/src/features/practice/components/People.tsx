@@ -2,7 +2,7 @@ import { App, Button, Form, Input, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
-import { Rows } from "../../../shared/ui";
+import { Rows, Section } from "../../../shared/ui";
 import { useAddPerson, useRemovePerson, useSavePerson } from "../api";
 import styles from "./Practice.module.css";
 import { SecondFactor } from "./SecondFactor";
@@ -22,15 +22,14 @@ interface Props {
 export function People({ people, acts, mayChange }: Props) {
   const { t } = useTranslation();
   return (
-    <section aria-label={t("practice.people")}>
-      <h2>{t("practice.people")}</h2>
+    <Section title={t("practice.people")}>
       {!mayChange && <p className="quiet">{t("practice.only")}</p>}
       {people.map((person) => (
         <PersonLine key={person.id} person={person} mayChange={mayChange} />
       ))}
       {mayChange && <NewPerson />}
       <Roles acts={acts} />
-    </section>
+    </Section>
   );
 }
 

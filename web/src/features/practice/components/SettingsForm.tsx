@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { type Atlas, namesOf, schoolsByAbout } from "../../../shared/api/atlas";
 import { hundredths, shownText, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useDocument, useUndoKeys } from "../../../shared/save";
-import { TypedInput, Wrong } from "../../../shared/ui";
+import { Section, TypedInput, Wrong } from "../../../shared/ui";
 import { useSendPractice } from "../api";
 import {
   differing,
@@ -77,8 +77,7 @@ export function SettingsForm({ atlas, practice, refetch }: Props) {
       <details className={styles.fold}>
         <summary>{t("practice.schoolsHint")}</summary>
         {schoolsByAbout(atlas.schools).map(([about, questions]) => (
-          <section key={about}>
-            <h3>{t(`schools.about.${about}`)}</h3>
+          <Section title={t(`schools.about.${about}`)} level={3} key={about}>
             {questions.map((school) => {
               const shipped = practice.shipped_schools[school.id] ?? school.default;
               const answer = school.option.find(({ id }) => id === (typing.schools[school.id] ?? shipped));
@@ -106,7 +105,7 @@ export function SettingsForm({ atlas, practice, refetch }: Props) {
                 </div>
               );
             })}
-          </section>
+          </Section>
         ))}
       </details>
       <h2>{t("practice.shares")}</h2>

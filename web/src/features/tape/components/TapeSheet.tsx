@@ -173,7 +173,7 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
         <h2 className={styles.group}>{t("tape.breadths")}</h2>
         {breadths.map(row)}
       </fieldset>
-      <aside className={styles.aside}>
+      <aside className={styles.aside} aria-label={t("tape.beside")}>
         <SiteFigure place={shown}>
           {levelFrom && shown && (
             <label className={styles.level}>

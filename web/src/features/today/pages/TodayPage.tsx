@@ -122,7 +122,7 @@ export function TodayPage() {
             <p className="quiet">{t("today.more", { count: today.data.total - items.length })}</p>
           )}
         </section>
-        <aside>
+        <aside aria-label={t("today.sessions")}>
           <h2>{t("today.sessions")}</h2>
           {sessions.length === 0 && <p className="quiet">{t("today.noSessions")}</p>}
           <ul className={styles.sessions}>

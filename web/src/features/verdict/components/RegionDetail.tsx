@@ -5,7 +5,7 @@ import { useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { LeanBar, PlumbLine } from "../../../shared/charts";
 import { chance, hundredths, percent, sd, signed, tenths } from "../../../shared/format";
-import { StandingMark } from "../../../shared/ui";
+import { Section, StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import {
   type Assessment,
@@ -47,10 +47,14 @@ export function RegionDetail(props: Props) {
   const evidence = evidenceFor(assessment, entry.region);
   const tape = tapeFor(entry);
   return (
-    <section>
-      <h2 className={styles.title}>
-        {names.region(entry.region)} <StandingMark standing={standing(entry)} />
-      </h2>
+    <Section
+      title={
+        <>
+          {names.region(entry.region)} <StandingMark standing={standing(entry)} />
+        </>
+      }
+      headClass={styles.title}
+    >
       {entry.overruled && (
         <p>
           <strong>{t("verdict.youSay", { verdict: t(`verdict.${entry.overruled}`) })}</strong>{" "}
@@ -146,7 +150,7 @@ export function RegionDetail(props: Props) {
           </li>
         ))}
       </ul>
-    </section>
+    </Section>
   );
 }
 

@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import { chance, percent, sd, signed, useQuantities } from "../../../shared/format";
-import { Rows, SideMark, StandingMark } from "../../../shared/ui";
+import { Rows, Section, SideMark, StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
 import { type Assessment, areaOf, posesToTell, standing } from "../model";
 import styles from "./Detail.module.css";
@@ -28,10 +28,14 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
   const area = sized && areaOf(assessment, site);
   const shares = Object.entries(atlas.composition[site] ?? {}).sort((a, b) => b[1] - a[1]);
   return (
-    <section>
-      <h2 className={styles.title}>
-        {area?.name ?? names.site(site)} {area && <StandingMark standing={area.verdict} />}
-      </h2>
+    <Section
+      title={
+        <>
+          {area?.name ?? names.site(site)} {area && <StandingMark standing={area.verdict} />}
+        </>
+      }
+      headClass={styles.title}
+    >
       {area && <AreaWords area={area} atlas={atlas} assessment={assessment} />}
       {area && (
         <div className={styles.buttons}>
@@ -106,7 +110,7 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
           />
         </>
       )}
-    </section>
+    </Section>
   );
 }
 

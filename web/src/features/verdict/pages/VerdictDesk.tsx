@@ -2,7 +2,7 @@ import { App, Segmented } from "antd";
 import { useCallback, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate, useSearchParams } from "react-router";
-import type { Atlas } from "../../../shared/api/atlas";
+import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { shortcut } from "../../../shared/ui/acts";
@@ -28,6 +28,7 @@ import {
   overruled,
   type Pick,
   rows,
+  standing,
   takenBack,
   toggledArea,
   toggledBringUp,
@@ -115,6 +116,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
       </p>
     );
   }
+  const names = namesOf(atlas);
   const pickedRegion = assessment.regions.find((entry) => entry.region === region);
   return (
     <>
@@ -160,7 +162,11 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
           />
           <TableTwin assessment={assessment} />
         </div>
-        <aside className={styles.detail} aria-live="polite">
+        <aside className={styles.detail} aria-label={t("verdict.detail")}>
+          <span className="sr-only" role="status">
+            {pickedRegion &&
+              `${names.region(pickedRegion.region)}: ${t(`verdict.${standing(pickedRegion)}`)}`}
+          </span>
           {picked && (
             <button
               type="button"
