@@ -1,5 +1,5 @@
 // What is typed stays its owner's and is never lost: without a line, with a session that ended, in two tabs, before a form is sent.
-import type { Page } from "@playwright/test";
+import type { BrowserContext, Page } from "@playwright/test";
 import { expect, freshRound, reading, saveState, test } from "./practice";
 
 const WAIST = "Waist, reading 1";
@@ -11,6 +11,17 @@ async function signInAgain(page: Page, login: string, password: string): Promise
   await dialog.getByLabel("Login").fill(login);
   await dialog.getByLabel("Password", { exact: true }).fill(password);
   await dialog.getByRole("button", { name: "Sign in" }).click();
+}
+
+/** The session is gone: an answer that was on its way may bring it back once more. */
+async function endSession(context: BrowserContext): Promise<void> {
+  await expect
+    .poll(async () => {
+      await context.clearCookies();
+      await new Promise((gone) => setTimeout(gone, 300));
+      return (await context.cookies()).length;
+    })
+    .toBe(0);
 }
 
 test("a browser that thinks it is offline saves to a server it can reach", async ({ page }) => {
@@ -29,7 +40,7 @@ test("a sheet whose session ended asks for it in place, and then saves", async (
   await page.goto(`${round}/tape`);
   await reading(page, HIPS).fill("98.5");
   await expect(saveState(page)).toHaveText("Saved");
-  await context.clearCookies();
+  await endSession(context);
   await reading(page, WAIST).fill("80.5");
   await signInAgain(page, "mara", "plumb-line-demo");
   await expect(page.getByRole("dialog")).toHaveCount(0);
@@ -46,13 +57,13 @@ test("whoever signs in after somebody else starts clean, and is told that a shee
   await page.goto(`${round}/tape`);
   await reading(page, HIPS).fill("98.5");
   await expect(saveState(page)).toHaveText("Saved");
-  await context.clearCookies();
+  await endSession(context);
   await reading(page, WAIST).fill("80.5");
   await signInAgain(page, SECOND.login, SECOND.password);
   await expect(reading(page, HIPS)).toHaveValue("98.5");
   await expect(reading(page, WAIST), "not theirs to send").toHaveValue("");
   await expect(page.getByText("One sheet that somebody else typed here is not saved")).toBeVisible();
-  await context.clearCookies();
+  await endSession(context);
   await reading(page, HIPS).fill("99");
   await signInAgain(page, "mara", "plumb-line-demo");
   await expect(reading(page, WAIST), "and there again for whoever typed it").toHaveValue("80.5");

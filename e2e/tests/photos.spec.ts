@@ -169,6 +169,20 @@ test("without consent nothing is taken in; recorded in the brief it is; withdraw
   await expect(page.getByText("There is no consent to photos for assessment", { exact: false })).toBeVisible();
 });
 
+test("of two pictures of a pose the coach lets the older one count, and it stays so", async ({ page }) => {
+  await page.goto(`${await photographed(page, "Two Takes", ["F", "F"])}/photos`);
+  const which = page.getByRole("combobox", { name: "Which picture of this pose" });
+  const shown = (text: string) => expect(page.getByText(text, { exact: true }).first()).toBeVisible({ timeout: LOOKED_MS });
+  await shown("picture 2 of 2, counts");
+  await expect(page.getByRole("button", { name: "Let it count" })).toHaveCount(0);
+  await which.click();
+  await page.getByText("picture 1 of 2", { exact: true }).last().click();
+  await page.getByRole("button", { name: "Let it count" }).click();
+  await shown("picture 1 of 2, counts");
+  await page.goto(page.url().replace(/\?.*/, ""));
+  await shown("picture 1 of 2, counts");
+});
+
 test("one picture is removed after being asked", async ({ page }) => {
   await page.goto(`${await photographed(page, "Basil Thrower", ["F"])}/photos`);
   await page.getByRole("button", { name: "Remove the picture" }).click({ timeout: LOOKED_MS });

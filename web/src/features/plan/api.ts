@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { $api, fetchClient, type Schemas } from "../../shared/api/client";
 import { type Document, useDocument } from "../../shared/save";
 import { differing, type Week } from "./model";
@@ -193,6 +193,25 @@ export function useProof(roundId: string, onDone: () => void): Proving {
     };
   };
   return { proof, running, start, stop: end };
+}
+
+/** A first proof goes on by itself for so long, once nothing was changed for a while: it takes every core there is. */
+const FIRST_PROOF_S = 8;
+const RESTED_MS = 1_500;
+
+/** Begins a proof once for each week that nothing is known about; one that was stopped is not begun again by itself. */
+export function useFirstProof(proving: Proving, settled: boolean, unproven: boolean): void {
+  const begin = useEffectEvent(() => {
+    if (!proving.running) proving.start(FIRST_PROOF_S);
+  });
+  const end = useEffectEvent(() => proving.stop());
+  useEffect(() => {
+    // What is changed needs the machine more than a proof of what it was.
+    if (!settled) end();
+    if (!settled || !unproven) return;
+    const rested = setTimeout(() => begin(), RESTED_MS);
+    return () => clearTimeout(rested);
+  }, [settled, unproven]);
 }
 
 const SET_UP = "/api/v1/clients/{client_id}/set-ups/{exercise}";

@@ -39,6 +39,31 @@ interface Props {
 
 const SCALE = [1, 2, 3, 4, 5];
 
+/** Writes parts of a session, each upon what was written of it before. */
+function useWriting(
+  log: Props["log"],
+  place: { plan: string; week: number; day: number },
+  own: (part: string, known: EntryView[]) => EntryView[],
+  whole: EntryView[],
+) {
+  const latest = useLatest<ExercisePart | SessionPart>();
+  const write = (part: ExercisePart | SessionPart, follows: string[]) => {
+    const id = log.write(place, part, follows);
+    latest.wrote(part.kind === "exercise" ? part.exercise : "", id, part);
+  };
+  const writeWhole = (change: Partial<SessionPart>) => {
+    // A line and the end of the session come within one tap: the second builds on the first.
+    const now = latest.of("", whole);
+    const before = now.part?.kind === "session" ? now.part : undefined;
+    write({ kind: "session", finished: false, ...before, ...change }, now.follows);
+  };
+  const currentOf = (exercise: string, known: EntryView[]) => {
+    const now = latest.of(exercise, own(exercise, known));
+    return { part: now.part?.kind === "exercise" ? now.part : undefined, follows: now.follows };
+  };
+  return { write, writeWhole, currentOf };
+}
+
 /** A session, one exercise a screen: how it is today, the exercises, the end. */
 export function SessionRun({ week, session, log, onLeave }: Props) {
   const { t } = useTranslation();
@@ -57,21 +82,7 @@ export function SessionRun({ week, session, log, onLeave }: Props) {
   const begun = parts.some(Boolean) || wholePart;
   const firstOpen = session.items.findIndex((item, index) => !isDone(item, parts[index], lighter));
   const [at, setAt] = useState(begun ? (firstOpen < 0 ? session.items.length : firstOpen) : -1);
-  const latest = useLatest<ExercisePart | SessionPart>();
-  const write = (part: ExercisePart | SessionPart, follows: string[]) => {
-    const id = log.write(place, part, follows);
-    latest.wrote(part.kind === "exercise" ? part.exercise : "", id, part);
-  };
-  const writeWhole = (change: Partial<SessionPart>) => {
-    // A line and the end of the session come within one tap: the second builds on the first.
-    const now = latest.of("", whole);
-    const before = now.part?.kind === "session" ? now.part : undefined;
-    write({ kind: "session", finished: false, ...before, ...change }, now.follows);
-  };
-  const currentOf = (exercise: string, known: EntryView[]) => {
-    const now = latest.of(exercise, own(exercise, known));
-    return { part: now.part?.kind === "exercise" ? now.part : undefined, follows: now.follows };
-  };
+  const { write, writeWhole, currentOf } = useWriting(log, place, own, whole);
   const afterwards = (row: Row) => {
     const isLogged = (card: number, next: Row) => {
       const of = session.items[card];

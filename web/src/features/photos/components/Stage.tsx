@@ -1,12 +1,13 @@
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useEffectEvent, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day } from "../../../shared/format";
 import { type Frame, RegionFrames } from "../../../shared/judging";
 import { SideMark } from "../../../shared/ui";
 import { useKeys } from "../../../shared/ui/keys";
 import { useOutline, viewOf } from "../api";
-import { fitted, type Laid, type Mode, matrix, mirroredAbout, type Photo, pathOf, plumb } from "../model";
+import { type Laid, type Mode, matrix, mirroredAbout, type Photo, pathOf, plumb } from "../model";
 import { SightStore } from "../sight";
+import { useSight } from "../useSight";
 import { Lines } from "./Lines";
 import { Layer, Overlay, Pane } from "./Pane";
 import styles from "./Table.module.css";
@@ -35,6 +36,16 @@ interface Props {
   notesOn: (photo: Photo) => ReactNode;
 }
 
+/** Shows the other picture every so often, unless whoever looks wants nothing to move. */
+function useAlternating(on: boolean, onTurn: () => void) {
+  const turn = useEffectEvent(onTurn);
+  useEffect(() => {
+    if (!on || matchMedia("(prefers-reduced-motion: reduce)").matches) return;
+    const timer = setInterval(() => turn(), ALTERNATE_MS);
+    return () => clearInterval(timer);
+  }, [on]);
+}
+
 /** The light table: one or two windows on the same place, in one of five ways. */
 export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn }: Props) {
   const { t } = useTranslation();
@@ -42,8 +53,6 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
   const [front, setFront] = useState<"now" | "then">("now");
   const [half, setHalf] = useState<"left" | "right">("left");
   const [wipe, setWipe] = useState(50);
-  const size = useRef({ width: 0, height: 0 });
-  const fitTo = useRef("");
 
   const over = laid ? matrix(laid) : undefined;
   const pair = then && over ? then : undefined;
@@ -52,35 +61,8 @@ export function Stage({ now, then, laid, mode, frames, tool, toolNotes, notesOn 
   const nowLines = useOutline(now.photo, outlines);
   const thenLines = useOutline(pair?.photo, shown === "outlines");
 
-  const showWhole = () => store.set(fitted(now.photo, size.current.width, size.current.height));
-  const zoom = (factor: number) => {
-    const { width, height } = size.current;
-    const sight = store.get();
-    const [x, y] = [width / 2, height / 2];
-    store.set({
-      scale: sight.scale * factor,
-      x: x - (x - sight.x) * factor,
-      y: y - (y - sight.y) * factor,
-    });
-  };
-  // A new picture, another way to show it or another window is shown whole; moving a landmark changes nothing.
-  const resized = (width: number, height: number) => {
-    const key = `${now.photo.id} ${shown} ${width} ${height} ${now.photo.state}`;
-    size.current = { width, height };
-    if (fitTo.current !== key) {
-      fitTo.current = key;
-      showWhole();
-    }
-  };
-  useEffect(() => {
-    if (size.current.width > 0) resized(size.current.width, size.current.height);
-  });
-  useEffect(() => {
-    if (shown !== "alternate") return;
-    if (matchMedia("(prefers-reduced-motion: reduce)").matches) return;
-    const timer = setInterval(() => setFront((f) => (f === "now" ? "then" : "now")), ALTERNATE_MS);
-    return () => clearInterval(timer);
-  }, [shown]);
+  const { resized, zoom, showWhole } = useSight(store, now.photo, shown);
+  useAlternating(shown === "alternate", () => setFront((f) => (f === "now" ? "then" : "now")));
   const swap = () => {
     if (shown === "halves") setHalf((h) => (h === "left" ? "right" : "left"));
     else setFront((f) => (f === "now" ? "then" : "now"));

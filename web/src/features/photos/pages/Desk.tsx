@@ -1,21 +1,12 @@
-import { App, Segmented, Select, Slider } from "antd";
-import { useRef, useState } from "react";
+import { Segmented, Select, Slider } from "antd";
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { day } from "../../../shared/format";
-import type { Kind } from "../../../shared/judging";
 import { useUndoKeys } from "../../../shared/save";
 import { shortcut } from "../../../shared/ui/acts";
 import { useKeys } from "../../../shared/ui/keys";
-import {
-  saved,
-  useDeletePhoto,
-  useDeleteRating,
-  useOutline,
-  useOver,
-  useSavePhoto,
-  useSaveRating,
-} from "../api";
+import { saved, useDeletePhoto, useOutline, useOver, useSavePhoto } from "../api";
 import { Brush } from "../components/Brush";
 import { Facts } from "../components/Facts";
 import { JudgePanel } from "../components/JudgePanel";
@@ -30,18 +21,16 @@ import {
   earlierWith,
   framesOf,
   inPose,
-  kindsFor,
   type LightTable,
   MODES,
   type Mode,
-  nextOpen,
   type Photo,
   type Point,
   pathOf,
-  ratingAt,
   TOOLS,
   type Tool,
 } from "../model";
+import { useJudging } from "../useJudging";
 import { useMoved } from "../useMoved";
 import styles from "./PhotosPage.module.css";
 
@@ -73,12 +62,7 @@ export function Desk(props: Props) {
   const [active, setActive] = useState<string>();
   const savePhoto = useSavePhoto();
   const removePhoto = useDeletePhoto();
-  const saveRating = useSaveRating();
-  const takeBack = useDeleteRating();
   const moves = useMoved(photo, onError);
-  const { message } = App.useApp();
-  /** The region just left was asked for its standing alone. */
-  const passed = useRef(false);
 
   const questions = table.questions;
   const region = props.region ?? questions.find((one) => one.poses.includes(pose as never))?.region;
@@ -91,53 +75,8 @@ export function Desk(props: Props) {
   const date = table.rounds.find((round) => round.round_id === roundId)?.date ?? "";
   const outline = useOutline(photo, tool === "brush");
 
-  const judged = (id: string) =>
-    questions
-      .find((one) => one.region === id)
-      ?.poses.some((p) =>
-        ratingAt(table.ratings, { round_id: roundId, region: id, pose: p, kind: "standing" }),
-      ) ?? false;
-  const pick = (next: string, inThatPose?: string) => {
-    const shown = questions.find((one) => one.region === next)?.poses ?? [];
-    onLook({ region: next, pose: inThatPose ?? (shown.includes(pose as never) ? pose : shown[0]) });
-  };
-  const rate = (kind: Kind, value: number | null) => {
-    if (!region || !question) return;
-    const before = ratingAt(table.ratings, { round_id: roundId, region, pose, kind });
-    const place = { region, pose, kind };
-    if (before && (before.value ?? null) === value) {
-      takeBack.mutate({ params: { path: { round_id: roundId }, query: place } }, { onError });
-      return;
-    }
-    saveRating.mutate({ params: { path: { round_id: roundId } }, body: { ...place, value } }, { onError });
-    // The walk goes on when everything that is asked here has an answer.
-    const open = kindsFor(question, pose, sidesKnown).filter(
-      (one) => one !== kind && !ratingAt(table.ratings, { round_id: roundId, region, pose, kind: one }),
-    );
-    if (open.length > 0 && value !== null) return;
-    const next = nextOpen(questions, region, (id) => id === region || judged(id));
-    passed.current = kind === "standing" && !kindsFor(question, pose, sidesKnown).includes("left-right");
-    if (next) pick(next);
-  };
-  const step = (by: number) => {
-    const at = questions.findIndex((one) => one.region === region);
-    const next = questions[Math.min(Math.max(at + by, 0), questions.length - 1)];
-    if (next) pick(next.region);
-  };
-  const canRate = !!question?.poses.includes(pose as never);
-  const sides = canRate && question ? kindsFor(question, pose, sidesKnown).includes("left-right") : false;
-  // The second answer to a region that is asked only one: it is not the next one's.
-  const side = (value: number) => {
-    if (passed.current) message.info(t("photos.noSides"));
-    else if (sides) rate("left-right", value);
-    passed.current = false;
-  };
+  const { pick, rate, canRate } = useJudging({ ...props, region, question, onLook, onError });
   useKeys({
-    standing: (stop) => canRate && rate("standing", stop - 2),
-    sides: (stop) => side(2 - stop),
-    cannotTell: () => canRate && rate("standing", null),
-    next: () => step(1),
-    previous: () => step(-1),
     mode: () => setMode(MODES[(MODES.indexOf(mode) + 1) % MODES.length] ?? "beside"),
     undoMark: moves.undo,
   });

@@ -14,12 +14,29 @@ import { inPose, type Photo, posesOf, takesOf } from "../model";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
 
+/** Writes what is looked at into the address: region, pose, and which picture of it. */
+function useLook() {
+  const [search, setSearch] = useSearchParams();
+  return (pose: string | undefined, next: { region?: string; pose?: string; take?: string }) => {
+    const params = new URLSearchParams(search);
+    // Of another pose the picture that counts is shown first.
+    if (next.pose && next.pose !== pose) params.delete("take");
+    for (const [key, value] of Object.entries(next)) {
+      if (value) params.set(key, value);
+      else params.delete(key);
+    }
+    // At once: a key pressed right after a region is picked judges that one and not the one before.
+    setSearch(params, { replace: true, flushSync: true });
+  };
+}
+
 /** The photos of a round: taking them in, and the light table they lie on. */
 export function PhotosPage() {
   const { t } = useTranslation();
   const { message } = App.useApp();
   const { roundId = "" } = useParams();
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
+  const lookFrom = useLook();
   const atlas = useAtlas();
   const names = useNames();
   const table = useLightTable(roundId);
@@ -35,17 +52,7 @@ export function PhotosPage() {
   const shows = table.data.questions.find((question) => question.region === region)?.poses ?? [];
   const asked = search.get("pose") ?? undefined;
   const pose = asked && poses.includes(asked) ? asked : (shows[0] ?? poses[0]);
-  const look = (next: { region?: string; pose?: string; take?: string }) => {
-    const params = new URLSearchParams(search);
-    // Of another pose the picture that counts is shown first.
-    if (next.pose && next.pose !== pose) params.delete("take");
-    for (const [key, value] of Object.entries(next)) {
-      if (value) params.set(key, value);
-      else params.delete(key);
-    }
-    // At once: a key pressed right after a region is picked judges that one and not the one before.
-    setSearch(params, { replace: true, flushSync: true });
-  };
+  const look = (next: Parameters<typeof lookFrom>[1]) => lookFrom(pose, next);
   const say = (failure: unknown) => message.error(problemOf(failure)?.detail ?? t("error.unknown"));
   const name = (photo: Photo, as: string) =>
     savePhoto.mutate(

@@ -1,4 +1,4 @@
-import { useEffect, useEffectEvent, useState } from "react";
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams, useSearchParams } from "react-router";
 import { type Atlas, useAtlas, useNames } from "../../../shared/api/atlas";
@@ -6,7 +6,7 @@ import type { Schemas } from "../../../shared/api/client";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { Async, ErrorNote, failed, Note } from "../../../shared/ui";
 import { useSteady } from "../../../shared/ui/steady";
-import { ownWeek, usePlan, useProof, useSolve, useWeek } from "../api";
+import { useFirstProof, usePlan, useProof, useWeek } from "../api";
 import { Blocked } from "../components/Blocked";
 import { BlockStrip } from "../components/BlockStrip";
 import { Board } from "../components/Board";
@@ -21,7 +21,8 @@ import { PlanTools } from "../components/PlanTools";
 import { Replaced } from "../components/Replaced";
 import { SwapPanel } from "../components/SwapPanel";
 import { TakeWeek } from "../components/TakeWeek";
-import { differing, type Spot, spotOf, spotOfKey, swapped, type Week } from "../model";
+import { differing, type Spot, spotOf, spotOfKey, swapped } from "../model";
+import { useWholeWeek } from "../useWholeWeek";
 import styles from "./PlanPage.module.css";
 
 /** The plan of a round: the week on a board, its ledger, its weeks, and what the client has. */
@@ -52,24 +53,15 @@ interface Props {
   refetch: () => Promise<Schemas["PlanView"] | undefined>;
 }
 
-/** A first proof goes on by itself for so long, once nothing was changed for a while: it takes every core there is. */
-const FIRST_PROOF_S = 8;
-const RESTED_MS = 1_500;
-
 function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const { t } = useTranslation();
   const names = useNames();
   const document = useWeek(roundId, view, refetch);
-  const { solve, pending, error } = useSolve(roundId);
-  const [dropped, setDropped] = useState<string[]>([]);
-  // What was changed of a week that was taken, with the week before it: one step back takes the note along.
-  const [taken, setTaken] = useState<{ before: Week; replaced: Schemas["ReplacedView"][] }>();
   const [asked] = useSearchParams();
   // Today leads to the card that hurts and what could stand in its place.
   const [swapping, setSwapping] = useState(() => spotOf(view.week, asked.get("swap") ?? ""));
   const [writing, setWriting] = useState<string[]>([]);
   const [number, setNumber] = useState(1);
-  const [seed, setSeed] = useState(1);
   const proving = useProof(roundId, () => void refetch());
   useUndoKeys(document);
   const change = useSteady(document.change);
@@ -77,38 +69,11 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
   const plan = stored.plan;
   const settled = document.state === "saved" && differing(week, stored.week) === 0;
   const unproven = plan.gap == null && (plan.broken ?? []).length === 0 && plan.status !== "infeasible";
-  // Once for each week that nothing is known about; one that was stopped is not begun again by itself.
-  const begin = useEffectEvent(() => {
-    if (!proving.running) proving.start(FIRST_PROOF_S);
-  });
-  const end = useEffectEvent(() => proving.stop());
-  useEffect(() => {
-    // What is changed needs the machine more than a proof of what it was.
-    if (!settled) end();
-    if (!settled || !unproven) return;
-    const rested = setTimeout(() => begin(), RESTED_MS);
-    return () => clearTimeout(rested);
-  }, [settled, unproven]);
-
-  const solved = async (change: { days?: number; minutes?: number; another?: boolean }) => {
-    const next = change.another ? seed + 1 : seed;
-    setSeed(next);
+  useFirstProof(proving, settled, unproven);
+  const whole = useWholeWeek(roundId, document, () => {
     proving.stop();
-    const asked = { ...week, minutes: change.minutes ?? week.minutes };
-    const answer = await solve({ week: asked, days: change.days, seed: next }).catch(() => undefined);
-    if (!answer) return;
-    setDropped(answer.dropped);
-    setTaken(undefined);
     setSwapping(undefined);
-    document.change(answer.week);
-  };
-  // The planner's week stands there at once and is kept like a change by hand, so that one step back gives the coach's again.
-  const back = async () => {
-    proving.stop();
-    const own = await ownWeek(roundId).catch(() => undefined);
-    setTaken(undefined);
-    if (own) document.change(own);
-  };
+  });
   // What is written and what could stand instead take the ledger's place in turns.
   const swap = useSteady((spot: Spot) => {
     setWriting([]);
@@ -136,8 +101,8 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
       <div className={styles.bar}>
         <PlanTools
           week={week}
-          solving={pending}
-          onSolve={solved}
+          solving={whole.solving}
+          onSolve={whole.solve}
           onWeeks={(weeks) => document.change({ ...week, weeks })}
         />
         <span className={styles.save}>
@@ -152,20 +117,11 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
       <div className={styles.bar}>
         <Gap plan={plan} proving={proving} />
         {(stored.revision > 0 || stored.issued[0]?.round_id === roundId) && (
-          <button type="button" className="text-button" onClick={back}>
+          <button type="button" className="text-button" onClick={whole.back}>
             {t("plan.back")}
           </button>
         )}
-        <TakeWeek
-          roundId={roundId}
-          clientId={clientId}
-          onTaken={(copied) => {
-            proving.stop();
-            setSwapping(undefined);
-            setTaken({ before: week, replaced: copied.replaced });
-            document.change(copied.week);
-          }}
-        />
+        <TakeWeek roundId={roundId} clientId={clientId} onTaken={whole.take} />
         <KeepWeek week={week} />
         <span className={styles.push} />
         <IssueBar
@@ -177,7 +133,7 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
           revision={settled ? stored.revision : undefined}
         />
       </div>
-      {error && <ErrorNote error={error} />}
+      {whole.error && <ErrorNote error={whole.error} />}
       {document.conflict && <ConflictNote conflict={document.conflict} />}
       {stored.bring_up.length === 0 && (
         <p>
@@ -185,12 +141,12 @@ function PlanDesk({ roundId, clientId, base, view, atlas, refetch }: Props) {
         </p>
       )}
       {stored.choices_changed && <p className={styles.note}>{t("plan.choicesChanged")}</p>}
-      {dropped.length > 0 && (
-        <p className={styles.note}>{t("plan.dropped", { names: dropped.map(names.exercise).join(", ") })}</p>
+      {whole.dropped.length > 0 && (
+        <p className={styles.note}>
+          {t("plan.dropped", { names: whole.dropped.map(names.exercise).join(", ") })}
+        </p>
       )}
-      {taken && differing(week, taken.before) > 0 && (
-        <Replaced replaced={taken.replaced} onSeen={() => setTaken(undefined)} />
-      )}
+      {whole.replaced && <Replaced replaced={whole.replaced} onSeen={whole.seen} />}
       {broken.length > 0 && (
         <details className={styles.broken} open={weekly.length > 0}>
           <summary>{t("plan.brokenTitle", { count: broken.length })}</summary>

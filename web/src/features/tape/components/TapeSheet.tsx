@@ -1,12 +1,10 @@
 import { Button, Input } from "antd";
-import { type KeyboardEvent, useRef, useState } from "react";
-import { flushSync } from "react-dom";
+import { useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
 import { shortDay, useQuantities } from "../../../shared/format";
 import { ConflictNote, SaveState, useUndoKeys } from "../../../shared/save";
 import { SideMark, TypedInput, Wrong } from "../../../shared/ui";
-import { useKeys } from "../../../shared/ui/keys";
 import { useNarrow } from "../../../shared/ui/useMedia";
 import {
   cellsOf,
@@ -21,6 +19,7 @@ import {
   WEIGHT,
 } from "../model";
 import { useDevices } from "../useDevices";
+import { useFields } from "../useFields";
 import { useSheetEditor } from "../useSheetEditor";
 import { CsvDialog } from "./CsvDialog";
 import { DeviceBar } from "./DeviceBar";
@@ -56,17 +55,13 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
   const breadths = lines.filter(({ kind }) => kind === "breadth").map(placeOfSite);
   const skin = folds.map((fold) => placeOfFold(fold, sheet.folds));
   const everywhere = [...girths, ...skin, ...breadths];
-  const fields = () => [...(grid.current?.querySelectorAll<HTMLInputElement>("input[data-cell]") ?? [])];
-  /** To a field; on a phone its site has to be on the screen first. */
-  const go = (field: HTMLInputElement | undefined) => {
-    const place = everywhere.find(({ key }) => key === field?.dataset.cell?.split("|")[0]);
-    if (place) flushSync(() => setAt(place));
-    field?.focus();
-  };
-  const goOn = (from: Element | null, by: 1 | -1 = 1) => {
-    document.flush();
-    go(fields()[fields().indexOf(from as HTMLInputElement) + by]);
-  };
+  const { fields, goOn, onKey } = useFields({
+    grid,
+    level,
+    everywhere,
+    onPlace: setAt,
+    onLeave: document.flush,
+  });
   const devices = useDevices(sheet, {
     focused: () => fields().find((field) => field === window.document.activeElement),
     empty: (device) => fields().find((field) => field.dataset.device === device && !field.value),
@@ -76,22 +71,6 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
     },
   });
   useUndoKeys(document);
-  useKeys({ firstEmpty: () => go(fields().find((field) => !field.value) ?? fields()[0]) });
-  const onKey = (event: KeyboardEvent) => {
-    const here = fields().indexOf(event.target as HTMLInputElement);
-    if (here < 0) return;
-    if (event.key === "Enter") {
-      event.preventDefault();
-      goOn(event.target as Element, event.shiftKey ? -1 : 1);
-    } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
-      event.preventDefault();
-      go(rowStep(fields(), here, event.key === "ArrowDown" ? 1 : -1));
-    } else if (event.key === "F2" && level.current) {
-      event.preventDefault();
-      level.current.focus();
-    }
-  };
-
   const row = (place: Place) => (
     <SiteRow
       key={place.key}
@@ -215,13 +194,4 @@ export function TapeSheet({ roundId, sites, folds, order, sheet, refetch }: Prop
       />
     </div>
   );
-}
-
-/** The first field of the next or previous row. */
-function rowStep(fields: HTMLInputElement[], here: number, by: 1 | -1): HTMLInputElement | undefined {
-  const siteOf = (field: HTMLInputElement | undefined) => field?.dataset.cell?.split("|")[0];
-  const own = siteOf(fields[here]);
-  if (by > 0) return fields.find((field, i) => i > here && siteOf(field) !== own);
-  const before = siteOf(fields.findLast((field, i) => i < here && siteOf(field) !== own));
-  return fields.find((field) => siteOf(field) === before);
 }

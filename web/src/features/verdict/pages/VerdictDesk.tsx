@@ -53,6 +53,24 @@ function pickIn(search: URLSearchParams, { regions, sites }: Atlas): Pick | unde
   return site && { kind: "site", id: site.id };
 }
 
+/** Which parts of the chart are folded away, and whether the rest of the regions is shown. */
+function useFolds() {
+  const [restShown, setRestShown] = useState(false);
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const fold = useCallback(
+    (site: string) =>
+      setFolded((folded) => {
+        const next = new Set(folded);
+        if (!next.delete(site)) next.add(site);
+        return next;
+      }),
+    [],
+  );
+  const turnRest = useCallback(() => setRestShown((shown) => !shown), []);
+  const foldAll = (sites: string[]) => setFolded(folded.size > 0 ? new Set() : new Set(sites));
+  return { restShown, turnRest, folded, fold, foldAll };
+}
+
 /** Everything along one plumb line, the picked row's evidence beside it, and the choice of what to bring up. */
 export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const { t } = useTranslation();
@@ -61,9 +79,8 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const document = useChoices(roundId, verdict, refetch);
   const [search] = useSearchParams();
   const [picked, setPicked] = useState(() => pickIn(search, atlas));
-  const [restShown, setRestShown] = useState(false);
+  const { restShown, turnRest, folded, fold, foldAll } = useFolds();
   const [order, setOrder] = useState<Order>(search.get("order") === "need" ? "need" : "body");
-  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const [sharing, setSharing] = useState(false);
   const { assessment } = verdict;
   const choices = document.value;
@@ -83,16 +100,6 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
   const bringUp = (id: string) => keep(toggledBringUp(choices, id));
   const bringUpArea = (id: string) => keep(toggledArea(choices, id));
   const holdBack = (id: string) => keep(toggledHoldBack(choices, id));
-  const fold = useCallback(
-    (site: string) =>
-      setFolded((folded) => {
-        const next = new Set(folded);
-        if (!next.delete(site)) next.add(site);
-        return next;
-      }),
-    [],
-  );
-  const turnRest = useCallback(() => setRestShown((shown) => !shown), []);
   const pickRegion = useCallback((id: string) => setPicked({ kind: "region", id }), []);
   const sites = laid.flatMap(({ site }) => (site ? [site] : []));
   useUndoKeys(document);
@@ -105,7 +112,7 @@ export function VerdictDesk({ roundId, atlas, verdict, refetch }: Props) {
     },
     holdBack: () => region && holdBack(region),
     order: () => setOrder(order === "body" ? "need" : "body"),
-    fold: () => setFolded(folded.size > 0 ? new Set() : new Set(sites)),
+    fold: () => foldAll(sites),
     figure: () => setPicked(undefined),
   });
 
