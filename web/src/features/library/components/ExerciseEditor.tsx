@@ -76,8 +76,7 @@ export function ExerciseEditor({ open, exercise, atlas, revision, onClose }: Pro
       {problem && !problem.errors?.length && <Wrong>{problem.detail}</Wrong>}
       <div className={styles.form}>
         <Field label={t("library.name")} wrong={wrong("name") ?? wrong("id")}>
-          <input
-            className="typed"
+          <Input
             aria-label={t("library.name")}
             value={draft.name}
             onChange={(event) => set("name")(event.target.value)}
@@ -166,15 +165,13 @@ export function ExerciseEditor({ open, exercise, atlas, revision, onClose }: Pro
         </Field>
         <Field label={t("library.counted")} wrong={wrong("reps")}>
           <span className={styles.range}>
-            <input
-              className="typed"
+            <Input
               aria-label={t("library.low")}
               value={draft.low}
               onChange={(event) => set("low")(event.target.value)}
             />
             –
-            <input
-              className="typed"
+            <Input
               aria-label={t("library.high")}
               value={draft.high}
               onChange={(event) => set("high")(event.target.value)}

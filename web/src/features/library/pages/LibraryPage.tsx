@@ -1,4 +1,4 @@
-import { Button, Checkbox, Select } from "antd";
+import { Button, Checkbox, Input, type InputRef, Select } from "antd";
 import { memo, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useSearchParams } from "react-router";
@@ -38,7 +38,7 @@ function filterIn(query: URLSearchParams, { kits }: Atlas): Filter {
 
 function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["PracticeView"] }) {
   const { t } = useTranslation();
-  const find = useRef<HTMLInputElement>(null);
+  const find = useRef<InputRef>(null);
   const [query, setQuery] = useSearchParams();
   const [filter, setFilter] = useState(() => filterIn(query, atlas));
   useMirror({
@@ -95,9 +95,10 @@ function Library({ atlas, practice }: { atlas: Atlas; practice: Schemas["Practic
         </aside>
         <section aria-label={t("library.exercises")}>
           <div className={styles.filters}>
-            <input
+            <Input
               ref={find}
-              className={`typed ${styles.find}`}
+              className={styles.find}
+              allowClear
               value={filter.find}
               onChange={(event) => setFilter({ ...filter, find: event.target.value })}
               placeholder={t("library.find")}

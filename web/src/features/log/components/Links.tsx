@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Schemas } from "../../../shared/api/client";
@@ -41,9 +41,7 @@ export function Links({ clientId }: { clientId: string }) {
       {token && (
         <div className={styles.token}>
           <p>{t("log.links.once")}</p>
-          <input
-            className="typed"
-            style={{ textAlign: "left", width: "100%" }}
+          <Input
             readOnly
             value={addressOf(token)}
             aria-label={t("log.links.title")}

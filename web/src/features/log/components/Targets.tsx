@@ -102,14 +102,10 @@ function Saying({ item, error, onClose, onSay }: SayingProps) {
   return (
     <Dialog open title={t("log.page.dialog", { name: item.item.name })} onClose={onClose}>
       <div className={styles.fields}>
-        <label>
-          <span>{t("log.page.load", { unit: mass.unit })}</span>
-          <input className="typed" value={load} onChange={(event) => setLoad(event.target.value)} />
-        </label>
-        <label>
-          <span>{t("log.page.count")}</span>
-          <input className="typed" value={count} onChange={(event) => setCount(event.target.value)} />
-        </label>
+        <label htmlFor="overrule-load">{t("log.page.load", { unit: mass.unit })}</label>
+        <Input id="overrule-load" value={load} onChange={(event) => setLoad(event.target.value)} />
+        <label htmlFor="overrule-count">{t("log.page.count")}</label>
+        <Input id="overrule-count" value={count} onChange={(event) => setCount(event.target.value)} />
       </div>
       <label htmlFor="overrule-note" className="quiet">
         {t("log.page.reason")}

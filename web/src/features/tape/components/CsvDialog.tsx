@@ -1,4 +1,4 @@
-import { Button, Select } from "antd";
+import { Button, Input, Select } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf, type Schemas } from "../../../shared/api/client";
@@ -53,7 +53,7 @@ export function CsvDialog({ open, onClose, onTake }: Props) {
           options={UNITS.map((value) => ({ value, label: t(`csv.units.${value}`) }))}
         />
       </div>
-      <textarea
+      <Input.TextArea
         className={styles.paste}
         aria-label={t("csv.paste")}
         placeholder={"site,side,reading 1,reading 2\narm-flexed,left,37.4,37.6"}

@@ -1,3 +1,4 @@
+import { Input } from "antd";
 import { lazy, Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
@@ -99,17 +100,14 @@ export function TodayPage() {
                       if (writing.note.trim()) seen(item, false, writing.note.trim());
                     }}
                   >
-                    <label>
-                      {t("today.whatWasDone")}{" "}
-                      <input
-                        className="typed"
-                        // biome-ignore lint/a11y/noAutofocus: the field appears because its button was pressed
-                        autoFocus
-                        value={writing.note}
-                        maxLength={500}
-                        onChange={(event) => setWriting({ item, note: event.target.value })}
-                      />
-                    </label>{" "}
+                    <label htmlFor="what-was-done">{t("today.whatWasDone")}</label>{" "}
+                    <Input
+                      id="what-was-done"
+                      autoFocus
+                      value={writing.note}
+                      maxLength={500}
+                      onChange={(event) => setWriting({ item, note: event.target.value })}
+                    />{" "}
                     <button type="submit" className="text-button" disabled={!writing.note.trim()}>
                       {t("today.putAway")}
                     </button>
