@@ -56,6 +56,7 @@ export const plan = {
     isolation: "isolation",
   },
   nothingToObject: "Read as a coach would: nothing to object to.",
+  nothingElse: "Read as a coach would: what is missing has its reason, and there is nothing else to object to.",
   objections_one: "Read as a coach would: 1 thing to object to",
   objections_other: "Read as a coach would: {{count}} things to object to",
   without: "Not in this week: {{movements}}",

@@ -14,7 +14,7 @@ export function CoachLine({ plan }: { plan: Plan }) {
           <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true">
             <path d="M2 6.5l2.6 3L10 2.5" fill="none" stroke="var(--ahead)" strokeWidth="2" />
           </svg>{" "}
-          {t("plan.nothingToObject")}
+          {t(missing.length > 0 ? "plan.nothingElse" : "plan.nothingToObject")}
         </p>
       ) : (
         <details open>
