@@ -56,7 +56,8 @@ export const plan = {
     isolation: "isolation",
   },
   nothingToObject: "Read as a coach would: nothing to object to.",
-  nothingElse: "Read as a coach would: what is missing has its reason, and there is nothing else to object to.",
+  nothingElse:
+    "Read as a coach would: what is missing has its reason, and there is nothing else to object to.",
   objections_one: "Read as a coach would: 1 thing to object to",
   objections_other: "Read as a coach would: {{count}} things to object to",
   without: "Not in this week: {{movements}}",
@@ -180,6 +181,7 @@ export const plan = {
 
 /** What a coach writes on a card, and cards done in turns. */
 export const card = {
+  movement: "The movement, and who works in which set-up",
   title: "On the card: {{name}}",
   several: "{{count}} cards",
   hint: "Pale is what holds by itself; empty a field to have that again.",

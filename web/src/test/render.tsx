@@ -41,14 +41,16 @@ export const atlas = {
   ],
 } as unknown as Atlas;
 
-export function Around({ children }: { children: ReactNode }) {
+export function Around({ children, at = "/" }: { children: ReactNode; at?: string }) {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   client.setQueryData($api.queryOptions("get", "/api/v1/atlas", {}).queryKey, atlas);
   return (
     <QueryClientProvider client={client}>
-      <MemoryRouter>{children}</MemoryRouter>
+      <MemoryRouter initialEntries={[at]}>{children}</MemoryRouter>
     </QueryClientProvider>
   );
 }
 
-export const show = (element: ReactElement) => render(element, { wrapper: Around });
+/** Shows it as if it stood at an address. */
+export const show = (element: ReactElement, at?: string) =>
+  render(element, { wrapper: ({ children }) => <Around at={at}>{children}</Around> });

@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { asked, byCoaches, byMechanics, curve, shown, unitOf, type Work } from "./bench";
+import { asked, byCoaches, byMechanics, curve, held, shown, unitOf, type Work } from "./bench";
 
 const work = (region: string, share: number, fraction?: number) =>
   ({ region, share, catalogue: fraction === undefined ? null : { fraction } }) as unknown as Work;
@@ -33,4 +33,23 @@ test("a curve runs over the whole box and is cut at its top", () => {
 test("turned numbers make the address, and a name says its unit", () => {
   expect(asked({ bench_deg: 30, pulley_height_cm: 80 })).toBe("bench_deg:30,pulley_height_cm:80");
   expect([unitOf("pulley_height_cm"), unitOf("bench_deg")]).toEqual(["cm", "deg"]);
+});
+
+test.each([
+  [
+    "of a joint's axes the one that holds most at each point counts",
+    { shoulder_elv_r: [-20, 5], elv_angle_r: [2, -30], elbow_flexion_r: [10, 10] },
+    [
+      { joint: "shoulder", nm: [20, 30], peak: 30, at: 1 },
+      { joint: "elbow", nm: [10, 10], peak: 10, at: 0 },
+    ],
+  ],
+  [
+    "what holds next to nothing is left out",
+    { knee_angle_r: [-100, -190, -80], hip_flexion_r: [1, 2, 3] },
+    [{ joint: "knee", nm: [100, 190, 80], peak: 190, at: 0.5 }],
+  ],
+  ["nothing is held where nothing is known", {}, []],
+])("joints: %s", (_, torque_nm, joints) => {
+  expect(held(torque_nm as unknown as Record<string, number[]>)).toEqual(joints);
 });

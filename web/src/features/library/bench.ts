@@ -44,3 +44,46 @@ export function asked(numbers: Record<string, number>): string {
 export function unitOf(name: string): "deg" | "cm" {
   return name.endsWith("_cm") ? "cm" : "deg";
 }
+
+/** Joints as coaches name them, each with the model's axes. */
+const JOINTS = {
+  shoulder: /^(shoulder|elv)_/,
+  elbow: /^elbow_/,
+  forearm: /^pro_sup/,
+  wrist: /^(flexion|deviation)_r/,
+  trunk: /^(flex_extension|lat_bending|axial_rotation)/,
+  hip: /^hip_/,
+  knee: /^knee_/,
+  ankle: /^(ankle|subtalar)_/,
+};
+export type Joint = keyof typeof JOINTS;
+
+/** What a joint holds along the range, Nm, and where most. */
+export interface Held {
+  joint: Joint;
+  nm: number[];
+  peak: number;
+  /** Share of the range, 0 to 1. */
+  at: number;
+}
+
+/** Joints that hold the most are shown, and none that holds less than a tenth of it. */
+const JOINTS_SHOWN = 3;
+const LEAST_OF_MOST = 0.1;
+
+/** What the joints hold against the load, the hardest held first; of a joint's axes the one that holds most at each point. */
+export function held(torque_nm: Record<string, number[]>): Held[] {
+  const all = (Object.keys(JOINTS) as Joint[]).flatMap((joint) => {
+    const axes = Object.entries(torque_nm).filter(([axis]) => JOINTS[joint].test(axis));
+    const [first] = axes;
+    if (!first) return [];
+    const nm = first[1].map((_, point) =>
+      Math.max(...axes.map(([, values]) => Math.abs(values[point] ?? 0))),
+    );
+    const peak = Math.max(...nm);
+    return [{ joint, nm, peak, at: nm.indexOf(peak) / Math.max(1, nm.length - 1) }];
+  });
+  all.sort((one, other) => other.peak - one.peak);
+  const most = all[0]?.peak ?? 0;
+  return all.filter(({ peak }) => peak > 0 && peak >= LEAST_OF_MOST * most).slice(0, JOINTS_SHOWN);
+}

@@ -214,8 +214,6 @@ export function useFirstProof(proving: Proving, settled: boolean, unproven: bool
   }, [settled, unproven]);
 }
 
-const SET_UP = "/api/v1/clients/{client_id}/set-ups/{exercise}";
-
 /** What was reported of an exercise's form the last time a client did it; nothing while it is not known. */
 export function useReported(clientId: string): (exercise: string) => string[] {
   const { data } = $api.useQuery(
@@ -225,23 +223,4 @@ export function useReported(clientId: string): (exercise: string) => string[] {
     { enabled: clientId !== "" },
   );
   return (exercise) => data?.reported[exercise] ?? [];
-}
-
-/** How an exercise's station is set for a client, and what the coach's hand found. */
-export function useSetUp(clientId: string, exercise: string) {
-  const queries = useQueryClient();
-  const init = { params: { path: { client_id: clientId, exercise } } };
-  const shown = $api.useQuery("get", SET_UP, init);
-  const saving = $api.useMutation("patch", SET_UP, {
-    onSuccess: (view) => {
-      queries.setQueryData($api.queryOptions("get", SET_UP, init).queryKey, view);
-      void queries.invalidateQueries({ queryKey: ["get", PLAN] });
-    },
-  });
-  return {
-    kept: shown.data?.kept,
-    error: shown.error ?? saving.error,
-    /** Changes what it names; null forgets it, and the rest stays as the server has it. */
-    keep: (change: Partial<Schemas["KeptSetUp"]>) => saving.mutate({ ...init, body: change }),
-  };
 }

@@ -5,6 +5,8 @@ import styles from "./MovementBench.module.css";
 
 interface Props {
   work: Work;
+  /** The same head in the set-up beside it. */
+  beside?: Work;
   largest: number;
   name: string;
   /** Where in the range the figure is, 0 to 1. */
@@ -18,7 +20,7 @@ const [WIDE, HIGH] = [96, 26];
 const [SHORT, LONG] = [0.5, 1.5];
 
 /** What a head does along a movement: its mean use as a bar, its curve, and both voices where they differ. */
-export function HeadWork({ work, largest, name, at, picked, onPick }: Props) {
+export function HeadWork({ work, beside, largest, name, at, picked, onPick }: Props) {
   const { t } = useTranslation();
   const { share, bites, long_load, activation, length, catalogue, agrees } = work;
   const coaches = byCoaches(catalogue?.fraction ?? 0);
@@ -44,9 +46,13 @@ export function HeadWork({ work, largest, name, at, picked, onPick }: Props) {
             height="10"
             fill={picked ? "var(--behind)" : "var(--level)"}
           />
+          {beside && <rect y="7" width={100 * Math.min(beside.share, 1)} height="3" fill="var(--ahead)" />}
         </svg>
       </span>
-      <span className={styles.share}>{hundredths(share)}</span>
+      <span className={styles.share}>
+        {hundredths(share)}
+        {beside && <span className={styles.other}> {hundredths(beside.share)}</span>}
+      </span>
       <svg className={styles.curve} viewBox={`0 -1 ${WIDE} ${HIGH + 2}`} role="img" aria-label={says}>
         <title>{says}</title>
         <path d={`M0 ${HIGH}H${WIDE}`} stroke="var(--hairline)" />
@@ -62,6 +68,9 @@ export function HeadWork({ work, largest, name, at, picked, onPick }: Props) {
           stroke="var(--muted)"
           strokeDasharray="2 2"
         />
+        {beside && (
+          <polyline points={curve(beside.activation, WIDE, HIGH, 1)} fill="none" stroke="var(--ahead)" />
+        )}
         <polyline
           points={curve(activation, WIDE, HIGH, 1)}
           fill="none"

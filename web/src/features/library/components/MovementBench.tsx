@@ -2,6 +2,7 @@ import { keepPreviousData } from "@tanstack/react-query";
 import { Select, Slider } from "antd";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
+import { useSearchParams } from "react-router";
 import type { Names } from "../../../shared/api/atlas";
 import { $api } from "../../../shared/api/client";
 import { hundredths, useQuantities } from "../../../shared/format";
@@ -9,6 +10,8 @@ import { ErrorNote, Rows } from "../../../shared/ui";
 import { useFindSetUp } from "../api";
 import { asked, shown, unitOf } from "../bench";
 import { HeadWork } from "./HeadWork";
+import { JointsHeld } from "./JointsHeld";
+import { KeepSetUp } from "./KeepSetUp";
 import styles from "./MovementBench.module.css";
 
 interface Props {
@@ -25,6 +28,10 @@ export function MovementBench({ exercise, names, region }: Props) {
   const [numbers, setNumbers] = useState<Record<string, number>>({});
   const [at, setAt] = useState(1);
   const [head, setHead] = useState(region);
+  // Another set-up of it, to be seen beside this one.
+  const [other, setOther] = useState<Record<string, number>>();
+  const [address] = useSearchParams();
+  const clientId = address.get("client");
   const query = { set: asked(numbers), at, tint: head };
   const levers = $api.useQuery(
     "get",
@@ -32,6 +39,14 @@ export function MovementBench({ exercise, names, region }: Props) {
     { params: { path: { exercise: exercise.id }, query } },
     { placeholderData: keepPreviousData, retry: false },
   );
+  const beside = $api.useQuery(
+    "get",
+    "/api/v1/exercises/{exercise}/levers",
+    { params: { path: { exercise: exercise.id }, query: { ...query, set: asked(other ?? {}) } } },
+    { placeholderData: keepPreviousData, retry: false, enabled: other !== undefined },
+  );
+  const inUnit = (name: string, value: number) =>
+    unitOf(name) === "cm" ? `${length.typed(Math.round(value))} ${length.unit}` : `${Math.round(value)}°`;
   const find = useFindSetUp(exercise.id, (found) =>
     setNumbers(
       Object.fromEntries(found.filter((one) => !one.default).map(({ name, value }) => [name, value])),
@@ -40,14 +55,33 @@ export function MovementBench({ exercise, names, region }: Props) {
   // The practice's own exercises have no movement: nothing is shown of it.
   if (levers.error) return levers.error.status === 404 ? null : <ErrorNote error={levers.error} />;
   if (!levers.data) return <div className={styles.waiting} aria-busy />;
-  const { regions, says, set_up, figure, modelled } = levers.data;
+  const { regions, says, set_up, figure, modelled, torque_nm } = levers.data;
+  const compared = other && beside.data;
   const lines = shown(regions);
+  // What it is for, until another one is asked for.
+  const main = lines.find(({ catalogue }) => (catalogue?.fraction ?? 0) >= 1) ?? lines[0];
+  const aim = head ?? main?.region ?? "";
   const largest = Math.max(...regions.map(({ share }) => share), 0);
   return (
     <section className={styles.bench} aria-label={t("library.bench.title")}>
       <div>
-        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: drawn by the server from its own data, the name in it escaped */}
-        <div className={styles.figure} dangerouslySetInnerHTML={{ __html: figure }} />
+        <div className={compared && styles.pair}>
+          {/* biome-ignore lint/security/noDangerouslySetInnerHtml: drawn by the server from its own data, the name in it escaped */}
+          <div className={styles.figure} dangerouslySetInnerHTML={{ __html: figure }} />
+          {compared && (
+            // biome-ignore lint/security/noDangerouslySetInnerHtml: the same drawing
+            <div className={styles.figure} dangerouslySetInnerHTML={{ __html: compared.figure }} />
+          )}
+        </div>
+        {compared && (
+          <p className={styles.other}>
+            {t("library.bench.beside")}:{" "}
+            {compared.set_up
+              .filter(({ name }) => Object.keys(other).length === 0 || name in other)
+              .map(({ name, says, value }) => `${says.replace(/,.*/, "")} ${inUnit(name, value)}`)
+              .join(", ")}
+          </p>
+        )}
         <div className={styles.slide}>
           <span className="quiet">{t("library.bench.start")}</span>
           <Slider
@@ -76,11 +110,7 @@ export function MovementBench({ exercise, names, region }: Props) {
                   tooltip={{ open: false }}
                   ariaLabelForHandle={says}
                 />
-                <b>
-                  {unitOf(name) === "cm"
-                    ? ` ${length.typed(Math.round(numbers[name] ?? value))} ${length.unit}`
-                    : `${Math.round(numbers[name] ?? value)}°`}
-                </b>
+                <b>{inUnit(name, numbers[name] ?? value)}</b>
               </div>
             ))}
             {modelled && (
@@ -88,7 +118,7 @@ export function MovementBench({ exercise, names, region }: Props) {
                 <span>{t("library.bench.find")}</span>
                 <Select
                   aria-label={t("library.bench.find")}
-                  value={head ?? lines[0]?.region}
+                  value={aim}
                   onChange={setHead}
                   popupMatchSelectWidth={false}
                   options={lines.map((work) => ({ value: work.region, label: names.region(work.region) }))}
@@ -99,17 +129,43 @@ export function MovementBench({ exercise, names, region }: Props) {
                     type="button"
                     className="text-button"
                     disabled={find.isPending}
-                    onClick={() => find.find(head ?? lines[0]?.region ?? "", by)}
+                    onClick={() => find.find(aim, by)}
                   >
                     {t(`library.bench.${by}`)}
                   </button>
                 ))}
+                <button
+                  type="button"
+                  className="text-button"
+                  onClick={() => setOther(other ? undefined : numbers)}
+                >
+                  {t(other ? "library.bench.letGo" : "library.bench.compare")}
+                </button>
+                {other && (
+                  <button
+                    type="button"
+                    className="text-button"
+                    onClick={() => {
+                      setOther(numbers);
+                      setNumbers(other);
+                    }}
+                  >
+                    {t("library.bench.change")}
+                  </button>
+                )}
                 {Object.keys(numbers).length > 0 && (
                   <button type="button" className="text-button" onClick={() => setNumbers({})}>
                     {t("library.bench.usual")}
                   </button>
                 )}
               </div>
+            )}
+            {clientId && (
+              <KeepSetUp
+                clientId={clientId}
+                exercise={exercise.id}
+                numbers={Object.fromEntries(set_up.map(({ name, value }) => [name, numbers[name] ?? value]))}
+              />
             )}
           </fieldset>
         )}
@@ -128,6 +184,7 @@ export function MovementBench({ exercise, names, region }: Props) {
                 <HeadWork
                   key={work.region}
                   work={work}
+                  beside={compared?.regions.find((one) => one.region === work.region)}
                   largest={largest}
                   name={names.region(work.region)}
                   at={at}
@@ -137,6 +194,7 @@ export function MovementBench({ exercise, names, region }: Props) {
               ))}
             </ul>
             <p className="quiet">{t("library.bench.legend")}</p>
+            <JointsHeld torque_nm={torque_nm} beside={compared?.torque_nm} at={at} />
           </>
         )}
         {modelled && (

@@ -82,3 +82,54 @@ test("the set-up found for a head is put, and the usual one comes back", async (
   fireEvent.click(part.getByRole("button", { name: "Back to the usual set-up" }));
   await waitFor(() => expect(part.getByText("45°")).toBeTruthy());
 });
+
+test("another set-up stands beside it: its figure, each head's other number, what the joints hold, and the two change places", async () => {
+  const usual = levers({ torque_nm: { elbow_flexion_r: [10, 25] } });
+  const flat = levers({
+    set_up: [
+      { name: "bench_deg", says: "Bench, 0 flat, 90 upright", value: 0, low: -20, high: 90, default: false },
+    ],
+    regions: [work("biceps.long", 0.5, 1, true)],
+    torque_nm: { elbow_flexion_r: [5, 12] },
+  });
+  bench((_, query) => answer(query.set === "bench_deg:0" ? flat : usual));
+  const part = within(await screen.findByRole("region", { name: "Movement" }));
+  fireEvent.click(part.getByRole("button", { name: "Compare with this one" }));
+  const slider = part.getByRole("slider", { name: "Bench, 0 flat, 90 upright" });
+  for (let step = 0; step < 9; step++)
+    fireEvent.keyDown(slider, { key: "ArrowLeft", keyCode: 37, which: 37 });
+  await waitFor(() => expect(part.getByText("12 Nm at most", { exact: false })).toBeTruthy());
+  expect(part.getByText("on the right 25 Nm")).toBeTruthy();
+  expect(part.getByText(/On the right, in green: Bench 45°/)).toBeTruthy();
+  expect(part.getAllByRole("listitem")[0]?.textContent).toContain("0.50 0.80");
+  fireEvent.click(part.getByRole("button", { name: "Change the two" }));
+  await waitFor(() => expect(part.getByText("25 Nm at most", { exact: false })).toBeTruthy());
+  fireEvent.click(part.getByRole("button", { name: "No comparing" }));
+  expect(part.queryByText(/On the right, in green/)).toBeNull();
+});
+
+test("opened from a client's card, the set-up is kept for them", async () => {
+  const kept = {
+    exercise: "cable-curl",
+    fields: [{ name: "bench_deg" }],
+    variants: [],
+    kept: { numbers: {} },
+  };
+  const get = vi.spyOn(fetchClient, "GET");
+  get.mockImplementation((async (path: string) => {
+    if (path.endsWith("/levers")) return answer(levers());
+    return answer(path.endsWith("{exercise}") ? kept : { brief: { name: "Oda Fenwick" } });
+  }) as never);
+  const patch = vi.spyOn(fetchClient, "PATCH");
+  patch.mockImplementation((async () => answer({ ...kept, kept: { numbers: { bench_deg: 45 } } })) as never);
+  show(
+    <MovementBench exercise={{ id: "cable-curl", name: "Cable curl" }} names={namesOf(atlas)} />,
+    "/library?exercise=cable-curl&client=c1",
+  );
+  fireEvent.click(await screen.findByRole("button", { name: "Keep it for Oda Fenwick" }));
+  await screen.findByText("Kept: their cards and their phone have it.");
+  expect(patch.mock.calls[0]?.[1]).toMatchObject({
+    params: { path: { client_id: "c1", exercise: "cable-curl" } },
+    body: { numbers: { bench_deg: 45 } },
+  });
+});

@@ -1,6 +1,7 @@
 import { Input, Select } from "antd";
 import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
 import { type Atlas, useNames } from "../../../shared/api/atlas";
 import type { Schemas } from "../../../shared/api/client";
 import { PLAIN, type Quantity, useQuantities } from "../../../shared/format";
@@ -141,6 +142,7 @@ export function CardPanel({ clientId, week, plan, atlas, spots, onChange, onClos
             atlas={atlas}
             onChange={onChange}
           />
+          <Link to={`/library?exercise=${one.card.exercise}&client=${clientId}`}>{t("card.movement")}</Link>
           <HandsOn key={`hands ${one.card.exercise}`} clientId={clientId} exercise={one.card.exercise} />
         </>
       )}

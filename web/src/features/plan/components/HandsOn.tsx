@@ -1,7 +1,7 @@
 import { Checkbox } from "antd";
 import { useTranslation } from "react-i18next";
+import { useSetUp } from "../../../shared/api/setUp";
 import { ErrorNote } from "../../../shared/ui";
-import { useSetUp } from "../api";
 import { BOUNDS, parseWithin } from "../dose";
 import styles from "./CardPanel.module.css";
 import { Field } from "./Field";

@@ -1,0 +1,60 @@
+import { useTranslation } from "react-i18next";
+import { curve, held } from "../bench";
+import styles from "./MovementBench.module.css";
+
+interface Props {
+  torque_nm: Record<string, number[]>;
+  /** Of the set-up beside it. */
+  beside?: Record<string, number[]>;
+  /** Where in the range the figure is, 0 to 1. */
+  at: number;
+}
+
+const [WIDE, HIGH] = [96, 26];
+
+/** What the joints hold against the load along the range. */
+export function JointsHeld({ torque_nm, beside, at }: Props) {
+  const { t } = useTranslation();
+  const joints = held(torque_nm);
+  if (joints.length === 0) return null;
+  const others = new Map(held(beside ?? {}).map((one) => [one.joint, one]));
+  const most = Math.max(...joints.map(({ peak }) => peak), ...[...others.values()].map(({ peak }) => peak));
+  return (
+    <>
+      <h3 className={styles.head}>{t("library.bench.joints")}</h3>
+      <ul className={styles.heads}>
+        {joints.map(({ joint, nm, peak, at: where }) => {
+          const other = others.get(joint);
+          const says = t("library.bench.peak", { nm: Math.round(peak), percent: Math.round(100 * where) });
+          return (
+            <li key={joint} className={styles.joint}>
+              <span>{t(`library.bench.joint.${joint}`)}</span>
+              <svg className={styles.curve} viewBox={`0 -1 ${WIDE} ${HIGH + 2}`} role="img" aria-label={says}>
+                <path d={`M0 ${HIGH}H${WIDE}`} stroke="var(--hairline)" />
+                <path d={`M${at * WIDE} 0V${HIGH}`} stroke="var(--accent)" strokeWidth="1" />
+                {other && (
+                  <polyline points={curve(other.nm, WIDE, HIGH, most)} fill="none" stroke="var(--ahead)" />
+                )}
+                <polyline
+                  points={curve(nm, WIDE, HIGH, most)}
+                  fill="none"
+                  stroke="var(--ink)"
+                  strokeWidth="1.8"
+                />
+              </svg>
+              <span className={styles.says}>
+                {says}
+                {other && (
+                  <span className={styles.other}>
+                    {" "}
+                    {t("library.bench.other", { nm: Math.round(other.peak) })}
+                  </span>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
