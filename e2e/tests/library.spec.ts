@@ -31,6 +31,25 @@ test("an exercise shows its movement: its range and set-up are turned, and the s
   await expect(head).toHaveText(usual ?? "");
 });
 
+test("from a client's card the bench keeps to their reach, sets two set-ups side by side, and keeps one for them", async ({ page }) => {
+  const screens = { shoulder_flexion_deg: { left: 118, right: 140 } };
+  const round = await freshRound(page, "Reach Tester", { screens });
+  const [, , client] = round.split("/");
+  const find = page.getByRole("button", { name: "loads it longest" });
+  await page.goto(`/library?exercise=overhead-cable-ext&client=${client}`);
+  const bench = page.getByRole("region", { name: "Movement" });
+  await expect(bench.getByText(/^Here the arm is raised \d+°; this client has 118°\.$/)).toBeVisible();
+  await bench.getByRole("button", { name: "Compare with this one" }).click();
+  await find.click();
+  await expect(bench.getByText(/On the right, in green: .*Pulley above the floor/)).toBeVisible();
+  await expect(bench.getByRole("img", { name: /overhead/i })).toHaveCount(2);
+  await expect(bench.getByText(/this client has 118°/)).toBeHidden();
+  await bench.getByRole("button", { name: "Keep it for Reach Tester" }).click();
+  await expect(bench.getByText("Kept: their cards and their phone have it.")).toBeVisible();
+  const kept = await (await page.request.get(`/api/v1/clients/${client}/set-ups/overhead-cable-ext`)).json();
+  expect(Object.keys(kept.kept.numbers)).toContain("pulley_height_cm");
+});
+
 test("every exercise of the list has its picture", async ({ page }) => {
   await page.goto("/library");
   const pictures = page.getByRole("region", { name: "Exercises" }).locator("img");

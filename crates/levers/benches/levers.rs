@@ -2,7 +2,7 @@
 
 use atlas::Atlas;
 use criterion::{Criterion, criterion_group, criterion_main};
-use levers::{Drawing, Movement, Wanted, best, draw, levers};
+use levers::{Drawing, Movement, Reach, Wanted, best, draw, levers};
 use std::hint::black_box;
 
 #[global_allocator]
@@ -28,7 +28,7 @@ fn all(criterion: &mut Criterion) {
         });
     });
     criterion.bench_function("the set-up for a head, cable-curl", |bench| {
-        bench.iter(|| best(black_box(curl), curls, "biceps.long", Wanted::Longest));
+        bench.iter(|| best(black_box(curl), curls, "biceps.long", Wanted::Longest, Reach::default()));
     });
     let drawing = Drawing { shares: &[0.0, 1.0], tinted: &["biceps.long"], one_sided: false, title: "Cable curl" };
     criterion.bench_function("a drawing", |bench| bench.iter(|| draw(black_box(curls), &drawing)));

@@ -1,6 +1,7 @@
 //! The set-up that loads one region most, or most while it is long: a search over the numbers of a set-up, one after another.
 
 use crate::movement::Movement;
+use crate::reach::Reach;
 use crate::set_up::{SetUpError, SetUpNumber, set_up, with};
 use crate::work::{Levers, levers};
 use atlas::Exercise;
@@ -21,12 +22,17 @@ const ROUNDS: u32 = 2;
 const POOR: f64 = 0.15;
 
 /// The numbers of a movement's set-up by which a region is loaded most, and what it does then. Other regions may do more; what
-/// counts is this one.
+/// counts is this one. A set-up beyond a client's reach is taken only where none within it is found, and then the least beyond;
+/// what of it is beyond is said.
+///
+/// # Errors
+/// When a number of the movement's own set-up cannot be.
 pub fn best(
     exercise: &Exercise,
     own: &Movement,
     region: &str,
     wanted: Wanted,
+    reach: Reach,
 ) -> Result<(Vec<SetUpNumber>, Levers), SetUpError> {
     let mut movement = own.clone();
     let worth = |movement: &Movement| {
@@ -38,7 +44,9 @@ pub fn best(
         });
         // A joint out of its range is no set-up.
         let possible = found.says.iter().filter(|says| says.starts_with("At the")).count();
-        if possible > 0 || found.reserve_share > POOR { value / 2.0 } else { value }
+        let value = if possible > 0 || found.reserve_share > POOR { value / 2.0 } else { value };
+        // Work is never below none: the least beyond is better than the more beyond, and worse than anything within.
+        reach.beyond(&found.range).first().map_or(value, |(degrees, _)| -degrees)
     };
     let mut most = worth(&movement);
     for round in 0..ROUNDS {
@@ -57,7 +65,10 @@ pub fn best(
             }
         }
     }
-    Ok((set_up(&movement, own), levers(exercise, &movement, own)))
+    let mut found = levers(exercise, &movement, own);
+    let beyond = reach.says(&found.range);
+    found.says.extend(beyond);
+    Ok((set_up(&movement, own), found))
 }
 
 /// To what a coach sets: five degrees, five centimetres.

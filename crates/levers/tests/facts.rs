@@ -3,7 +3,7 @@
 #![allow(clippy::unwrap_used)]
 
 use atlas::{Atlas, Exercise};
-use levers::{Levers, Movement, RegionWork, Wanted, best, levers, with};
+use levers::{Levers, Movement, Reach, RegionWork, Wanted, best, levers, with};
 use rstest::rstest;
 use std::sync::LazyLock;
 
@@ -194,11 +194,32 @@ fn the_set_up_found_for_a_region_loads_it_no_less_than_the_usual_one(
     #[case] wanted: Wanted,
 ) {
     let own = Movement::of(id).unwrap();
-    let (numbers, found) = best(exercise(id), own, region, wanted).unwrap();
+    let (numbers, found) = best(exercise(id), own, region, wanted, Reach::default()).unwrap();
     let of = |found: &Levers| {
         let work = work(found, region);
         if wanted == Wanted::Most { work.share } else { work.long_load }
     };
     assert!(of(&found) > of(&pull(id, &[])) + 0.01, "{numbers:?}");
     assert!(numbers.iter().all(|number| (number.low..=number.high).contains(&number.value)));
+}
+
+#[test]
+fn a_client_who_cannot_reach_overhead_gets_a_set_up_within_their_reach() {
+    let (id, region) = ("overhead-cable-ext", "triceps.long");
+    let own = Movement::of(id).unwrap();
+    let reach = Reach { shoulder_flexion: Some(120.0), ..Reach::default() };
+    let highest = |found: &Levers| found.range.iter().map(|point| point.angles["up"]).fold(0.0, f64::max);
+    let (_, anyone) = best(exercise(id), own, region, Wanted::Longest, Reach::default()).unwrap();
+    let (_, theirs) = best(exercise(id), own, region, Wanted::Longest, reach).unwrap();
+    assert!(highest(&anyone) > 130.0 && highest(&theirs) <= 125.0, "{} {}", highest(&anyone), highest(&theirs));
+    assert_eq!(reach.says(&theirs.range), Vec::<String>::new());
+    assert!(work(&theirs, region).long_load > 0.2, "it still loads the long head long");
+}
+
+#[test]
+fn where_no_set_up_is_within_reach_the_nearest_is_given_and_what_is_beyond_is_said() {
+    let own = Movement::of("back-squat").unwrap();
+    let reach = Reach { ankle_dorsiflexion: Some(5.0), ..Reach::default() };
+    let (_, found) = best(exercise("back-squat"), own, "glutes.max", Wanted::Most, reach).unwrap();
+    assert!(found.says.iter().any(|says| says.ends_with("this client has 5°.")), "{:?}", found.says);
 }

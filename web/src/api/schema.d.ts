@@ -8467,6 +8467,8 @@ export interface operations {
                 region: string;
                 /** @description By what. */
                 by: "most" | "longest";
+                /** @description A client's id: within their range of motion, where that is known. */
+                client?: string | null;
             };
             header?: never;
             path: {
@@ -8503,6 +8505,8 @@ export interface operations {
                 at?: number;
                 /** @description The region tinted; what the exercise is for when none is given. */
                 tint?: string | null;
+                /** @description A client's id: what the set-up asks beyond their range of motion is said. */
+                client?: string | null;
             };
             header?: never;
             path: {

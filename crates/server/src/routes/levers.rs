@@ -8,9 +8,11 @@ use actix_web::{HttpResponse, get, web};
 use assess::Knowledge;
 use atlas::{Atlas, Exercise, SidesUse};
 use casefile::Problem;
-use levers::{Drawing, Movement, Wanted, best, draw, levers, with};
+use levers::{Drawing, Movement, Reach, Wanted, best, draw, levers, with};
 use serde::Deserialize;
 use std::sync::LazyLock;
+use store::Store;
+use units::Sides;
 use utoipa::{IntoParams, ToSchema};
 use utoipa_actix_web::service_config::ServiceConfig;
 
@@ -31,6 +33,8 @@ pub(crate) struct LeversQuery {
     at: f64,
     /// The region tinted; what the exercise is for when none is given.
     tint: Option<String>,
+    /// A client's id: what the set-up asks beyond their range of motion is said.
+    client: Option<String>,
 }
 
 fn at_the_end() -> f64 {
@@ -56,6 +60,21 @@ pub(crate) struct BestQuery {
     /// By what.
     #[param(inline)]
     by: LoadedBy,
+    /// A client's id: within their range of motion, where that is known.
+    client: Option<String>,
+}
+
+/// How far a client's joints go on the lesser side; of nobody nothing is known.
+fn reach_of(store: &Store, knowledge: &Knowledge, client: Option<&str>) -> Result<Reach, ApiError> {
+    let Some(id) = client else { return Ok(Reach::default()) };
+    let screens = store.client(&knowledge.atlas, id)?.client.screens;
+    let lesser = |sides: Option<Sides<f64>>| sides.map(|sides| sides.left.min(sides.right));
+    Ok(Reach {
+        shoulder_extension: lesser(screens.shoulder_extension_deg),
+        shoulder_flexion: lesser(screens.shoulder_flexion_deg),
+        ankle_dorsiflexion: lesser(screens.ankle_dorsiflexion_deg),
+        hip_flexion: lesser(screens.hip_flexion_deg),
+    })
 }
 
 /// An exercise with its movement; the practice's own have none.
@@ -102,8 +121,9 @@ pub(crate) async fn show_levers(
     id: web::Path<String>,
     query: web::Query<LeversQuery>,
 ) -> Result<web::Json<LeversView>, ApiError> {
-    let found = state.run(move |_, knowledge| {
+    let found = state.run(move |store, knowledge| {
         let (exercise, own) = known(knowledge, &id)?;
+        let reach = reach_of(store, knowledge, query.client.as_deref())?;
         if !(0.0..=1.0).contains(&query.at) {
             return Err(invalid("/at", format!("{} is outside 0 to 1", query.at)));
         }
@@ -112,7 +132,10 @@ pub(crate) async fn show_levers(
         }
         let movement = with(own, &numbers(&query.set)?).map_err(|error| invalid("/set", error.to_string()))?;
         let figure = drawn(exercise, &movement, query.at, query.tint.as_deref());
-        Ok(LeversView::of(levers(exercise, &movement, own), figure))
+        let mut found = levers(exercise, &movement, own);
+        let beyond = reach.says(&found.range);
+        found.says.extend(beyond);
+        Ok(LeversView::of(found, figure))
     });
     found.await.map(web::Json)
 }
@@ -126,15 +149,16 @@ pub(crate) async fn find_set_up(
     id: web::Path<String>,
     query: web::Query<BestQuery>,
 ) -> Result<web::Json<LeversView>, ApiError> {
-    let found = state.run(move |_, knowledge| {
+    let found = state.run(move |store, knowledge| {
         let (exercise, own) = known(knowledge, &id)?;
+        let reach = reach_of(store, knowledge, query.client.as_deref())?;
         known_region(knowledge, "/region", &query.region)?;
         let wanted = match query.by {
             LoadedBy::Most => Wanted::Most,
             LoadedBy::Longest => Wanted::Longest,
         };
         let refused = |error: levers::SetUpError| ApiError::Internal(error.to_string());
-        let (numbers, found) = best(exercise, own, &query.region, wanted).map_err(refused)?;
+        let (numbers, found) = best(exercise, own, &query.region, wanted, reach).map_err(refused)?;
         let numbers: Vec<(String, f64)> = numbers.into_iter().map(|number| (number.name, number.value)).collect();
         let movement = with(own, &numbers).map_err(refused)?;
         Ok(LeversView::of(found, drawn(exercise, &movement, 1.0, Some(&query.region))))

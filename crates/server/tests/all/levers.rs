@@ -1,9 +1,10 @@
 //! The movement behind an exercise, asked of the server.
 
-use crate::support::{browser, of, practice};
+use crate::support::{browser, example, of, practice};
 use actix_web::http::StatusCode;
 use actix_web::test::init_service;
 use rstest::rstest;
+use serde_json::{Value, json};
 use server::application;
 
 #[actix_web::test]
@@ -23,6 +24,28 @@ async fn a_set_up_is_worked_out_and_the_figure_drawn_where_it_is_asked_for() {
         all.iter().find(|one| one["region"] == "biceps.long").unwrap()["long_load"].as_f64().unwrap()
     };
     assert!(long_load(&best) >= long_load(&usual));
+}
+
+#[actix_web::test]
+async fn a_set_up_beyond_a_client_s_reach_is_told_and_another_one_found() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let mut brief = example()["client"].clone();
+    brief["screens"] = json!({"shoulder_flexion_deg": {"left": 118, "right": 140}});
+    let client = browser.post("/api/v1/clients", brief).await;
+    assert_eq!(client.status, StatusCode::CREATED, "{}", client.body);
+    let id = client.body["id"].as_str().unwrap();
+    let path = "/api/v1/exercises/overhead-cable-ext";
+    let told =
+        |of: &Value| of["says"].as_array().unwrap().iter().filter(|says| says.to_string().contains("118°")).count();
+    let usual = browser.get(&format!("{path}/levers?client={id}")).await.body;
+    let anyone = browser.get(&format!("{path}/levers")).await.body;
+    let theirs = browser.get(&format!("{path}/best-set-up?region=triceps.long&by=longest&client={id}")).await.body;
+    assert_eq!((told(&usual), told(&anyone), told(&theirs)), (1, 0, 0), "{}", usual["says"]);
+    let nobody = browser.get(&format!("{path}/levers?client=nobody")).await;
+    assert_eq!(nobody.status, StatusCode::NOT_FOUND);
 }
 
 #[rstest]

@@ -85,7 +85,7 @@ fn a_picture_waits_is_seen_and_its_outlines_enter_the_case_once_its_sides_are_kn
 /// A picture in which something bends one side against the other.
 fn turned() -> Photo {
     let mut photo = serde_json::to_value(found()).unwrap();
-    photo["quality"] = json!([{"check": "turn", "ok": false, "says": "turned by 9 degrees"}]);
+    photo["quality"] = json!([{"check": "turn", "value": 9.0, "unit": "deg", "ok": false, "says": "turned"}]);
     serde_json::from_value(photo).unwrap()
 }
 

@@ -31,8 +31,8 @@ export function MovementBench({ exercise, names, region }: Props) {
   // Another set-up of it, to be seen beside this one.
   const [other, setOther] = useState<Record<string, number>>();
   const [address] = useSearchParams();
-  const clientId = address.get("client");
-  const query = { set: asked(numbers), at, tint: head };
+  const clientId = address.get("client") ?? undefined;
+  const query = { set: asked(numbers), at, tint: head, client: clientId };
   const levers = $api.useQuery(
     "get",
     "/api/v1/exercises/{exercise}/levers",
@@ -47,7 +47,7 @@ export function MovementBench({ exercise, names, region }: Props) {
   );
   const inUnit = (name: string, value: number) =>
     unitOf(name) === "cm" ? `${length.typed(Math.round(value))} ${length.unit}` : `${Math.round(value)}°`;
-  const find = useFindSetUp(exercise.id, (found) =>
+  const find = useFindSetUp(exercise.id, clientId, (found) =>
     setNumbers(
       Object.fromEntries(found.filter((one) => !one.default).map(({ name, value }) => [name, value])),
     ),
