@@ -15,7 +15,11 @@ export function useSaveExercise() {
 }
 
 /** Looks for the set-up that loads a region most, or most while it is long: within the range of motion of a client, when it is for one. */
-export function useFindSetUp(exercise: string, client: string | undefined, onFound: (numbers: Schemas["SetUpNumber"][]) => void) {
+export function useFindSetUp(
+  exercise: string,
+  client: string | undefined,
+  onFound: (numbers: Schemas["SetUpNumber"][]) => void,
+) {
   const finding = useMutation({
     mutationFn: async ({ region, by }: { region: string; by: "most" | "longest" }) => {
       const { data, error } = await fetchClient.GET("/api/v1/exercises/{exercise}/best-set-up", {

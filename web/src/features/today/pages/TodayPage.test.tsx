@@ -86,7 +86,7 @@ test("what was seen to goes, says whose it was, and is put back", async () => {
 test("a sign for a doctor is put away with a sentence on what was done, and not without", async () => {
   const { post } = studio(full);
   fireEvent.click(await screen.findByRole("button", { name: "Seen to: Ada" }));
-  const put = screen.getByRole<HTMLButtonElement>("button", { name: "Put away" });
+  const put = await screen.findByRole<HTMLButtonElement>("button", { name: "Put away" });
   expect(put.disabled).toBe(true);
   const note = screen.getByRole("textbox", { name: "What was done about it:" });
   fireEvent.change(note, { target: { value: " Called; sees a doctor on Friday. " } });

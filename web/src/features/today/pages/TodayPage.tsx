@@ -1,4 +1,3 @@
-import { Input } from "antd";
 import { lazy, Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
@@ -11,6 +10,8 @@ import { useSeeTo, useToday } from "../api";
 import styles from "./TodayPage.module.css";
 
 const FirstLook = lazy(async () => ({ default: (await import("../../tour")).FirstLook }));
+/** Written in seldom: its field is not fetched with the page. */
+const SeenNote = lazy(() => import("../components/SeenNote"));
 
 type Item = Schemas["QueueItem"];
 
@@ -22,7 +23,7 @@ export function TodayPage() {
   const see = useSeeTo();
   const [picked, setPicked] = useState(-1);
   const [gone, setGone] = useState<Item>();
-  const [writing, setWriting] = useState<{ item: Item; note: string }>();
+  const [writing, setWriting] = useState<Item>();
   const items = today.data?.items ?? [];
   const noClients = useNoClients(today.data?.items.length === 0);
   const move = (by: number) => setPicked((at) => Math.max(0, Math.min(items.length - 1, at + by)));
@@ -30,7 +31,7 @@ export function TodayPage() {
     if (!item) return;
     // A sign for a doctor is put away with a sentence on what was done.
     if (item.kind === "refer" && !undo && !note) {
-      setWriting({ item, note: "" });
+      setWriting(item);
       return;
     }
     setWriting(undefined);
@@ -92,26 +93,10 @@ export function TodayPage() {
                 >
                   {t("today.seen")}
                 </button>
-                {writing?.item.what === item.what && writing.item.client_id === item.client_id && (
-                  <form
-                    className={styles.note}
-                    onSubmit={(event) => {
-                      event.preventDefault();
-                      if (writing.note.trim()) seen(item, false, writing.note.trim());
-                    }}
-                  >
-                    <label htmlFor="what-was-done">{t("today.whatWasDone")}</label>{" "}
-                    <Input
-                      id="what-was-done"
-                      autoFocus
-                      value={writing.note}
-                      maxLength={500}
-                      onChange={(event) => setWriting({ item, note: event.target.value })}
-                    />{" "}
-                    <button type="submit" className="text-button" disabled={!writing.note.trim()}>
-                      {t("today.putAway")}
-                    </button>
-                  </form>
+                {writing?.what === item.what && writing.client_id === item.client_id && (
+                  <Suspense>
+                    <SeenNote onWritten={(note) => seen(item, false, note)} />
+                  </Suspense>
                 )}
               </li>
             ))}
