@@ -110,13 +110,14 @@ impl PhotoRecord {
 }
 
 /// Of each round and pose the one picture that counts, of pictures in the order in which they were taken in: the one that the coach
-/// chose, or the newest that nothing is wrong with, or the newest.
+/// chose, or the newest that nothing is wrong with, or the newest. Poses stand in the order in which they are taken.
 pub fn counting<'a>(photos: impl IntoIterator<Item = &'a PhotoRecord>) -> Vec<&'a PhotoRecord> {
-    let mut by_pose: BTreeMap<(&str, String), &PhotoRecord> = BTreeMap::new();
+    let mut by_pose: BTreeMap<(&str, Option<usize>), &PhotoRecord> = BTreeMap::new();
+    let place = |pose: PhotoPose| PhotoPose::ALL.iter().position(|known| *known == pose);
     let rank = |photo: &PhotoRecord| (photo.chosen, photo.sound());
     for photo in photos {
         let Some(pose) = photo.shows() else { continue };
-        let known = by_pose.entry((photo.round_id.as_str(), pose.id())).or_insert(photo);
+        let known = by_pose.entry((photo.round_id.as_str(), place(pose))).or_insert(photo);
         if rank(photo) >= rank(known) {
             *known = photo;
         }
