@@ -1,7 +1,8 @@
 import { useTranslation } from "react-i18next";
 import { hundredths } from "../../../shared/format";
-import { byCoaches, byMechanics, curve, type Work } from "../bench";
+import { byCoaches, byMechanics, type Work } from "../bench";
 import styles from "./MovementBench.module.css";
+import { RangeCurve } from "./RangeCurve";
 
 interface Props {
   work: Work;
@@ -15,7 +16,6 @@ interface Props {
   onPick: () => void;
 }
 
-const [WIDE, HIGH] = [96, 26];
 /** Fibres are drawn from half to one and a half of their best length. */
 const [SHORT, LONG] = [0.5, 1.5];
 
@@ -32,7 +32,6 @@ export function HeadWork({ work, beside, largest, name, at, picked, onPick }: Pr
   ]
     .filter(Boolean)
     .join(", ");
-  const long = length.map((one) => (one - SHORT) / (LONG - SHORT));
   return (
     <li className={styles.line} data-picked={picked || undefined}>
       <button type="button" className={styles.name} aria-pressed={picked} onClick={onPick}>
@@ -53,31 +52,14 @@ export function HeadWork({ work, beside, largest, name, at, picked, onPick }: Pr
         {hundredths(share)}
         {beside && <span className={styles.other}> {hundredths(beside.share)}</span>}
       </span>
-      <svg className={styles.curve} viewBox={`0 -1 ${WIDE} ${HIGH + 2}`} role="img" aria-label={says}>
-        <title>{says}</title>
-        <path d={`M0 ${HIGH}H${WIDE}`} stroke="var(--hairline)" />
-        <path d={`M${at * WIDE} 0V${HIGH}`} stroke="var(--accent)" strokeWidth="1" />
-        <polyline
-          points={curve(
-            long.map((one) => Math.max(0, one)),
-            WIDE,
-            HIGH,
-            1,
-          )}
-          fill="none"
-          stroke="var(--muted)"
-          strokeDasharray="2 2"
-        />
-        {beside && (
-          <polyline points={curve(beside.activation, WIDE, HIGH, 1)} fill="none" stroke="var(--ahead)" />
-        )}
-        <polyline
-          points={curve(activation, WIDE, HIGH, 1)}
-          fill="none"
-          stroke="var(--ink)"
-          strokeWidth="1.8"
-        />
-      </svg>
+      <RangeCurve
+        values={activation}
+        beside={beside?.activation}
+        long={length.map((one) => Math.max(0, (one - SHORT) / (LONG - SHORT)))}
+        most={1}
+        at={at}
+        says={says}
+      />
       <span className={styles.says}>
         {says}
         {agrees === false && coaches !== mechanics && (

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
-import { curve, held } from "../bench";
+import { held } from "../bench";
 import styles from "./MovementBench.module.css";
+import { RangeCurve } from "./RangeCurve";
 
 interface Props {
   torque_nm: Record<string, number[]>;
@@ -9,8 +10,6 @@ interface Props {
   /** Where in the range the figure is, 0 to 1. */
   at: number;
 }
-
-const [WIDE, HIGH] = [96, 26];
 
 /** What the joints hold against the load along the range. */
 export function JointsHeld({ torque_nm, beside, at }: Props) {
@@ -29,19 +28,7 @@ export function JointsHeld({ torque_nm, beside, at }: Props) {
           return (
             <li key={joint} className={styles.joint}>
               <span>{t(`library.bench.joint.${joint}`)}</span>
-              <svg className={styles.curve} viewBox={`0 -1 ${WIDE} ${HIGH + 2}`} role="img" aria-label={says}>
-                <path d={`M0 ${HIGH}H${WIDE}`} stroke="var(--hairline)" />
-                <path d={`M${at * WIDE} 0V${HIGH}`} stroke="var(--accent)" strokeWidth="1" />
-                {other && (
-                  <polyline points={curve(other.nm, WIDE, HIGH, most)} fill="none" stroke="var(--ahead)" />
-                )}
-                <polyline
-                  points={curve(nm, WIDE, HIGH, most)}
-                  fill="none"
-                  stroke="var(--ink)"
-                  strokeWidth="1.8"
-                />
-              </svg>
+              <RangeCurve values={nm} beside={other?.nm} most={most} at={at} says={says} />
               <span className={styles.says}>
                 {says}
                 {other && (

@@ -52,8 +52,9 @@ export function MovementBench({ exercise, names, region }: Props) {
       Object.fromEntries(found.filter((one) => !one.default).map(({ name, value }) => [name, value])),
     ),
   );
-  // The practice's own exercises have no movement: nothing is shown of it.
-  if (levers.error) return levers.error.status === 404 ? null : <ErrorNote error={levers.error} />;
+  // The practice's own exercises have no movement: nothing is shown of it. Where a client is asked for, it may be them who is gone.
+  if (levers.error)
+    return levers.error.status === 404 && !clientId ? null : <ErrorNote error={levers.error} />;
   if (!levers.data) return <div className={styles.waiting} aria-busy />;
   const { regions, says, set_up, figure, modelled, torque_nm } = levers.data;
   const compared = other && beside.data;
