@@ -213,6 +213,7 @@ fn round(
         skinfolds: Vec::new(),
         ratings,
         outlines: Vec::new(),
+        picture_girths: Vec::new(),
         tests: Vec::new(),
     };
     Ok((round, truth))

@@ -16,9 +16,10 @@ use crate::measurer::MeasurerErrors;
 use crate::next_look::{Looks, NextLook, NextLookSearch};
 use crate::norms::{NormError, Norms};
 use crate::observe::{Observation, Target, observations};
+use crate::pictures::{PicturedSite, pictured_sites};
 use crate::pieces::{Piece, Voices, pieces};
 use crate::posterior::Posterior;
-use crate::reference::{Reference, SizedSite, all_taped, observed_ln, reference, tape_joint};
+use crate::reference::{Reference, SizedSite, all_taped, observed_ln, reference, shows_frame};
 use crate::sizing::{Roster, SchoolSize, SizingSchool, ratio_sizes};
 use crate::strength_sides::{StrengthAsymmetry, strength_asymmetries};
 use crate::symmetry::{Asymmetry, SideVerdict, asymmetry};
@@ -108,8 +109,10 @@ pub struct Assessment {
     pub next: Vec<NextLook>,
     /// The side-by-side tests that would tell most.
     pub next_tests: Vec<NextLook>,
-    /// What was taped, as one observation.
+    /// What was taped and what pictures show, as one observation.
     pub tape: TapeJoint,
+    /// Girths from the newest round's pictures.
+    pub pictured: Vec<PicturedSite>,
     /// The rows behind it beside the tape's sizes.
     pub observations: Vec<Observation>,
 }
@@ -150,7 +153,8 @@ pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Ass
     };
     let folds = Folds::measure(atlas, newest, &errors);
     let asymmetries = corrected_asymmetries(atlas, &measured, &folds, &case.client);
-    let reference = reference(knowledge, &case.client, &measured);
+    let pictured = pictured_sites(atlas, &case.rounds);
+    let reference = reference(knowledge, &case.client, &measured, &pictured);
     let strength = strength_asymmetries(atlas, &case.client, newest);
     let composition = composition(atlas, &case.client, newest, &measured, &folds);
     let schools = school_sizes(knowledge, &case.client, &measured, &reference, roster);
@@ -163,7 +167,8 @@ pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Ass
         asymmetries,
         strength,
         reference,
-        tape: judged_tape(knowledge, &case.client, &measured),
+        tape: judged_joint(knowledge, case, &measured),
+        pictured,
         schools,
         composition,
         measured,
@@ -184,6 +189,7 @@ struct Facts {
     changes: Vec<Change>,
     flags: Vec<Flag>,
     tape: TapeJoint,
+    pictured: Vec<PicturedSite>,
     observations: Vec<Observation>,
 }
 
@@ -195,8 +201,8 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
     let (sizes, sides, rows) = (evidence.bulk_prior(), evidence.sides_prior(hand), &facts.observations);
     let state = State {
         voices: [
-            Voices::of(sizes, &of_size, facts.tape.places.len(), Target::Bulk, rows),
-            Voices::of(sides, &of_sides, 0, Target::Asymmetry, rows),
+            Voices::of(sizes, &of_size, &facts.tape, Target::Bulk, rows),
+            Voices::of(sides, &of_sides, &TapeJoint::default(), Target::Asymmetry, rows),
         ],
         bulk: settled(sizes, of_size),
         sides: settled(sides, of_sides),
@@ -241,6 +247,7 @@ fn weighed(knowledge: &Knowledge, case: &Case, facts: Facts) -> Assessment {
         changes: facts.changes,
         flags: facts.flags,
         tape: facts.tape,
+        pictured: facts.pictured,
         observations: facts.observations,
     }
 }
@@ -401,12 +408,15 @@ fn sizing<'a>(atlas: &'a Atlas, client: &Client) -> Option<&'a str> {
     atlas.school_option(&client.schools, "sizing").map(|option| option.id.as_str())
 }
 
-/// What was taped, where size is judged by the rest of the body.
-fn judged_tape(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
-    match sizing(&knowledge.atlas, client) {
-        None | Some("rest-of-body") => tape_joint(knowledge, client, measured),
-        Some(_) => TapeJoint::default(),
+/// What was taped and what the newest round's pictures show, where size is judged by the rest of the body; nothing without anything
+/// of the frame, against which muscles are set.
+fn judged_joint(knowledge: &Knowledge, case: &Case, measured: &Measurements) -> TapeJoint {
+    if sizing(&knowledge.atlas, &case.client).is_some_and(|school| school != "rest-of-body") {
+        return TapeJoint::default();
     }
+    let newest = case.rounds.len().saturating_sub(1);
+    let joint = all_taped(knowledge, &case.client, measured).with_pictures(knowledge, case, newest, &[newest]);
+    if shows_frame(knowledge, &joint) { joint } else { TapeJoint::default() }
 }
 
 /// Sizes against the practice's own clients, where they judge. Ratios of the frame are shown and never a verdict: by them

@@ -1,6 +1,7 @@
 //! The body as one: how girths, breadths and stature vary together, and how much of each the muscles under it carry.
 
 use crate::conditional::outside_limit;
+use crate::input::GirthFrom;
 use crate::norms::{Norms, SexNorms};
 use crate::posterior::Prior;
 use atlas::Atlas;
@@ -47,15 +48,66 @@ pub struct BodyModel {
     pub outside: Vec<Option<f64>>,
 }
 
-/// A client's taped values as one observation.
+/// A client's girths and breadths as one observation: what was taped, then what pictures show.
 #[derive(Clone, Debug, Default)]
 pub struct TapeJoint {
-    /// Places in the norms, rising.
+    /// Places in the norms: of the tape rising, of the pictures after them.
     pub places: Vec<usize>,
     /// Observed ln(cm).
     pub x: Vec<f64>,
-    /// Variance of the error of each.
+    /// Variance of the error of each, but for what the pictures of a day share.
     pub error_variance: Vec<f64>,
+    /// The last entries, which are from pictures.
+    pub pictured: Vec<PictureEntry>,
+}
+
+/// The error of an entry from pictures.
+#[derive(Clone, Copy, Debug, PartialEq)]
+pub struct PictureEntry {
+    /// What the girth rests on.
+    pub from: GirthFrom,
+    /// Variance of the constant it was worked out with: the same in every round.
+    pub constant_variance: f64,
+    /// SD of the scale, common to all of the day.
+    pub scale_sd: f64,
+}
+
+impl TapeJoint {
+    /// What an entry has of pictures; `None` for the tape's.
+    pub fn from_pictures(&self, entry: usize) -> Option<&PictureEntry> {
+        let taped = self.places.len() - self.pictured.len();
+        entry.checked_sub(taped).and_then(|index| self.pictured.get(index))
+    }
+
+    /// One word for every entry of the tape and another for those of the pictures.
+    pub(crate) fn families<T: Clone>(&self, tape: T, pictures: T) -> impl Iterator<Item = T> {
+        let taped = self.places.len() - self.pictured.len();
+        std::iter::repeat_n(tape, taped).chain(std::iter::repeat_n(pictures, self.pictured.len()))
+    }
+
+    /// Covariance of the errors of two entries of one day.
+    pub fn error(&self, i: usize, j: usize) -> f64 {
+        let own = if i == j { self.error_variance[i] } else { 0.0 };
+        let scale = self.from_pictures(i).zip(self.from_pictures(j)).map_or(0.0, |(a, b)| a.scale_sd * b.scale_sd);
+        own + scale
+    }
+
+    /// Covariance of the errors of an entry and one of another day: the constant of a site is wrong alike in both.
+    pub fn error_with(&self, i: usize, other: &Self, j: usize) -> f64 {
+        let same = |(a, b): &(&PictureEntry, &PictureEntry)| a.from == b.from && self.places[i] == other.places[j];
+        let both = self.from_pictures(i).zip(other.from_pictures(j)).filter(same);
+        both.map_or(0.0, |(a, b)| a.constant_variance.min(b.constant_variance))
+    }
+
+    /// What was taped, without the pictures.
+    pub(crate) fn taped_alone(mut self) -> Self {
+        let taped = self.places.len() - self.pictured.len();
+        self.places.truncate(taped);
+        self.x.truncate(taped);
+        self.error_variance.truncate(taped);
+        self.pictured.clear();
+        self
+    }
 }
 
 /// What a girth is made of, by region index; `None` for sites that are made of nothing the atlas knows.
@@ -107,11 +159,10 @@ impl BodyModel {
         }
     }
 
-    /// The covariance of what was taped, errors included.
+    /// The covariance of what was observed, errors included.
     pub fn observed_covariance(&self, tape: &TapeJoint) -> DMatrix<f64> {
         DMatrix::from_fn(tape.places.len(), tape.places.len(), |i, j| {
-            let error = if i == j { tape.error_variance[i] } else { 0.0 };
-            self.moments.covariance_ln[(tape.places[i], tape.places[j])] + error
+            self.moments.covariance_ln[(tape.places[i], tape.places[j])] + tape.error(i, j)
         })
     }
 

@@ -1,7 +1,7 @@
 //! Change since an earlier round: real, or no more than two measurements may differ.
 
 use crate::between::since;
-use crate::input::Round;
+use crate::input::{PictureGirth, Round};
 use crate::measured::{MeasuredSite, Measurements, measure_one_round};
 use crate::measurer::MeasurerErrors;
 use atlas::{Atlas, SiteKind};
@@ -36,6 +36,8 @@ pub struct Change {
     pub together: bool,
     /// Over all rounds that have it, where they are three or more.
     pub slope: Option<Slope>,
+    /// Whether both values are from pictures.
+    pub from_pictures: bool,
 }
 
 /// How a girth went over three rounds or more: all of them speak, not the first and the last alone.
@@ -116,14 +118,21 @@ pub fn change_noise(then: &MeasuredSite, now: &MeasuredSite, hand_pct: f64) -> f
 
 /// A girth at the newest round and at the latest earlier one that has it.
 struct Pair<'a> {
-    now: &'a MeasuredSite,
-    then: &'a MeasuredSite,
+    site: &'a SiteId,
+    side: Option<Side>,
+    now_cm: f64,
+    then_cm: f64,
     since: Date,
+    /// SD of the change by error, what both sides share apart, cm.
     noise_cm: f64,
+    shared_cm: f64,
+    slope: Option<Line>,
+    rounds: usize,
+    from_pictures: bool,
 }
 
 /// Changes of every girth of the newest round against the latest earlier round that has it. Both sides of a site are judged
-/// together first: one alone moved really only where their mean did.
+/// together first: one alone moved really only where their mean did. Sites that no tape compares are compared by pictures.
 pub(crate) fn changes(
     atlas: &Atlas,
     rounds: &[Round],
@@ -134,34 +143,75 @@ pub(crate) fn changes(
     let before: Vec<(&Round, Measurements)> =
         earlier.iter().rev().map(|round| (round, measure_one_round(atlas, round, errors))).collect();
     let girth = |site: &&MeasuredSite| atlas.site(&site.site).is_some_and(|s| s.kind == SiteKind::Girth);
-    let pairs = measured.sites.iter().filter(girth).filter_map(|now| {
+    let taped = measured.sites.iter().filter(girth).filter_map(|now| {
         let (round, then) = before.iter().find_map(|(round, m)| Some((*round, m.find(&now.site, now.side)?)))?;
-        let noise_cm = change_noise(then, now, errors.hand_pct(atlas, round, newest));
-        Some(Pair { now, then, since: round.date, noise_cm })
+        let (slope, compared) = line_of(atlas, errors, rounds, &before, now).unzip();
+        Some(Pair {
+            site: &now.site,
+            side: now.side,
+            now_cm: now.value_cm,
+            then_cm: then.value_cm,
+            since: round.date,
+            noise_cm: change_noise(then, now, errors.hand_pct(atlas, round, newest)),
+            shared_cm: 0.0,
+            slope,
+            rounds: compared.unwrap_or_default(),
+            from_pictures: false,
+        })
     });
-    let pairs: Vec<Pair> = pairs.collect();
-    let mut sites: Vec<&SiteId> = pairs.iter().map(|pair| &pair.now.site).collect();
+    let mut pairs: Vec<Pair> = taped.collect();
+    let pictured: Vec<Pair> = newest.picture_girths.iter().filter_map(|now| seen_pair(atlas, rounds, now)).collect();
+    let untaped = |pair: &Pair| pairs.iter().all(|taped| taped.site != pair.site);
+    let pictured: Vec<Pair> = pictured.into_iter().filter(untaped).collect();
+    pairs.extend(pictured);
+    let mut sites: Vec<&SiteId> = pairs.iter().map(|pair| pair.site).collect();
     sites.sort_unstable();
     sites.dedup();
     let factor = family_factor(sites.len());
     let site_moved = |site: &SiteId| {
-        let own: Vec<&Pair> = pairs.iter().filter(|pair| pair.now.site == *site).collect();
-        let change: f64 = own.iter().map(|pair| pair.now.value_cm - pair.then.value_cm).sum();
-        change.abs() > factor * own.iter().map(|pair| pair.noise_cm.powi(2)).sum::<f64>().sqrt()
+        let own: Vec<&Pair> = pairs.iter().filter(|pair| pair.site == site).collect();
+        let change: f64 = own.iter().map(|pair| pair.now_cm - pair.then_cm).sum();
+        let shared: f64 = own.iter().map(|pair| pair.shared_cm).sum();
+        change.abs() > factor * own.iter().map(|pair| pair.noise_cm.powi(2)).sum::<f64>().sqrt().hypot(shared)
     };
-    let slope = |site: &MeasuredSite| slope_of(atlas, errors, rounds, &before, site, factor);
-    pairs.iter().map(|pair| pair.change(factor, site_moved(&pair.now.site), slope(pair.now))).collect()
+    pairs.iter().map(|pair| pair.change(factor, site_moved(pair.site))).collect()
 }
 
-/// A girth over all rounds that have it; where more than one has measured, each value carries a hand's error too.
-fn slope_of(
+/// A girth from pictures against that of the latest earlier round that rests on the same: the constants of both are equal and
+/// cancel, the scale of each day is common to both sides.
+fn seen_pair<'a>(atlas: &Atlas, rounds: &'a [Round], now: &'a PictureGirth) -> Option<Pair<'a>> {
+    let settings = &atlas.evidence().pictures_pct;
+    let same = |girth: &&PictureGirth| girth.site == now.site && girth.side == now.side && girth.from == now.from;
+    let seen = rounds.iter().filter_map(|round| Some((round.date, round.picture_girths.iter().find(same)?.value.cm())));
+    let seen: Vec<(Date, f64)> = seen.collect();
+    let [.., (since_day, then_cm), (newest, now_cm)] = seen[..] else { return None };
+    let of = |pct: f64| f64::midpoint(then_cm, now_cm) * pct / 100.0 * std::f64::consts::SQRT_2;
+    let weeks: Vec<f64> = seen.iter().map(|(day, _)| since(newest, *day) / 7.0).collect();
+    let values: Vec<f64> = seen.iter().map(|(_, cm)| *cm).collect();
+    let error = settings.scale.hypot(settings.repeat) / 100.0;
+    let weights: Vec<f64> = values.iter().map(|cm| (cm * error).powi(-2)).collect();
+    Some(Pair {
+        site: &now.site,
+        side: now.side,
+        now_cm,
+        then_cm,
+        since: since_day,
+        noise_cm: of(settings.repeat),
+        shared_cm: of(settings.scale),
+        slope: slope(&weeks, &values, &weights),
+        rounds: seen.len(),
+        from_pictures: true,
+    })
+}
+
+/// A girth over all rounds that have it, with how many; where more than one has measured, each value carries a hand's error too.
+fn line_of(
     atlas: &Atlas,
     errors: &MeasurerErrors,
     rounds: &[Round],
     before: &[(&Round, Measurements)],
     now: &MeasuredSite,
-    factor: f64,
-) -> Option<Slope> {
+) -> Option<(Line, usize)> {
     let newest = rounds.last()?;
     let earlier = before.iter().filter_map(|(round, m)| Some((*round, m.find(&now.site, now.side)?)));
     let all: Vec<(&Round, &MeasuredSite)> = earlier.chain([(newest, now)]).collect();
@@ -171,25 +221,30 @@ fn slope_of(
     let weeks: Vec<f64> = all.iter().map(|(round, _)| since(newest.date, round.date) / 7.0).collect();
     let values: Vec<f64> = all.iter().map(|(_, site)| site.value_cm).collect();
     let weights = all.iter().map(|(_, site)| site.se_cm.hypot(hand_pct / 100.0 * site.value_cm).powi(-2));
-    let line = slope(&weeks, &values, &weights.collect::<Vec<f64>>())?;
-    let real = line.rise.abs() > factor * line.se;
-    Some(Slope { rounds: all.len(), a_week_cm: line.rise, se_cm: line.se, real })
+    Some((slope(&weeks, &values, &weights.collect::<Vec<f64>>())?, all.len()))
 }
 
 impl Pair<'_> {
-    fn change(&self, factor: f64, site_moved: bool, slope: Option<Slope>) -> Change {
-        let change_cm = self.now.value_cm - self.then.value_cm;
-        let mdc95_cm = factor * self.noise_cm;
+    fn change(&self, factor: f64, site_moved: bool) -> Change {
+        let change_cm = self.now_cm - self.then_cm;
+        let mdc95_cm = factor * self.noise_cm.hypot(self.shared_cm);
+        let slope = |line: Line| Slope {
+            rounds: self.rounds,
+            a_week_cm: line.rise,
+            se_cm: line.se,
+            real: line.rise.abs() > factor * line.se,
+        };
         Change {
-            site: self.now.site.clone(),
-            side: self.now.side,
+            site: self.site.clone(),
+            side: self.side,
             since: self.since,
-            before_cm: self.then.value_cm,
+            before_cm: self.then_cm,
             change_cm,
             mdc95_cm,
             real: site_moved && change_cm.abs() > mdc95_cm,
             together: site_moved,
-            slope,
+            slope: self.slope.map(slope),
+            from_pictures: self.from_pictures,
         }
     }
 }

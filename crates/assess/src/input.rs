@@ -291,6 +291,42 @@ pub struct Outline {
     pub width: Sides<Length>,
 }
 
+/// What a girth from pictures rests on.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "kebab-case")]
+pub enum GirthFrom {
+    /// How broad from the front and how deep from the side.
+    BreadthDepth,
+    /// How broad from the front alone.
+    Breadth,
+}
+
+impl GirthFrom {
+    /// Both ways.
+    pub const ALL: [Self; 2] = [Self::BreadthDepth, Self::Breadth];
+
+    /// As the case file writes it.
+    pub fn as_str(self) -> &'static str {
+        match self {
+            Self::BreadthDepth => "breadth-depth",
+            Self::Breadth => "breadth",
+        }
+    }
+}
+
+/// A girth worked out from the pictures of the round by constants common to everybody.
+#[derive(Clone, Debug, PartialEq)]
+pub struct PictureGirth {
+    /// The tape's site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    pub side: Option<Side>,
+    /// The girth.
+    pub value: Length,
+    /// What it rests on.
+    pub from: GirthFrom,
+}
+
 /// Load and repetitions of one side.
 #[derive(Clone, Copy, Debug, PartialEq)]
 pub struct StrengthSet {
@@ -350,6 +386,8 @@ pub struct Round {
     pub ratings: Vec<Rating>,
     /// Limb outlines from photos.
     pub outlines: Vec<Outline>,
+    /// Girths from photos.
+    pub picture_girths: Vec<PictureGirth>,
     /// Tests.
     pub tests: Vec<Test>,
 }

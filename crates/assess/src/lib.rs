@@ -28,6 +28,7 @@ mod next_look;
 mod norms;
 mod observe;
 mod pair;
+mod pictures;
 mod pieces;
 mod posterior;
 mod rater;
@@ -46,7 +47,7 @@ mod verdict;
 
 pub use assessment::{AssessError, Assessment, Knowledge, assess, assess_beside, assess_each};
 pub use beside_girths::{BesideGirths, beside_girths};
-pub use body::{AREA_SITES, Area, BodyModel, TapeJoint};
+pub use body::{AREA_SITES, Area, BodyModel, PictureEntry, TapeJoint};
 pub use calibration::{Calibration, Words};
 pub use causes::Cause;
 pub use change::{Change, Line, Slope, change_noise, family_factor, mdc95, slope};
@@ -65,9 +66,9 @@ pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold, third_fold_from};
 pub use hang::Hang;
 pub use input::{
-    Case, Choices, Client, Experience, Felt, Hand, Home, Hurt, LastReview, OneSideTest, Outline, Override, Pain,
-    Rating, RatingJudgement, Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds, StrengthSet, TapeMeasure,
-    Test, TrainingEntry,
+    Case, Choices, Client, Experience, Felt, GirthFrom, Hand, Home, Hurt, LastReview, OneSideTest, Outline, Override,
+    Pain, PictureGirth, Rating, RatingJudgement, Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds,
+    StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
 pub use levels::{LevelShift, level_shifts};
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round, third_reading_from};
@@ -76,6 +77,7 @@ pub use next_look::{Looks, NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};
+pub use pictures::{PicturedSite, pictured_sites};
 pub use pieces::{Conflict, Piece, PieceOf};
 pub use posterior::Posterior;
 pub use rater::{RaterAgreement, TRUTHS_ENOUGH, rater_agreement};

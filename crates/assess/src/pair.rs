@@ -92,8 +92,14 @@ pub fn moves(knowledge: &Knowledge, before: (&Case, &Assessment), now: (&Case, &
         girths: knowledge.norms.sites().iter().map(|site| is_girth(knowledge, site)).collect(),
         waist: knowledge.norms.sites().iter().position(|site| site.as_str() == "waist"),
     };
-    let repeated = repeated(knowledge, before.1, now.1);
-    let first = SizeEvidence { sex, tape: &before.1.tape, rows: &before.1.observations };
+    // Both rounds' pictures by the same constants, of which neither round's own tape has told: what it says of them follows here.
+    let (then, last) = (before.0.rounds.len().saturating_sub(1), now.0.rounds.len().saturating_sub(1));
+    let pictures = |tape: TapeJoint, round: usize| {
+        if tape.pictured.is_empty() { tape } else { tape.with_pictures(knowledge, now.0, round, &[then, last]) }
+    };
+    let first = pictures(before.1.tape.clone(), then);
+    let repeated = pictures(repeated(knowledge, before.1, now.1), last);
+    let first = SizeEvidence { sex, tape: &first, rows: &before.1.observations };
     let second = SizeEvidence { sex, tape: &repeated, rows: &now.1.observations };
     pair.weighed(knowledge, first, second, now.1)
 }
@@ -129,6 +135,8 @@ fn repeated(knowledge: &Knowledge, before: &Assessment, now: &Assessment) -> Tap
         places: kept.iter().map(|i| now.tape.places[*i]).collect(),
         x: of(&now.tape.x),
         error_variance: of(&now.tape.error_variance),
+        // Pictures show neither stature nor breadths: all of theirs are kept.
+        pictured: now.tape.pictured.clone(),
     }
 }
 
@@ -236,8 +244,13 @@ impl Pair<'_> {
                     shared += self.hand_variance;
                 }
             }
-            let error = if i < one { first.error_variance[i] } else { second.error_variance[i - one] };
-            shared + if i == j { error } else { 0.0 }
+            shared
+                + match (i < one, j < one) {
+                    (true, true) => first.error(i, j),
+                    (false, false) => second.error(i - one, j - one),
+                    (true, false) => first.error_with(i, second, j - one),
+                    (false, true) => first.error_with(j, second, i - one),
+                }
         });
         let mut deviation = DVector::zeros(both);
         deviation.rows_mut(0, one).copy_from(&body.deviation(first));

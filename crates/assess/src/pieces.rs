@@ -1,12 +1,13 @@
 //! What each piece of evidence does to a region's verdict, and whether two kinds of evidence contradict each other.
 
+use crate::body::TapeJoint;
 use crate::observe::{Observation, Target};
 use crate::posterior::{Posterior, Prior, Said, Stack};
 
 /// What a piece of evidence is.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
 pub enum PieceOf {
-    /// A taped site, by its place in the joint observation.
+    /// A site, taped or from pictures, by its place in the joint observation.
     Site(usize),
     /// An observation, by its place in the assessment.
     Row(usize),
@@ -75,8 +76,9 @@ pub struct Conflict {
     pub joint_sd: f64,
 }
 
-/// The family of what the tape says.
+/// The families of what the tape says, and of girths from pictures.
 const TAPE: &str = "tape";
+const PICTURES: &str = "pictures";
 
 /// What one kind of evidence says on its own.
 struct Voice {
@@ -91,11 +93,11 @@ pub(crate) struct Voices {
 }
 
 impl Voices {
-    /// Weighs each kind of evidence on its own: the parts of `stack`, whose first `sites` observations are of the tape and whose
+    /// Weighs each kind of evidence on its own: the parts of `stack`, whose first observations are those of `joint` and whose
     /// others are the rows about `target`.
-    pub(crate) fn of(prior: &Prior, stack: &Stack, sites: usize, target: Target, rows: &[Observation]) -> Self {
+    pub(crate) fn of(prior: &Prior, stack: &Stack, joint: &TapeJoint, target: Target, rows: &[Observation]) -> Self {
         let rows = rows.iter().filter(|row| row.target == target).map(|row| row.kind.family());
-        let families: Vec<&'static str> = std::iter::repeat_n(TAPE, sites).chain(rows).collect();
+        let families: Vec<&'static str> = joint.families(TAPE, PICTURES).chain(rows).collect();
         let mut kinds = families.clone();
         kinds.sort_unstable();
         kinds.dedup();

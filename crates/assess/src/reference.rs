@@ -7,6 +7,7 @@ use crate::contradiction::{Contradiction, contradiction};
 use crate::input::Client;
 use crate::measured::Measurements;
 use crate::norms::Norms;
+use crate::pictures::PicturedSite;
 use atlas::SiteKind;
 use units::SiteId;
 
@@ -43,7 +44,12 @@ pub struct Reference {
 }
 
 /// The reference against the newest round.
-pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> Reference {
+pub(crate) fn reference(
+    knowledge: &Knowledge,
+    client: &Client,
+    measured: &Measurements,
+    pictured: &[PicturedSite],
+) -> Reference {
     let body = knowledge.evidence().body(client.sex);
     let norms = &body.moments;
     let observed = observed_ln(knowledge, client, measured);
@@ -54,10 +60,11 @@ pub(crate) fn reference(knowledge: &Knowledge, client: &Client, measured: &Measu
     let sites: Vec<SizedSite> =
         compared.filter_map(|index| sized_site(knowledge, client, measured, &observed, *index)).collect();
     let mut missing = Vec::new();
-    if !observed.iter().any(|(index, _)| is_frame(knowledge, &knowledge.norms.sites()[*index])) {
+    let framed = observed.iter().any(|(index, _)| is_frame(knowledge, &knowledge.norms.sites()[*index]));
+    if !framed && !pictured.iter().any(|site| is_frame(knowledge, &site.site)) {
         missing.push("a breadth, or the girth of a wrist, knee or ankle".to_owned());
     }
-    if taped.is_empty() {
+    if taped.is_empty() && !pictured.iter().any(|site| muscle(&site.site)) {
         missing.push("a girth of shoulders, chest, arm, forearm, hips, thigh or calf".to_owned());
     }
     let mahalanobis2 = (observed.len() > 1).then(|| mahalanobis2(norms, &observed)).flatten();
@@ -80,8 +87,12 @@ pub(crate) fn observed_ln(knowledge: &Knowledge, client: &Client, measured: &Mea
 /// What was taped as one observation; nothing without anything of the frame, against which muscles are set.
 pub(crate) fn tape_joint(knowledge: &Knowledge, client: &Client, measured: &Measurements) -> TapeJoint {
     let tape = all_taped(knowledge, client, measured);
-    let sites = knowledge.norms.sites();
-    if tape.places.iter().any(|place| is_frame(knowledge, &sites[*place])) { tape } else { TapeJoint::default() }
+    if shows_frame(knowledge, &tape) { tape } else { TapeJoint::default() }
+}
+
+/// Whether a joint observation holds anything of the bones.
+pub(crate) fn shows_frame(knowledge: &Knowledge, joint: &TapeJoint) -> bool {
+    joint.places.iter().any(|place| is_frame(knowledge, &knowledge.norms.sites()[*place]))
 }
 
 /// Everything that was taped, whether or not it is enough to speak.
@@ -93,6 +104,7 @@ pub(crate) fn all_taped(knowledge: &Knowledge, client: &Client, measured: &Measu
         places: observed.iter().map(|(place, _)| *place).collect(),
         x: observed.iter().map(|(_, x)| *x).collect(),
         error_variance: observed.iter().map(|(place, _)| error(*place)).collect(),
+        pictured: Vec::new(),
     }
 }
 

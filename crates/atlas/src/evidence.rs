@@ -46,10 +46,36 @@ pub struct EvidenceSettings {
     pub refer: ReferSettings,
     /// Measuring error.
     pub error: ErrorSettings,
+    /// Girths from pictures.
+    pub pictures_pct: PictureErrors,
     /// Share of a girth that belongs to each region.
     pub composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
     /// The girth site a photo outline of a limb segment speaks for.
     pub segment_site: BTreeMap<String, SiteId>,
+}
+
+/// Error of a girth from pictures, % of the value.
+#[derive(Clone, Debug, Serialize, Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct PictureErrors {
+    /// Of the scale, common to all pictures of a day.
+    pub scale: f64,
+    /// Of the fit from breadth and depth.
+    pub fit: f64,
+    /// Of the fit from the breadth alone.
+    pub breadth_fit: f64,
+    /// Of one more picture of the same body.
+    pub repeat: f64,
+    /// How far a client's own constant may lie from the common one, SD.
+    pub own_sd: f64,
+}
+
+impl PictureErrors {
+    /// Standard error of the size of a girth by the common constants, %: with the depth seen, or by the breadth alone.
+    pub fn error_pct(&self, with_depth: bool) -> f64 {
+        let fit = if with_depth { self.fit } else { self.breadth_fit };
+        fit.hypot(self.scale).hypot(self.repeat)
+    }
 }
 
 /// The direction in which muscular bodies differ from the reference.

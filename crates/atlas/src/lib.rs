@@ -29,7 +29,9 @@ pub use cause::CauseText;
 pub use check::ExerciseProblem;
 pub use compose::Opposite;
 use compose::Stand;
-pub use evidence::{ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, ReferSettings};
+pub use evidence::{
+    ActThresholds, ErrorSettings, EvidenceSettings, ObservationScale, ObservationSd, PictureErrors, ReferSettings,
+};
 pub use exercise::{Avoid, Effort, Exercise, Fault, Hardest, SidesUse, Work};
 pub use files::AtlasError;
 pub use ideals::{FrameRatio, Ideals, Silhouette};

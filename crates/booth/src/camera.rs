@@ -31,8 +31,8 @@ impl Camera {
         let focal_px = spec.camera.fill * height * at.z / spec.stature_cm;
         let middle = spec.stature_cm / 2.0;
         let facing_deg = match spec.pose {
-            Pose::SL => -90.0,
-            Pose::SR => 90.0,
+            Pose::SL | Pose::SLA => -90.0,
+            Pose::SR | Pose::SRA => 90.0,
             Pose::B | Pose::BDB | Pose::BLS => 180.0,
             Pose::F | Pose::FDB | Pose::FLS => 0.0,
         };

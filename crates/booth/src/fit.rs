@@ -65,6 +65,8 @@ const STEPS: usize = 14;
 const FURTHEST: f64 = 4.0;
 /// Level of the widest deltoid below the shoulder joint, as a share of stature.
 const DELTOID_BELOW: f64 = 0.025;
+/// Height of the navel, as a share of stature.
+const NAVEL_SHARE: f64 = 0.6;
 /// Swelling of the radius for one turn of a knob.
 const SWELL_SHARE: f64 = 0.07;
 
@@ -234,6 +236,7 @@ impl<'a> Ruler<'a> {
             }
             "chest" => round(&self.parts.trunk, shoulder - 0.085 * stature),
             "waist" => round(&self.parts.trunk, self.waist_y()),
+            "abdomen" => round(&self.parts.trunk, NAVEL_SHARE * stature),
             "hip" => trunk(self.hip_y() - 0.05 * stature, self.hip_y() + 0.05 * stature, true),
             "arm-relaxed" => limb("shoulder", "elbow", 0.35, 0.7, true),
             "forearm" => limb("elbow", "hand", 0.08, 0.4, true),
@@ -248,6 +251,12 @@ impl<'a> Ruler<'a> {
             "calf" => limb("knee", "ankle", 0.12, 0.5, true),
             _ => limb("knee", "ankle", 0.65, 0.97, false),
         }
+    }
+
+    /// The largest girth of an arm bent at the elbow, cm, by its own faces without the forearm's.
+    pub fn bent_arm(&self, side: Side, faces: &[usize]) -> f64 {
+        let (from, to) = (self.body.sided(side, "shoulder"), self.body.sided(side, "elbow"));
+        extreme(0.35, 0.7, 12, true, |share| self.round(faces, Plane::across(from, to, share))).1
     }
 
     fn half(&self, side: Side) -> &[usize] {

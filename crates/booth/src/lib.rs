@@ -68,22 +68,58 @@ impl Shot {
     }
 }
 
+/// Somebody who can be pictured: a figure of a sex, stature and build. Bending the figure to its girths takes most of the time of a
+/// picture; of one body in several poses it is done once.
+pub struct Sitter {
+    body: fit::Shaped,
+    of: (f64, Sex, Body),
+}
+
+impl Sitter {
+    /// The body that a spec asks for.
+    ///
+    /// # Errors
+    /// [`BoothError::Spec`] with every problem of the spec.
+    pub fn of(figure: &Figure, spec: &Spec) -> Result<Self, BoothError> {
+        let problems = spec.problems();
+        if !problems.is_empty() {
+            return Err(BoothError::Spec(problems));
+        }
+        let of = (spec.stature_cm, spec.sex, spec.body.clone());
+        Ok(Self { body: fit::shape(figure, spec), of })
+    }
+
+    /// Whether a spec asks for this body.
+    pub fn is(&self, spec: &Spec) -> bool {
+        (spec.stature_cm, spec.sex, &spec.body) == (self.of.0, self.of.1, &self.of.2)
+    }
+
+    /// Takes the picture that a spec asks for of this body; stature, sex and build of the spec are not looked at.
+    ///
+    /// # Errors
+    /// [`BoothError::Spec`] with every problem of the spec.
+    pub fn shoot(&self, figure: &Figure, spec: &Spec) -> Result<Shot, BoothError> {
+        let spec = &Spec { stature_cm: self.of.0, sex: self.of.1, body: self.of.2.clone(), ..spec.clone() };
+        let problems = spec.problems();
+        if !problems.is_empty() {
+            return Err(BoothError::Spec(problems));
+        }
+        let shaped = &self.body;
+        let posed = pose::pose(figure, &shaped.body, spec.pose);
+        let camera = camera::Camera::of(spec);
+        let view = camera.view(&posed);
+        let dressed = raster::Dressed::of(figure, spec, &shaped.body);
+        let seen = raster::visible(figure, spec, &view, &dressed);
+        let (picture, mask) = paint::paint(figure, spec, &shaped.body, &dressed, &camera, (&view, &seen));
+        let truth = truth::truth(figure, spec, (shaped, &dressed), &posed, &camera);
+        Ok(Shot { picture, mask, truth })
+    }
+}
+
 /// Takes the picture a checked spec asks for.
 ///
 /// # Errors
 /// [`BoothError::Spec`] with every problem of the spec.
 pub fn shoot(figure: &Figure, spec: &Spec) -> Result<Shot, BoothError> {
-    let problems = spec.problems();
-    if !problems.is_empty() {
-        return Err(BoothError::Spec(problems));
-    }
-    let shaped = fit::shape(figure, spec);
-    let posed = pose::pose(figure, &shaped.body, spec.pose);
-    let camera = camera::Camera::of(spec);
-    let view = camera.view(&posed);
-    let dressed = raster::Dressed::of(figure, spec, &shaped.body);
-    let seen = raster::visible(figure, spec, &view, &dressed);
-    let (picture, mask) = paint::paint(figure, spec, &shaped.body, &dressed, &camera, (&view, &seen));
-    let truth = truth::truth(figure, spec, (&shaped, &dressed), &posed, &camera);
-    Ok(Shot { picture, mask, truth })
+    Sitter::of(figure, spec)?.shoot(figure, spec)
 }

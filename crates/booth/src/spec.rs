@@ -66,6 +66,10 @@ pub enum Pose {
     SL,
     /// Right side relaxed.
     SR,
+    /// Left side with the arms held forward, off the trunk.
+    SLA,
+    /// Right side with the arms held forward.
+    SRA,
     /// Front double biceps.
     FDB,
     /// Back double biceps.
@@ -78,7 +82,8 @@ pub enum Pose {
 
 impl Pose {
     /// All of them.
-    pub const ALL: [Self; 8] = [Self::F, Self::B, Self::SL, Self::SR, Self::FDB, Self::BDB, Self::FLS, Self::BLS];
+    pub const ALL: [Self; 10] =
+        [Self::F, Self::B, Self::SL, Self::SR, Self::SLA, Self::SRA, Self::FDB, Self::BDB, Self::FLS, Self::BLS];
 
     /// Its usual id.
     pub fn id(self) -> String {
@@ -87,7 +92,7 @@ impl Pose {
 
     /// Whether the figure shows a flank, where left and right cannot be told apart in the outline.
     pub fn is_side(self) -> bool {
-        matches!(self, Self::SL | Self::SR)
+        matches!(self, Self::SL | Self::SR | Self::SLA | Self::SRA)
     }
 }
 

@@ -56,7 +56,7 @@ pub struct Truth {
     pub version: u32,
     /// Places of joints and edges in the picture.
     pub landmarks: BTreeMap<String, Point>,
-    /// Girths of the relaxed figure.
+    /// Girths of the relaxed figure; of the arm also with the elbow bent.
     pub girths: Vec<Girth>,
     /// Widths by level.
     pub widths: Vec<WidthTruth>,
@@ -88,26 +88,32 @@ pub(crate) fn truth(
 ) -> Truth {
     let front = pose(figure, &shaped.body, Pose::F);
     let ruler = Ruler::new(figure, &front, &shaped.parts);
+    let bent = pose(figure, &shaped.body, Pose::FDB);
+    let bent = Ruler::new(figure, &bent, &shaped.parts);
     let seen = shaped.parts.clone().worn(figure, &shaped.body, dressed.clothes(figure));
     let standing = Ruler::new(figure, posed, &seen);
     Truth {
         format: "orthomer-booth-truth".to_owned(),
         version: 1,
         landmarks: landmarks(spec, &standing, camera),
-        girths: girths(&ruler),
+        girths: girths(figure, &ruler, &bent),
         widths: widths(spec, &standing),
         limbs: if spec.pose.is_side() { Vec::new() } else { limbs(figure, &standing, spec.stature_cm) },
     }
 }
 
-fn girths(ruler: &Ruler) -> Vec<Girth> {
-    let more = [("mid-thigh", true), ("knee", true), ("ankle", true), ("wrist", true)];
+fn girths(figure: &Figure, ruler: &Ruler, bent: &Ruler) -> Vec<Girth> {
+    let more = [("abdomen", false), ("mid-thigh", true), ("knee", true), ("ankle", true), ("wrist", true)];
     let all = SITES.iter().map(|site| (site.id, site.paired)).chain(more);
-    all.flat_map(|(id, paired)| {
+    let relaxed = all.flat_map(|(id, paired)| {
         let sides = if paired { vec![Some(Side::Left), Some(Side::Right)] } else { vec![None] };
         sides.into_iter().map(move |side| Girth { site: id.to_owned(), side, cm: ruler.girth(id, side) })
-    })
-    .collect()
+    });
+    let flexed = [Side::Left, Side::Right].map(|side| {
+        let faces = segment_faces(figure, bent.parts, "upper-arm", side);
+        Girth { site: "arm-flexed".to_owned(), side: Some(side), cm: bent.bent_arm(side, &faces) }
+    });
+    relaxed.chain(flexed).collect()
 }
 
 /// Height of the widest hips.

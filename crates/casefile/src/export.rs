@@ -2,8 +2,8 @@
 
 use crate::raw::{
     CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry,
-    PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry,
-    TrainingRow,
+    PictureGirthEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry,
+    TestEntry, TrainingRow,
 };
 use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 use atlas::PracticeSettings;
@@ -115,6 +115,12 @@ fn round(round: &Round) -> RoundEntry {
         left_width_cm: outline.width.left.cm(),
         right_width_cm: outline.width.right.cm(),
     });
+    let picture_girths = round.picture_girths.iter().map(|girth| PictureGirthEntry {
+        site: girth.site.to_string(),
+        side: girth.side,
+        cm: girth.value.cm(),
+        from: girth.from,
+    });
     RoundEntry {
         date: round.date.to_string(),
         weight_kg: round.weight.map(units::Mass::kg),
@@ -124,6 +130,7 @@ fn round(round: &Round) -> RoundEntry {
         skinfolds: skinfolds.collect(),
         ratings: round.ratings.iter().map(rating).collect(),
         outlines: outlines.collect(),
+        picture_girths: picture_girths.collect(),
         tests: round.tests.iter().map(TestEntry::from).collect(),
     }
 }

@@ -23,8 +23,8 @@ mod written;
 pub use assessment::{
     AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
     CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
-    PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SidesPriorEntry,
-    SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry, assessment_file,
+    PicturedEntry, PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry,
+    SidesPriorEntry, SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{
@@ -41,8 +41,8 @@ pub use plan_file::{
 pub use problem::Problem;
 pub use raw::{
     CaseFile, ChoicesEntry, ClearanceEntry, ClientEntry, ConsentEntry, HomeEntry, OutlineEntry, OverrideEntry,
-    PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry, TestEntry,
-    TrainingRow, parse_json,
+    PictureGirthEntry, PracticeEntry, RatingEntry, ReadinessEntry, RoundEntry, SkinfoldEntry, StrengthEntry, TapeEntry,
+    TestEntry, TrainingRow, parse_json,
 };
 pub use schema::schemas;
 pub use tape_csv::{CsvColumn, CsvPreview, CsvRow, CsvUnit, tape_csv};

@@ -1,7 +1,7 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
 use crate::problem::{Problem, escaped};
-use assess::{Experience, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
+use assess::{Experience, GirthFrom, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
 use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
@@ -191,6 +191,9 @@ pub struct RoundEntry {
     /// Limb outlines from photos.
     #[serde(default)]
     pub outlines: Vec<OutlineEntry>,
+    /// Girths from photos.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub picture_girths: Vec<PictureGirthEntry>,
     /// Tests.
     #[serde(default)]
     pub tests: Vec<TestEntry>,
@@ -254,6 +257,21 @@ pub struct OutlineEntry {
     pub left_width_cm: f64,
     /// The client's right, cm.
     pub right_width_cm: f64,
+}
+
+/// A girth from photos, by constants common to everybody.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
+#[serde(deny_unknown_fields)]
+pub struct PictureGirthEntry {
+    /// The site.
+    pub site: String,
+    /// The client's side, at paired sites.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// The girth, cm.
+    pub cm: f64,
+    /// What it rests on.
+    pub from: GirthFrom,
 }
 
 /// Load and repetitions of one side.

@@ -1,15 +1,17 @@
 //! What a round's pictures say together: where a region lies in them, how two rounds lie over each other, which questions
-//! they can answer, what their outlines are worth as evidence, and what is asked again blind.
+//! they can answer, what their outlines and girths are worth as evidence, and what is asked again blind.
 //!
 //! One picture's own numbers are `vision`'s; what a rating does to a verdict is `assess`'s. No clock, no disk.
 
 mod frames;
+mod girths;
 mod outlines;
 mod pair;
 mod questions;
 mod repeats;
 
 pub use frames::{FrameError, Frames, RegionFrame};
+pub use girths::{Breadth, Depths, GirthShapes, MissingGirth, PictureGirths, Shape, ShapesError, breadths, girths};
 pub use outlines::{Pictured, counts_sides, outlines};
 pub use pair::{Laid, WidthChange, lay_over, width_changes};
 pub use questions::{Question, questions};

@@ -21,13 +21,13 @@ pub struct Pictured<'a> {
 /// Whether left against right may be read off a picture. Until someone has said whether it is a mirror picture, its sides
 /// may be the wrong way round.
 pub fn counts_sides(picture: Pictured<'_>) -> bool {
-    let photo = picture.photo;
+    picture.mirrored.is_some() && stands(picture.photo) && matches!(picture.photo.pose, PhotoPose::F | PhotoPose::B)
+}
+
+/// Whether somebody stands in a picture straight and whole, for sure.
+pub(crate) fn stands(photo: &Photo) -> bool {
     let straight = photo.quality.iter().all(|check| check.ok || !BENDING.contains(&check.check.as_str()));
-    picture.mirrored.is_some()
-        && photo.person
-        && straight
-        && photo.mask_confidence >= LEAST_CONFIDENCE
-        && matches!(photo.pose, PhotoPose::F | PhotoPose::B)
+    photo.person && straight && photo.mask_confidence >= LEAST_CONFIDENCE
 }
 
 /// Mean limb widths over the pictures that count, relaxed and straight: front and back of one round. Segments none of them

@@ -61,6 +61,8 @@ fn front() -> Photo {
         landmarks,
         widths: vec![Width { level: "waist".to_owned(), cm: 30.0, left_cm: Some(15.0), right_cm: Some(15.0) }],
         limbs: vec![Limb { segment: "calf".to_owned(), left_width_cm: 10.0, right_width_cm: 11.0 }],
+        sections: Vec::new(),
+        profile: None,
         taper: None,
         tilt: None,
         quality: Vec::new(),

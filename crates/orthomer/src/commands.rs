@@ -90,6 +90,7 @@ pub fn schema(dir: &Path) -> Result<(), Failure> {
     std::fs::create_dir_all(dir).map_err(Failure::other)?;
     let pictures = [
         ("orthomer-photo", schema_for!(vision::Photo)),
+        ("orthomer-girths", schema_for!(crate::pictures::GirthsFile)),
         ("orthomer-booth", schema_for!(booth::Spec)),
         ("orthomer-booth-truth", schema_for!(booth::Truth)),
         ("orthomer-levers", schema_for!(levers::Levers)),

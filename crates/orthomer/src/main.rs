@@ -137,6 +137,30 @@ enum Command {
         #[arg(long)]
         mask: Option<PathBuf>,
     },
+    /// Print the girths that the pictures of one day show.
+    Girths {
+        /// Stature, cm.
+        #[arg(long)]
+        stature: f64,
+        /// The picture from the front.
+        #[arg(long)]
+        front: PathBuf,
+        /// The picture of the client's left side.
+        #[arg(long)]
+        side: PathBuf,
+        /// The picture from behind.
+        #[arg(long)]
+        back: Option<PathBuf>,
+        /// The picture of the client's right side.
+        #[arg(long)]
+        other_side: Option<PathBuf>,
+        /// The front double biceps, for the bent arm.
+        #[arg(long)]
+        flexed: Option<PathBuf>,
+        /// Distance of the camera, m.
+        #[arg(long)]
+        distance: Option<f64>,
+    },
     /// Draw a made-up figure in the simulated photo booth, with its true measures.
     Booth {
         /// The spec.
@@ -249,6 +273,13 @@ fn main() -> ExitCode {
             mirrored,
             mask: mask.as_deref(),
         }),
+        Command::Girths { stature, front, side, back, other_side, flexed, distance } => {
+            let given =
+                [("--front", Some(front)), ("--back", back), ("--side", Some(side)), ("--other-side", other_side)];
+            let given = given.into_iter().chain([("--flexed", flexed)]);
+            let given: Vec<_> = given.filter_map(|(option, path)| Some((option, path?))).collect();
+            pictures::girths(&given, stature, distance)
+        }
         Command::Booth { spec, out } => pictures::booth(&spec, &out),
         Command::Schema { dir } => commands::schema(&dir),
     };

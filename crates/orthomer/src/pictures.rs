@@ -1,12 +1,18 @@
-//! The commands about pictures: measuring one, and drawing made-up ones.
+//! The commands about pictures: measuring one, girths of a day's, and drawing made-up ones.
 
 use crate::commands::print;
 use crate::failure::Failure;
+use assess::{GirthFrom, PictureGirth};
+use atlas::Atlas;
 use booth::{BoothError, Figure, Spec};
 use casefile::Problem;
 use image::{GrayImage, Luma};
-use std::path::Path;
-use vision::{Ask, Eye, PhotoPose, View};
+use lighttable::{GirthShapes, Pictured};
+use schemars::JsonSchema;
+use serde::Serialize;
+use std::path::{Path, PathBuf};
+use units::{Side, SiteId};
+use vision::{Ask, Eye, Photo, PhotoPose, View};
 
 /// Statures a grown person can have, cm.
 const STATURE_CM: std::ops::RangeInclusive<f64> = 100.0..=250.0;
@@ -70,6 +76,99 @@ fn asked(request: &PhotoRequest) -> Result<Ask, Failure> {
         distance_m: request.distance_m,
         last_scale: None,
     })
+}
+
+/// A girth as the file of a day's pictures has it.
+#[derive(Serialize, JsonSchema)]
+struct GirthEntry {
+    site: SiteId,
+    #[serde(skip_serializing_if = "Option::is_none")]
+    side: Option<Side>,
+    cm: f64,
+    /// Standard error of the size, %.
+    error_pct: f64,
+    from: GirthFrom,
+}
+
+#[derive(Serialize, JsonSchema)]
+struct MissingEntry {
+    site: SiteId,
+    why: String,
+}
+
+/// What the pictures of one day say of girths (`orthomer-girths`, version 1).
+#[derive(Serialize, JsonSchema)]
+pub struct GirthsFile {
+    format: &'static str,
+    version: u32,
+    /// What the constants were fitted on.
+    fitted_on: String,
+    girths: Vec<GirthEntry>,
+    missing: Vec<MissingEntry>,
+}
+
+/// Prints the girths of one day's pictures, each with the option it was given by.
+pub fn girths(given: &[(&str, PathBuf)], stature_cm: f64, distance_m: Option<f64>) -> Result<(), Failure> {
+    let atlas = Atlas::load().map_err(Failure::other)?;
+    let shapes = GirthShapes::shipped().map_err(Failure::other)?;
+    let eye = Eye::load().map_err(Failure::other)?;
+    let mut photos = Vec::new();
+    for (option, path) in given {
+        let request = PhotoRequest { image: path, stature_cm, pose: None, distance_m, mirrored: false, mask: None };
+        photos.push(shown(&eye, option, &request)?);
+    }
+    let pictures: Vec<Pictured<'_>> = photos.iter().map(|photo| Pictured { photo, mirrored: Some(false) }).collect();
+    let said = lighttable::girths(&shapes, &pictures);
+    let errors = &atlas.evidence().pictures_pct;
+    let entry = |girth: PictureGirth| GirthEntry {
+        error_pct: tenth(errors.error_pct(girth.from == GirthFrom::BreadthDepth)),
+        cm: tenth(girth.value.cm()),
+        site: girth.site,
+        side: girth.side,
+        from: girth.from,
+    };
+    print(&GirthsFile {
+        format: "orthomer-girths",
+        version: 1,
+        fitted_on: format!("{} made-up bodies", shapes.bodies),
+        girths: said.girths.into_iter().map(entry).collect(),
+        missing: said
+            .missing
+            .into_iter()
+            .map(|missing| MissingEntry { site: missing.site, why: missing.why })
+            .collect(),
+    })
+}
+
+fn tenth(value: f64) -> f64 {
+    (value * 10.0).round() / 10.0
+}
+
+/// What a picture shows in the pose its option names. One that plainly shows another is refused.
+fn shown(eye: &Eye, option: &str, request: &PhotoRequest) -> Result<Photo, Failure> {
+    let pose = match option {
+        "--front" => PhotoPose::F,
+        "--back" => PhotoPose::B,
+        "--side" => PhotoPose::SL,
+        "--other-side" => PhotoPose::SR,
+        _ => PhotoPose::FDB,
+    };
+    let wrong = |says: String| bad_input(option, says);
+    let path = request.image.display();
+    let ask = asked(request)?;
+    let bytes = std::fs::read(request.image).map_err(|error| wrong(format!("{path} cannot be read: {error}")))?;
+    let picture = vision::ingest(&bytes).map_err(|error| wrong(format!("{path}: {error}")))?;
+    let look = |pose: Option<PhotoPose>| eye.look(&picture.view, Ask { pose, ..ask }).map_err(Failure::other);
+    let guessed = look(None)?.photo;
+    if !guessed.person {
+        let why = guessed.why_not.unwrap_or_else(|| "nobody is found".to_owned());
+        return Err(wrong(format!("{path}: {why}")));
+    }
+    if guessed.pose.from_the_side() != pose.from_the_side() {
+        let seen = if guessed.pose.from_the_side() { "a side" } else { "front or back" };
+        return Err(wrong(format!("{path} shows {seen}, not the pose {}", pose.id())));
+    }
+    Ok(if guessed.pose == pose { guessed } else { look(Some(pose))?.photo })
 }
 
 /// The mask at the picture's own size, 0 or 255.

@@ -2,7 +2,8 @@
 //! data.
 
 use assess::{Client, Experience, Round, Sex};
-use booth::{BoothError, Camera, Figure, Girth, Image, Light, LightKind, Pose, Spec};
+use booth::{BoothError, Camera, Figure, Girth, Image, Light, LightKind, Pose, Sitter, Spec};
+use std::sync::{Arc, Mutex, PoisonError};
 
 /// Sites the figure is bent to. Chest and shoulders follow from the build: asked for by tape they distort the figure.
 const SITES: [&str; 6] = ["waist", "hip", "arm-relaxed", "forearm", "thigh", "calf"];
@@ -42,10 +43,42 @@ fn girths(round: &Round) -> Vec<Girth> {
     taped.collect()
 }
 
-/// The picture as a JPEG, as a camera would send it.
-///
-/// # Errors
-/// [`BoothError`] when the figure cannot be drawn.
-pub fn jpeg(figure: &Figure, spec: &Spec) -> Result<Vec<u8>, BoothError> {
-    booth::shoot(figure, spec)?.jpeg(spec.image.jpeg_quality)
+/// The stand-in camera and who sat for it last: pictures of one client in several poses follow each other.
+pub struct StandIn {
+    figure: Figure,
+    last: Mutex<Option<Arc<Sitter>>>,
+}
+
+impl StandIn {
+    /// Loads the figure.
+    ///
+    /// # Errors
+    /// [`BoothError`] when its file is damaged.
+    pub fn load() -> Result<Self, BoothError> {
+        Ok(Self { figure: Figure::load()?, last: Mutex::new(None) })
+    }
+
+    /// The figure it pictures.
+    pub fn figure(&self) -> &Figure {
+        &self.figure
+    }
+
+    /// The picture as a JPEG, as a camera would send it.
+    ///
+    /// # Errors
+    /// [`BoothError`] when the figure cannot be drawn.
+    pub fn jpeg(&self, spec: &Spec) -> Result<Vec<u8>, BoothError> {
+        let sitter = self.sitter(spec)?;
+        sitter.shoot(&self.figure, spec)?.jpeg(spec.image.jpeg_quality)
+    }
+
+    fn sitter(&self, spec: &Spec) -> Result<Arc<Sitter>, BoothError> {
+        let last = self.last.lock().unwrap_or_else(PoisonError::into_inner).clone();
+        if let Some(sitter) = last.filter(|sitter| sitter.is(spec)) {
+            return Ok(sitter);
+        }
+        let sitter = Arc::new(Sitter::of(&self.figure, spec)?);
+        *self.last.lock().unwrap_or_else(PoisonError::into_inner) = Some(Arc::clone(&sitter));
+        Ok(sitter)
+    }
 }

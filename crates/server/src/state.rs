@@ -12,17 +12,17 @@ use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day, put_away_day, unreadable_day};
 use crate::roster::rests_on_all;
 use crate::routes::{Drawn, MeasuredTrends};
+use crate::standin::StandIn;
 use crate::training::Instead;
 use crate::workshop::Workshop;
 use actix_web::web::Bytes;
 use actix_web::{HttpResponse, web};
 use assess::Knowledge;
 use atlas::PracticeSettings;
-use booth::Figure;
 use casefile::{PracticeEntry, check_practice};
 use jiff::ZonedDateTime;
 use jiff::civil::Date;
-use lighttable::Frames;
+use lighttable::{Frames, GirthShapes};
 use rayon::{ThreadPool, ThreadPoolBuilder};
 use serde::Serialize;
 use std::net::IpAddr;
@@ -100,6 +100,8 @@ pub struct AppState {
     known: Arc<RwLock<Arc<Knowledge>>>,
     /// Where regions lie in pictures.
     pub(crate) frames: Arc<Frames>,
+    /// How girths follow from pictures.
+    pub(crate) shapes: Arc<GirthShapes>,
     /// What stand-in devices send to the sheets.
     pub(crate) feed: Feed,
     /// Looks at pictures.
@@ -134,7 +136,7 @@ pub struct AppState {
     /// Searching, drawing, and writing whole clients out.
     pub(crate) working: Budget,
     darkroom: Arc<ThreadPool>,
-    figure: Arc<OnceLock<Figure>>,
+    camera: Arc<OnceLock<StandIn>>,
     /// How the program does.
     pub(crate) metrics: Metrics,
     /// What was noted in this hour.
@@ -200,13 +202,14 @@ impl AppState {
             settings: Arc::default(),
             prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
+            shapes: Arc::new(GirthShapes::shipped().map_err(std::io::Error::other)?),
             looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
             shipped: knowledge,
             crowd: Crowd::default(),
             taking: Budget::new(UPLOADS_AT_ONCE),
             working: Budget::new(WORK_AT_ONCE),
             darkroom,
-            figure: Arc::new(OnceLock::new()),
+            camera: Arc::new(OnceLock::new()),
             noted: Noted::default(),
             makes_up: None,
             metrics: Metrics::new()?,
@@ -356,13 +359,13 @@ impl AppState {
         self.darkroom.install(|| ingest(bytes))
     }
 
-    /// The figure of the stand-in camera, loaded when it is first needed.
-    pub(crate) fn figure(&self) -> Result<&Figure, ApiError> {
-        if let Some(figure) = self.figure.get() {
-            return Ok(figure);
+    /// The stand-in camera, loaded when it is first needed.
+    pub(crate) fn stand_in_camera(&self) -> Result<&StandIn, ApiError> {
+        if let Some(camera) = self.camera.get() {
+            return Ok(camera);
         }
-        let figure = Figure::load().map_err(|error| ApiError::Internal(error.to_string()))?;
-        Ok(self.figure.get_or_init(|| figure))
+        let camera = StandIn::load().map_err(|error| ApiError::Internal(error.to_string()))?;
+        Ok(self.camera.get_or_init(|| camera))
     }
 
     /// Runs blocking work on the store off the event loop.

@@ -56,7 +56,7 @@ impl AppState {
         let seed = self.store.photo_count(&self.store.round(round_id)?.client_id)? as u64 * 37 + 5;
         let spec = standin::spec(&case.client, round, held, seed);
         let said = |error: booth::BoothError| invalid("/pose", format!("the stand-in camera: {error}"));
-        let picture = standin::jpeg(self.figure()?, &spec).map_err(said)?;
+        let picture = self.stand_in_camera()?.jpeg(&spec).map_err(said)?;
         let query = NewPhotoQuery { pose: Some(pose), mirrored: Some(false), distance_m: Some(BOOTH_DISTANCE_M) };
         self.take_in(round_id, &query, added_by, &picture)
     }

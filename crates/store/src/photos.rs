@@ -3,13 +3,14 @@
 use crate::connection::{Connection, Store};
 use crate::error::{Kind, StoreError};
 use crate::photo_files::PhotoFile;
-use crate::schema::{outline, photo, round};
+use crate::schema::{outline, photo, picture_girth, round};
+use crate::tape::{parse_side, side_text};
 use crate::{clients, new_id, rounds};
-use assess::{Client, Outline, Segment};
+use assess::{Client, GirthFrom, Outline, PictureGirth, Segment};
 use atlas::Atlas;
 use diesel::prelude::*;
 use jiff::Timestamp;
-use lighttable::{Pictured, outlines};
+use lighttable::{GirthShapes, Pictured, girths, outlines};
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashMap, HashSet};
 use units::{Length, Sides};
@@ -314,7 +315,7 @@ impl Store {
                 return Ok(());
             }
             let round_id = find(connection, id)?.round_id;
-            refresh_outlines(connection, &round_id)
+            refresh_shown(connection, &round_id)
         });
         // Removed while it was looked at, consent withdrawn perhaps: its outline must not outlive it.
         if self.photo(id).is_err_and(|error| error.kind() == Kind::NotFound) {
@@ -354,7 +355,7 @@ impl Store {
                     photo::measured_json.eq(measured_json),
                 ))
                 .execute(connection)?;
-            refresh_outlines(connection, &stored.round_id)
+            refresh_shown(connection, &stored.round_id)
         })?;
         find(&mut connection, id)
     }
@@ -372,7 +373,7 @@ impl Store {
                     diesel::update(photo::table.find(&other.id)).set(change).execute(connection)?;
                 }
             }
-            refresh_outlines(connection, &chosen.round_id)
+            refresh_shown(connection, &chosen.round_id)
         })
     }
 
@@ -387,7 +388,7 @@ impl Store {
         self.connect()?.immediate_transaction(|connection| {
             let stored = find(connection, id)?;
             diesel::delete(photo::table.find(id)).execute(connection)?;
-            refresh_outlines(connection, &stored.round_id)
+            refresh_shown(connection, &stored.round_id)
         })?;
         self.files().remove(id)
     }
@@ -406,6 +407,7 @@ impl Store {
             let ids = photo::table.filter(photo::round_id.eq_any(&own)).select(photo::id).load::<String>(connection)?;
             diesel::delete(photo::table.filter(photo::id.eq_any(&ids))).execute(connection)?;
             diesel::delete(outline::table.filter(outline::round_id.eq_any(&own))).execute(connection)?;
+            diesel::delete(picture_girth::table.filter(picture_girth::round_id.eq_any(&own))).execute(connection)?;
             Ok::<_, StoreError>(ids)
         })?;
         for id in &removed {
@@ -448,8 +450,8 @@ fn admitted(connection: &mut SqliteConnection, atlas: &Atlas, round_id: &str) ->
     client.may_be_photographed(round.taken_on).map_err(StoreError::Refused)
 }
 
-/// Makes the outlines of a round anew from its pictures that count.
-fn refresh_outlines(connection: &mut SqliteConnection, round_id: &str) -> Result<(), StoreError> {
+/// Makes the outlines and girths of a round anew from its pictures that count.
+fn refresh_shown(connection: &mut SqliteConnection, round_id: &str) -> Result<(), StoreError> {
     let records = of_round(connection, round_id)?;
     let pictures: Vec<Pictured<'_>> = counting(&records)
         .into_iter()
@@ -468,7 +470,51 @@ fn refresh_outlines(connection: &mut SqliteConnection, round_id: &str) -> Result
         })
         .collect();
     diesel::insert_into(outline::table).values(values).execute(connection)?;
+    keep_girths(connection, round_id, &pictures)
+}
+
+fn keep_girths(connection: &mut SqliteConnection, round_id: &str, pictures: &[Pictured<'_>]) -> Result<(), StoreError> {
+    let shapes = GirthShapes::shipped().map_err(|error| StoreError::corrupt("program", "girths", error.to_string()))?;
+    diesel::delete(picture_girth::table.filter(picture_girth::round_id.eq(round_id))).execute(connection)?;
+    let found = girths(&shapes, pictures).girths;
+    let values: Vec<_> = found
+        .iter()
+        .map(|girth| {
+            (
+                picture_girth::round_id.eq(round_id),
+                picture_girth::site.eq(girth.site.as_str()),
+                picture_girth::side.eq(side_text(girth.side)),
+                picture_girth::cm.eq(girth.value.cm()),
+                picture_girth::rests_on.eq(girth.from.as_str()),
+            )
+        })
+        .collect();
+    diesel::insert_into(picture_girth::table).values(values).execute(connection)?;
     Ok(())
+}
+
+/// Girths from pictures of rounds by round id.
+pub(crate) fn load_girths(
+    connection: &mut Connection,
+    round_ids: &[String],
+) -> Result<HashMap<String, Vec<PictureGirth>>, StoreError> {
+    let rows: Vec<(String, String, String, f64, String)> = picture_girth::table
+        .filter(picture_girth::round_id.eq_any(round_ids))
+        .order((picture_girth::round_id, picture_girth::site, picture_girth::side))
+        .load(connection)?;
+    let mut rounds: HashMap<String, Vec<PictureGirth>> = HashMap::new();
+    for (round_id, site, side, cm, rests_on) in rows {
+        let corrupt = |why: String| StoreError::corrupt("girth from pictures of round", &round_id, why);
+        let from = GirthFrom::ALL.into_iter().find(|known| known.as_str() == rests_on);
+        let girth = PictureGirth {
+            site: site.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?,
+            side: parse_side(&side).map_err(corrupt)?,
+            value: Length::from_cm(cm).map_err(|error| corrupt(error.to_string()))?,
+            from: from.ok_or_else(|| corrupt(format!("{rests_on:?} is nothing a girth rests on")))?,
+        };
+        rounds.entry(round_id.clone()).or_default().push(girth);
+    }
+    Ok(rounds)
 }
 
 /// Outlines of rounds by round id.

@@ -6,8 +6,8 @@ use crate::error::StoreError;
 use crate::schema::{client, issued_plan, photo, round};
 use crate::{choices, folds, log, new_id, photos, ratings, set_ups, tape, tests, usual_week};
 use assess::{
-    BesideGirths, Case, Choices, Client, Outline, Rating, Round, Skinfolds, TapeMeasure, Test, TrainingEntry,
-    day_in_words, rater_agreement,
+    BesideGirths, Case, Choices, Client, Outline, PictureGirth, Rating, Round, Skinfolds, TapeMeasure, Test,
+    TrainingEntry, day_in_words, rater_agreement,
 };
 use atlas::Atlas;
 use diesel::prelude::*;
@@ -277,6 +277,7 @@ struct RoundEvidence {
     tests: HashMap<String, Vec<Test>>,
     ratings: HashMap<String, Vec<Rating>>,
     outlines: HashMap<String, Vec<Outline>>,
+    girths: HashMap<String, Vec<PictureGirth>>,
 }
 
 impl RoundEvidence {
@@ -293,6 +294,7 @@ impl RoundEvidence {
             tests: tests::load_many(connection, atlas, round_ids)?,
             ratings: ratings::load_many(connection, round_ids, sd_steps)?,
             outlines: photos::load_outlines(connection, round_ids)?,
+            girths: photos::load_girths(connection, round_ids)?,
         })
     }
 }
@@ -318,6 +320,7 @@ fn round_of(record: RoundRecord, evidence: &mut RoundEvidence) -> Round {
         skinfolds: evidence.folds.remove(&record.id).unwrap_or_default(),
         ratings: evidence.ratings.remove(&record.id).unwrap_or_default(),
         outlines: evidence.outlines.remove(&record.id).unwrap_or_default(),
+        picture_girths: evidence.girths.remove(&record.id).unwrap_or_default(),
         tests: evidence.tests.remove(&record.id).unwrap_or_default(),
         date: record.taken_on,
         weight: record.weight,

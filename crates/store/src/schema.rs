@@ -180,6 +180,16 @@ diesel::table! {
 }
 
 diesel::table! {
+    picture_girth (round_id, site, side) {
+        round_id -> Text,
+        site -> Text,
+        side -> Text,
+        cm -> Double,
+        rests_on -> Text,
+    }
+}
+
+diesel::table! {
     outline (round_id, segment) {
         round_id -> Text,
         segment -> Text,
@@ -374,9 +384,10 @@ diesel::table! {
 diesel::joinable!(round -> client (client_id));
 diesel::joinable!(photo -> round (round_id));
 diesel::joinable!(outline -> round (round_id));
+diesel::joinable!(picture_girth -> round (round_id));
 diesel::joinable!(rating -> round (round_id));
 diesel::joinable!(rating_repeat -> round (round_id));
-diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, rating, rating_repeat);
+diesel::allow_tables_to_appear_in_same_query!(client, round, photo, outline, picture_girth, rating, rating_repeat);
 diesel::allow_tables_to_appear_in_same_query!(client, issued_plan);
 diesel::joinable!(eye_answer -> eye_sitting (sitting_id));
 diesel::allow_tables_to_appear_in_same_query!(eye_sitting, eye_answer);

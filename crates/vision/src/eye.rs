@@ -135,6 +135,8 @@ fn measured(photo: &mut Photo, standing: &Standing) {
     photo.scale_cm_per_px = standing.cm_per_px;
     photo.widths = standing.widths();
     photo.limbs = standing.limbs();
+    photo.sections = standing.sections();
+    photo.profile = standing.profile();
     photo.tilt = standing.tilt();
     photo.taper = taper(&photo.widths);
 }

@@ -28,6 +28,7 @@ mod pose_net;
 mod quality;
 mod resample;
 mod retouch;
+mod sections;
 mod wall;
 
 pub use align::{Similarity, align};
@@ -37,7 +38,7 @@ pub use eye::{Ask, Eye, View};
 pub use ingest::{Format, Ingested, MAX_BYTES, MAX_MEGAPIXELS, THUMB_PX, VIEW_PX, ingest};
 pub use lab::{Lab, lab};
 pub use measure::perspective_pct;
-pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Tilt, Width};
+pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Profile, Section, Tilt, Width};
 pub use plane::Plane;
 pub use quality::sharpness;
 pub use retouch::Stroke;

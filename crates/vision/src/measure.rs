@@ -50,7 +50,7 @@ pub(crate) struct Standing<'a> {
     pub floor: f64,
     pub cm_per_px: f64,
     /// Where the camera stands, cm.
-    distance_cm: f64,
+    pub distance_cm: f64,
     /// 1 when the client's left is on the right of the picture, -1 otherwise.
     pub left: f64,
     /// Levels that several measures rest on, each looked for once.
@@ -126,11 +126,11 @@ impl<'a> Standing<'a> {
         self.levels = Levels::default();
     }
 
-    fn px(&self, cm: f64) -> f64 {
+    pub(crate) fn px(&self, cm: f64) -> f64 {
         cm / self.cm_per_px
     }
 
-    fn cm(&self, px: f64) -> f64 {
+    pub(crate) fn cm(&self, px: f64) -> f64 {
         px * self.cm_per_px
     }
 
@@ -305,7 +305,7 @@ impl<'a> Standing<'a> {
     }
 
     /// What takes perspective out of a limb that hangs before the plane of the scale.
-    fn own_size(&self, segment: &str) -> f64 {
+    pub(crate) fn own_size(&self, segment: &str) -> f64 {
         if !self.arms_hang() || !matches!(segment, "upper-arm" | "forearm") {
             return 1.0;
         }

@@ -4,6 +4,7 @@ use crate::error::NoPerson;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
+use units::{Side, SiteId};
 use utoipa::ToSchema;
 
 /// A pose by its usual id, as far as measuring goes.
@@ -17,6 +18,10 @@ pub enum PhotoPose {
     SL,
     /// The client's right side.
     SR,
+    /// The client's left side with the arms held forward, off the trunk.
+    SLA,
+    /// The client's right side with the arms held forward.
+    SRA,
     /// Front double biceps.
     FDB,
     /// Back double biceps.
@@ -35,11 +40,13 @@ pub enum PhotoPose {
 
 impl PhotoPose {
     /// All of them.
-    pub const ALL: [Self; 11] = [
+    pub const ALL: [Self; 13] = [
         Self::F,
         Self::B,
         Self::SL,
         Self::SR,
+        Self::SLA,
+        Self::SRA,
         Self::FDB,
         Self::BDB,
         Self::FLS,
@@ -61,7 +68,7 @@ impl PhotoPose {
 
     /// Whether a flank is shown: left and right cannot be told apart in the outline.
     pub fn from_the_side(self) -> bool {
-        matches!(self, Self::SL | Self::SR | Self::SC | Self::ST)
+        matches!(self, Self::SL | Self::SR | Self::SLA | Self::SRA | Self::SC | Self::ST)
     }
 }
 
@@ -101,6 +108,51 @@ pub struct Limb {
     pub left_width_cm: f64,
     /// The client's right, cm.
     pub right_width_cm: f64,
+}
+
+/// Across the body at the level where a tape lies, as the camera sees it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Section {
+    /// The tape's site.
+    pub site: SiteId,
+    /// The client's side at a paired site.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// From edge to edge, cm.
+    pub cm: f64,
+    /// Height of the level above the floor, as a share of stature.
+    pub at: f64,
+}
+
+/// How deep the body is from the side at every level.
+#[derive(Clone, Debug, Default, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Profile {
+    /// cm at [`Profile::FROM`] and every [`Profile::STEP`] above it; `None` where an arm draws the edge or nobody is.
+    pub depth_cm: Vec<Option<f64>>,
+}
+
+impl Profile {
+    /// The lowest level, as a share of stature.
+    pub const FROM: f64 = 0.03;
+    /// From one level to the next, as a share of stature.
+    pub const STEP: f64 = 0.005;
+    /// How many levels.
+    pub const LEVELS: usize = 173;
+
+    /// Height of a level above the floor, as a share of stature.
+    pub fn level(index: usize) -> f64 {
+        Self::FROM + Self::STEP * index as f64
+    }
+
+    /// Depths seen within a range of levels, shares of stature; `None` when less than half of them are.
+    pub fn between(&self, low: f64, high: f64) -> Option<Vec<f64>> {
+        let inside = self.depth_cm.iter().enumerate().filter(|(i, _)| (low..=high).contains(&Self::level(*i)));
+        let all: Vec<Option<f64>> = inside.map(|(_, depth)| *depth).collect();
+        let seen: Vec<f64> = all.iter().flatten().copied().collect();
+        (!seen.is_empty() && 2 * seen.len() >= all.len()).then_some(seen)
+    }
 }
 
 /// Tilt of the lines through both shoulders and both hips; positive: the client's left is higher.
@@ -158,6 +210,12 @@ pub struct Photo {
     pub widths: Vec<Width>,
     /// Limbs.
     pub limbs: Vec<Limb>,
+    /// Breadths at the tape's levels, from the front and from behind.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub sections: Vec<Section>,
+    /// Depths by level, from the side.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub profile: Option<Profile>,
     /// Shoulder width over waist width.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub taper: Option<f64>,
@@ -184,6 +242,8 @@ impl Photo {
             landmarks: BTreeMap::new(),
             widths: Vec::new(),
             limbs: Vec::new(),
+            sections: Vec::new(),
+            profile: None,
             taper: None,
             tilt: None,
             quality: Vec::new(),

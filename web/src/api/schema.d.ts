@@ -1899,6 +1899,8 @@ export interface components {
             offsets?: {
                 [key: string]: number;
             } | null;
+            /** @description Girths from the round's pictures. */
+            pictured?: components["schemas"]["PicturedEntry"][];
             prior_a?: components["schemas"]["SidesPriorEntry"] | null;
             /** @description Prior covariance of the regions' sizes, on request. */
             prior_b?: number[][] | null;
@@ -2339,6 +2341,8 @@ export interface components {
              * @description Now less then, cm.
              */
             change_cm: number;
+            /** @description Whether both values are from pictures; left out where they are the tape's. */
+            from_pictures?: boolean;
             /**
              * Format: double
              * @description Smallest change that is more than error (95 %), cm.
@@ -3093,6 +3097,11 @@ export interface components {
              */
             y: number;
         };
+        /**
+         * @description What a girth from pictures rests on.
+         * @enum {string}
+         */
+        GirthFrom: "breadth-depth" | "breadth";
         /** @description A girth at both ends. */
         GirthMoveView: {
             /**
@@ -3105,6 +3114,8 @@ export interface components {
              * @description Change, cm.
              */
             change_cm?: number | null;
+            /** @description Whether both values are from pictures. */
+            from_pictures: boolean;
             /**
              * Format: double
              * @description Smallest change that is more than error, cm.
@@ -3608,6 +3619,8 @@ export interface components {
         };
         /** @description The light table of a round. */
         LightTable: {
+            /** @description Girths that this round's pictures show. */
+            girths: components["schemas"]["RoundGirths"];
             /** @description What this round's pictures can be asked. */
             questions: components["schemas"]["Question"][];
             /** @description What was judged, in all rounds. */
@@ -4411,6 +4424,7 @@ export interface components {
             pose: components["schemas"]["PhotoPose"];
             /** @description Whether the pose was guessed. */
             pose_guessed: boolean;
+            profile?: components["schemas"]["Profile"] | null;
             /** @description Checks. */
             quality: components["schemas"]["Check"][];
             /**
@@ -4418,6 +4432,8 @@ export interface components {
              * @description Centimetres to a pixel; 0 while nobody is found.
              */
             scale_cm_per_px: number;
+            /** @description Breadths at the tape's levels, from the front and from behind. */
+            sections?: components["schemas"]["Section"][];
             /**
              * Format: double
              * @description Shoulder width over waist width.
@@ -4443,7 +4459,7 @@ export interface components {
          * @description A pose by its usual id, as far as measuring goes.
          * @enum {string}
          */
-        PhotoPose: "F" | "B" | "SL" | "SR" | "FDB" | "BDB" | "FLS" | "BLS" | "SC" | "ST" | "AT";
+        PhotoPose: "F" | "B" | "SL" | "SR" | "SLA" | "SRA" | "FDB" | "BDB" | "FLS" | "BLS" | "SC" | "ST" | "AT";
         /**
          * @description What pictures may be used for.
          * @enum {string}
@@ -4536,10 +4552,42 @@ export interface components {
             /** @description The pose. */
             pose: components["schemas"]["PhotoPose"];
         };
+        /** @description A girth from the round's pictures, with what is known of this client's own shape in it. */
+        PicturedEntry: {
+            /**
+             * Format: double
+             * @description Standard error of a change between two rounds, %.
+             */
+            change_error_pct: number;
+            /**
+             * Format: double
+             * @description The girth, cm.
+             */
+            cm: number;
+            /**
+             * Format: double
+             * @description Standard error of its size, %.
+             */
+            error_pct: number;
+            /** @description What it rests on. */
+            from: components["schemas"]["GirthFrom"];
+            /** @description How many rounds with tape and pictures told of this client's own shape. */
+            pairs: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description What the tape of the same round says, cm.
+             */
+            tape_cm?: number | null;
+        };
         /** @description What one observation does to a region's verdict. */
         PieceEntry: {
             /** @description `size` or `sides`. */
             about: string;
+            /** @description Whether the site's girth is from pictures; left out where it is the tape's. */
+            from_pictures?: boolean;
             /**
              * Format: double
              * @description The mean without it.
@@ -4821,6 +4869,11 @@ export interface components {
             title: string;
             /** @description `about:blank`: the status says the type. */
             type: string;
+        };
+        /** @description How deep the body is from the side at every level. */
+        Profile: {
+            /** @description cm at [`Profile::FROM`] and every [`Profile::STEP`] above it; `None` where an arm draws the edge or nobody is. */
+            depth_cm: (number | null)[];
         };
         /**
          * @description What goes up when a session went well.
@@ -5322,6 +5375,18 @@ export interface components {
          * @enum {string}
          */
         Role: "owner" | "coach" | "assistant";
+        /** @description Girths that a round's pictures show. */
+        RoundGirths: {
+            /**
+             * Format: int32
+             * @description On how many made-up bodies the common constants were fitted.
+             */
+            bodies: number;
+            /** @description What the pictures do not show, or only in part. */
+            missing: components["schemas"]["UnseenGirth"][];
+            /** @description Girths, left before right. */
+            sites: components["schemas"]["PicturedEntry"][];
+        };
         /** @description A round in a list. */
         RoundSummary: {
             /** @description The day it was taken. */
@@ -5794,6 +5859,22 @@ export interface components {
             shoulder_external_rotation_deg?: components["schemas"]["Sides_f64"] | null;
             shoulder_flexion_deg?: components["schemas"]["Sides_f64"] | null;
             shoulder_internal_rotation_deg?: components["schemas"]["Sides_f64"] | null;
+        };
+        /** @description Across the body at the level where a tape lies, as the camera sees it. */
+        Section: {
+            /**
+             * Format: double
+             * @description Height of the level above the floor, as a share of stature.
+             */
+            at: number;
+            /**
+             * Format: double
+             * @description From edge to edge, cm.
+             */
+            cm: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The tape's site. */
+            site: components["schemas"]["SiteId"];
         };
         /** @description Something of the queue that was seen to. */
         SeeTo: {
@@ -6480,15 +6561,17 @@ export interface components {
             /** @description The site. */
             site: string;
         };
-        /** @description What was taped, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region. */
+        /** @description What was taped and what pictures show, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region. */
         TapeJointEntry: {
             /** @description Of people and of error, in the order of `sites`. */
             covariance: number[][];
             /** @description Regions by sites. */
             cross: number[][];
+            /** @description How many of them, the last ones, are from pictures. */
+            from_pictures?: number;
             /** @description Expected of anybody of this sex, ln(cm). */
             mu: number[];
-            /** @description The entries of x; the stature among them. */
+            /** @description The entries of x; the stature among them. A site taped and in pictures stands twice. */
             sites: components["schemas"]["SiteId"][];
             /** @description Observed, ln(cm). */
             x: number[];
@@ -6799,6 +6882,13 @@ export interface components {
             name: string;
             /** @description In a sentence. */
             says: string;
+        };
+        /** @description A girth that the pictures do not show, or only in part. */
+        UnseenGirth: {
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /** @description Why, and what would show it. */
+            why: string;
         };
         /** @description One exercise of the week. */
         UsualExercise: {

@@ -3,8 +3,9 @@
 //! The fixtures are made by `reference/conditional.py`, `reference/joint.py` and `reference/posterior.py` and committed.
 
 use assess::{
-    AREA_SITES, Hand, Knowledge, MeasuredSite, Posterior, Sex, SexNorms, SideVerdict, SizeEvidence, Standing,
-    TapeJoint, Tilt, asymmetry, asymmetry_verdict, bulk_verdict, conditional_size, mahalanobis2, outside_limit,
+    AREA_SITES, GirthFrom, Hand, Knowledge, MeasuredSite, PictureEntry, Posterior, Sex, SexNorms, SideVerdict,
+    SizeEvidence, Standing, TapeJoint, Tilt, asymmetry, asymmetry_verdict, bulk_verdict, conditional_size,
+    mahalanobis2, outside_limit,
 };
 use atlas::Atlas;
 use nalgebra::DMatrix;
@@ -188,6 +189,7 @@ fn what_the_tape_says_of_every_region_agrees_with_values_missing_too(#[case] sex
             places: person.observed.clone(),
             x: person.observed.iter().map(|place| cm[*place].ln()).collect(),
             error_variance: person.observed.iter().map(|place| error(*place)).collect(),
+            pictured: Vec::new(),
         };
         let posterior = evidence.weigh_bulk(SizeEvidence { sex, tape: &tape, rows: &[] });
         let (amount, spread) = body.muscularity(&tape).unwrap();
@@ -199,6 +201,48 @@ fn what_the_tape_says_of_every_region_agrees_with_values_missing_too(#[case] sex
         for (ours, theirs) in ours.iter().zip(&person.numbers) {
             assert!((ours - theirs).abs() < TOLERANCE, "{ours} {theirs}");
         }
+    }
+}
+
+#[rstest]
+#[case::men(Sex::Male, "male")]
+#[case::women(Sex::Female, "female")]
+fn girths_from_pictures_beside_the_tape_agree_with_the_error_of_their_scale_shared(
+    #[case] sex: Sex,
+    #[case] name: &str,
+) {
+    let evidence = KNOWLEDGE.evidence();
+    let body = evidence.body(sex);
+    let bodies = rows(&format!("bdims_{name}.csv"));
+    let mut reader = csv::Reader::from_path(fixture(&format!("pictured_{name}.csv"))).unwrap();
+    let people: Vec<csv::StringRecord> = reader.records().map(Result::unwrap).collect();
+    assert_eq!(people.len(), 100);
+    let sites = bodies[0].len();
+    let seen = |text: &str| -> Vec<usize> {
+        text.char_indices().filter(|(_, seen)| *seen == '1').map(|(place, _)| place).collect()
+    };
+    // As the script has them.
+    let error = |place: usize| (0.003 + 0.009 * place as f64 / (sites - 1) as f64).powi(2);
+    let entry = PictureEntry { from: GirthFrom::Breadth, constant_variance: 0.0, scale_sd: 0.01 };
+    for (person, cm) in people.iter().zip(&bodies) {
+        let (taped, shown) = (seen(&person[0]), seen(&person[1]));
+        let too_large = shown.iter().map(|place| cm[*place].ln() + 0.02);
+        let joint = TapeJoint {
+            places: taped.iter().chain(&shown).copied().collect(),
+            x: taped.iter().map(|place| cm[*place].ln()).chain(too_large).collect(),
+            error_variance: taped
+                .iter()
+                .map(|place| error(*place))
+                .chain(shown.iter().map(|_| 0.0166_f64.powi(2)))
+                .collect(),
+            pictured: vec![entry; shown.len()],
+        };
+        let posterior = evidence.weigh_bulk(SizeEvidence { sex, tape: &joint, rows: &[] });
+        let parts: Vec<(f64, f64)> = body.areas.iter().map(|area| posterior.along(&area.row)).collect();
+        let ours = parts.iter().map(|part| part.0).chain(parts.iter().map(|part| part.1));
+        let theirs: Vec<f64> = person.iter().skip(2).map(|number| number.parse().unwrap()).collect();
+        assert_eq!(theirs.len(), 2 * parts.len());
+        assert!(ours.zip(&theirs).all(|(ours, theirs)| (ours - theirs).abs() < TOLERANCE), "{person:?}");
     }
 }
 

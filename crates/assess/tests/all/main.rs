@@ -6,5 +6,6 @@ mod against_numpy;
 mod beside_girths;
 mod cases;
 mod hour;
+mod pictures;
 mod properties;
 mod schools_and_agreement;

@@ -80,6 +80,7 @@ fn case(factor: impl Fn(&str, Side) -> f64, readings: usize) -> Case {
         skinfolds: Vec::new(),
         ratings: Vec::new(),
         outlines: Vec::new(),
+        picture_girths: Vec::new(),
         tests: Vec::new(),
     };
     Case {

@@ -3,14 +3,14 @@
 use super::{
     AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
     CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
-    PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry, SidesPriorEntry,
-    SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
+    PicturedEntry, PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry,
+    SidesPriorEntry, SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
 };
 use crate::warning::warnings;
 use assess::{
     AreaVerdict, Assessment, AsymmetryVerdict, Case, Cause, Change, Class, Conflict, CorrectedSides, Flag, Hang,
-    Knowledge, MeasuredFold, NextLook, Observation, Piece, PieceOf, Reference, RegionVerdict, SchoolSize,
-    StrengthAsymmetry, Target, asymmetry_verdict, bulk_verdict,
+    Knowledge, MeasuredFold, NextLook, Observation, PicturedSite, Piece, PieceOf, Reference, RegionVerdict, SchoolSize,
+    StrengthAsymmetry, TapeJoint, Target, asymmetry_verdict, bulk_verdict,
 };
 use std::collections::BTreeMap;
 
@@ -23,10 +23,11 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         as_of: case.as_of.to_string(),
         round: case.rounds.last().map(|round| round.date.to_string()),
         sites: sites(assessment),
+        pictured: assessment.pictured.iter().map(PicturedEntry::from).collect(),
         asymmetries: asymmetries(assessment),
         reference: reference(knowledge, &assessment.reference),
         regions: regions
-            .map(|(verdict, class)| region(knowledge, &assessment.tape.places, verdict, *class, explain))
+            .map(|(verdict, class)| region(knowledge, &assessment.tape, verdict, *class, explain))
             .collect(),
         areas: assessment.areas.iter().map(|verdict| area(knowledge, case, verdict)).collect(),
         muscularity: assessment.muscularity.map(|(mean, sd)| MuscularityEntry { mean, sd }),
@@ -77,6 +78,7 @@ fn tape_joint(knowledge: &Knowledge, case: &Case, assessment: &Assessment) -> Ta
     let cross = body.carried.row_iter().map(|row| tape.places.iter().map(|place| row[*place]).collect());
     TapeJointEntry {
         sites: tape.places.iter().map(|place| knowledge.norms.sites()[*place].clone()).collect(),
+        from_pictures: tape.pictured.len(),
         x: tape.x.clone(),
         mu: tape.places.iter().map(|place| body.moments.mean_ln[*place]).collect(),
         covariance: rows(&body.observed_covariance(tape)),
@@ -148,7 +150,13 @@ fn reference(knowledge: &Knowledge, reference: &Reference) -> ReferenceEntry {
     }
 }
 
-fn region(knowledge: &Knowledge, taped: &[usize], verdict: &RegionVerdict, class: Class, explain: bool) -> RegionEntry {
+fn region(
+    knowledge: &Knowledge,
+    joint: &TapeJoint,
+    verdict: &RegionVerdict,
+    class: Class,
+    explain: bool,
+) -> RegionEntry {
     let (overruled, because) = verdict.overruled.clone().unzip();
     let bulk = &verdict.bulk;
     RegionEntry {
@@ -168,7 +176,7 @@ fn region(knowledge: &Knowledge, taped: &[usize], verdict: &RegionVerdict, class
         sides_disagree: verdict.sides_disagree.map(|d| SidesDisagreeEntry { smaller: d.smaller, weaker: d.weaker }),
         causes: verdict.causes.iter().map(cause).collect(),
         evidence: explain
-            .then(|| verdict.pieces.iter().map(|p| piece(knowledge, taped, p, verdict.look_weight)).collect()),
+            .then(|| verdict.pieces.iter().map(|p| piece(knowledge, joint, p, verdict.look_weight)).collect()),
         overruled,
         overruled_because: because,
     }
@@ -181,6 +189,21 @@ fn side(verdict: AsymmetryVerdict) -> SideEntry {
         p_left_smaller: verdict.p_left_smaller,
         p_right_smaller: verdict.p_right_smaller,
         verdict: verdict.tilt,
+    }
+}
+
+impl From<&PicturedSite> for PicturedEntry {
+    fn from(site: &PicturedSite) -> Self {
+        Self {
+            site: site.site.clone(),
+            side: site.side,
+            cm: site.value_cm,
+            error_pct: site.error_pct,
+            change_error_pct: site.change_error_pct,
+            from: site.from,
+            pairs: site.pairs,
+            tape_cm: site.tape_cm,
+        }
     }
 }
 
@@ -297,6 +320,7 @@ fn change(change: &Change) -> ChangeEntry {
         mdc95_cm: change.mdc95_cm,
         real: change.real,
         slope: change.slope,
+        from_pictures: change.from_pictures,
     }
 }
 
@@ -321,7 +345,7 @@ fn cause(cause: &Cause) -> CauseEntry {
     }
 }
 
-fn piece(knowledge: &Knowledge, taped: &[usize], piece: &Piece, look_weight: f64) -> PieceEntry {
+fn piece(knowledge: &Knowledge, joint: &TapeJoint, piece: &Piece, look_weight: f64) -> PieceEntry {
     let settings = knowledge.atlas.evidence();
     let without = (piece.mean_without, piece.sd_without);
     let (verdict_without, tilt_without) = match piece.target {
@@ -330,11 +354,13 @@ fn piece(knowledge: &Knowledge, taped: &[usize], piece: &Piece, look_weight: f64
     };
     let (observation, site) = match piece.of {
         PieceOf::Row(row) => (Some(row), None),
-        PieceOf::Site(site) => (None, taped.get(site).map(|place| knowledge.norms.sites()[*place].clone())),
+        PieceOf::Site(site) => (None, joint.places.get(site).map(|place| knowledge.norms.sites()[*place].clone())),
     };
+    let from_pictures = matches!(piece.of, PieceOf::Site(site) if joint.from_pictures(site).is_some());
     PieceEntry {
         observation,
         site,
+        from_pictures,
         about: about(piece.target),
         weight: piece.weight,
         mean_without: piece.mean_without,

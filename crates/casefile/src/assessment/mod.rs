@@ -6,8 +6,8 @@ mod sections;
 pub use from::assessment_file;
 pub use sections::{
     AreaEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry, CorrectedEntry, EstimateEntry, FlagEntry,
-    FoldEntry, HangEntry, MuscularityEntry, PieceEntry, SchoolSizeEntry, SidesDisagreeEntry, SidesPriorEntry,
-    StrengthSidesEntry, TapeJointEntry, VoiceEntry,
+    FoldEntry, HangEntry, MuscularityEntry, PicturedEntry, PieceEntry, SchoolSizeEntry, SidesDisagreeEntry,
+    SidesPriorEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
 };
 
 use crate::warning::Warning;
@@ -32,6 +32,9 @@ pub struct AssessmentFile {
     pub round: Option<String>,
     /// Values with errors.
     pub sites: Vec<SiteEntry>,
+    /// Girths from the round's pictures.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub pictured: Vec<PicturedEntry>,
     /// Left against right.
     pub asymmetries: Vec<AsymmetryEntry>,
     /// Against the reference population.

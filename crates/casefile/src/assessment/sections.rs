@@ -1,6 +1,6 @@
 //! The parts of an assessment beside sites, reference and regions.
 
-use assess::{FlagKind, Quantity, SideVerdict, SizingSchool, Slope, Standing, Tilt};
+use assess::{FlagKind, GirthFrom, Quantity, SideVerdict, SizingSchool, Slope, Standing, Tilt};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use units::{ExerciseId, RegionId, Side, Sides, SiteId};
@@ -135,6 +135,32 @@ pub struct ChangeEntry {
     /// Over three rounds or more.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub slope: Option<Slope>,
+    /// Whether both values are from pictures; left out where they are the tape's.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub from_pictures: bool,
+}
+
+/// A girth from the round's pictures, with what is known of this client's own shape in it.
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
+pub struct PicturedEntry {
+    /// The site.
+    pub site: SiteId,
+    /// The side at a paired site.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub side: Option<Side>,
+    /// The girth, cm.
+    pub cm: f64,
+    /// Standard error of its size, %.
+    pub error_pct: f64,
+    /// Standard error of a change between two rounds, %.
+    pub change_error_pct: f64,
+    /// What it rests on.
+    pub from: GirthFrom,
+    /// How many rounds with tape and pictures told of this client's own shape.
+    pub pairs: usize,
+    /// What the tape of the same round says, cm.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub tape_cm: Option<f64>,
 }
 
 /// What to look at before training anything.
@@ -197,9 +223,12 @@ pub struct PieceEntry {
     /// Place in `observations`; none for a taped site.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub observation: Option<usize>,
-    /// The taped site.
+    /// The site, taped or from pictures.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub site: Option<SiteId>,
+    /// Whether the site's girth is from pictures; left out where it is the tape's.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub from_pictures: bool,
     /// `size` or `sides`.
     pub about: String,
     /// How much the mean moves per unit of the observation.
@@ -216,11 +245,14 @@ pub struct PieceEntry {
     pub tilt_without: Option<Tilt>,
 }
 
-/// What was taped, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region.
+/// What was taped and what pictures show, as one observation: `x ~ N(mu, covariance)`, with its covariance with every region.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct TapeJointEntry {
-    /// The entries of x; the stature among them.
+    /// The entries of x; the stature among them. A site taped and in pictures stands twice.
     pub sites: Vec<SiteId>,
+    /// How many of them, the last ones, are from pictures.
+    #[serde(default, skip_serializing_if = "is_zero")]
+    pub from_pictures: usize,
     /// Observed, ln(cm).
     pub x: Vec<f64>,
     /// Expected of anybody of this sex, ln(cm).
@@ -272,4 +304,9 @@ pub struct MuscularityEntry {
     pub mean: f64,
     /// SD of that.
     pub sd: f64,
+}
+
+#[expect(clippy::trivially_copy_pass_by_ref, reason = "serde hands the field over by reference")]
+fn is_zero(count: &usize) -> bool {
+    *count == 0
 }

@@ -14,6 +14,9 @@ pub(super) fn resolve(check: &mut Checker, client: &Client, rounds: &[RoundEntry
         if !round.ratings.is_empty() {
             refuse("ratings", "the client is under 18: no body pictures, so nothing rated on them");
         }
+        if !round.picture_girths.is_empty() {
+            refuse("picture_girths", "the client is under 18: no body pictures, so nothing measured on them");
+        }
         if !round.outlines.is_empty() {
             refuse("outlines", "the client is under 18: no body pictures, so nothing measured on them");
         }

@@ -46,10 +46,11 @@ fn resolve(check: &mut Checker, at: &str, entry: &RoundEntry, as_of: Option<Date
     let skinfolds = skinfolds(check, &format!("{at}/skinfolds"), &entry.skinfolds);
     let ratings = ratings(check, &format!("{at}/ratings"), &entry.ratings);
     let outlines = outlines(check, &format!("{at}/outlines"), entry);
+    let picture_girths = tape::pictured(check, &format!("{at}/picture_girths"), &entry.picture_girths);
     let levels = levels(check, &format!("{at}/levels_cm"), &entry.levels_cm);
     let tests = tests::resolve(check, &format!("{at}/tests"), &entry.tests);
     let measured_by = entry.measured_by.trim().to_owned();
-    Some(Round { date: date?, weight, measured_by, tape, levels, skinfolds, ratings, outlines, tests })
+    Some(Round { date: date?, weight, measured_by, tape, levels, skinfolds, ratings, outlines, picture_girths, tests })
 }
 
 fn weight(check: &mut Checker, at: &str, kg: f64) -> Option<Mass> {

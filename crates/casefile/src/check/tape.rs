@@ -2,9 +2,9 @@
 
 use super::Checker;
 use crate::problem::{Problem, unknown};
-use crate::raw::TapeEntry;
-use assess::TapeMeasure;
-use atlas::{Atlas, Site};
+use crate::raw::{PictureGirthEntry, TapeEntry};
+use assess::{PictureGirth, TapeMeasure};
+use atlas::{Atlas, Site, SiteKind};
 use std::collections::HashSet;
 use units::{Length, Side, SiteId};
 
@@ -39,6 +39,28 @@ fn entry(check: &mut Checker, at: &str, entry: &TapeEntry) -> Option<TapeMeasure
     let readings = readings(check, at, site, &entry.readings_cm);
     sided?;
     Some(TapeMeasure { site: site.id.clone(), side: entry.side, readings: readings? })
+}
+
+/// Girths from pictures: the tape's sites and bounds, each place once.
+pub(super) fn pictured(check: &mut Checker, at: &str, entries: &[PictureGirthEntry]) -> Vec<PictureGirth> {
+    let mut girths: Vec<PictureGirth> = Vec::new();
+    for (i, entry) in entries.iter().enumerate() {
+        let at = format!("{at}/{i}");
+        let Some(site) = site(check, &format!("{at}/site"), &entry.site) else { continue };
+        if site.kind != SiteKind::Girth {
+            check.fail::<()>(format!("{at}/site"), format!("{} is no girth: pictures tell of girths alone", site.id));
+            continue;
+        }
+        let sided = side(check, &format!("{at}/side"), site, entry.side);
+        let value = reading(check, &format!("{at}/cm"), site, entry.cm);
+        let Some(value) = sided.and(value) else { continue };
+        if girths.iter().any(|girth| girth.site == site.id && girth.side == entry.side) {
+            check.fail::<()>(at, format!("{} stands twice in this round", place(&site.id, entry.side)));
+            continue;
+        }
+        girths.push(PictureGirth { site: site.id.clone(), side: entry.side, value, from: entry.from });
+    }
+    girths
 }
 
 fn site<'a>(check: &mut Checker<'a>, at: &str, id: &str) -> Option<&'a Site> {

@@ -146,6 +146,30 @@ fn each_rule_names_the_place_and_what_is_expected(#[case] pointer: &str, #[case]
     "/rounds/0/outlines/0/left_width_cm", json!(116), "/rounds/0/outlines/0/left_width_cm: a width of 116 cm is out of range"
 )]
 #[case::an_outline_of_no_limb("/rounds/0/outlines/0/segment", json!("tail"), "/rounds/0/outlines/0/segment: unknown variant")]
+#[case::a_girth_from_pictures_of_an_elbow(
+    "/rounds/0/picture_girths", json!([{"site": "elbow", "cm": 30, "from": "breadth"}]),
+    "/rounds/0/picture_girths/0/site: there is no tape site \"elbow\": did you mean \"elbow-breadth\"?"
+)]
+#[case::a_breadth_from_pictures(
+    "/rounds/0/picture_girths", json!([{"site": "elbow-breadth", "cm": 14, "from": "breadth"}]),
+    "/rounds/0/picture_girths/0/site: elbow-breadth is no girth: pictures tell of girths alone"
+)]
+#[case::a_girth_from_pictures_of_neither_side(
+    "/rounds/0/picture_girths", json!([{"site": "calf", "cm": 36, "from": "breadth-depth"}]),
+    "/rounds/0/picture_girths/0/side: calf has two sides: expected \"left\" or \"right\""
+)]
+#[case::a_girth_from_pictures_of_a_tree(
+    "/rounds/0/picture_girths", json!([{"site": "waist", "cm": 840, "from": "breadth-depth"}]),
+    "/rounds/0/picture_girths/0/cm: 840 cm is outside"
+)]
+#[case::a_girth_from_pictures_twice(
+    "/rounds/0/picture_girths",
+    json!([{"site": "waist", "cm": 84, "from": "breadth-depth"}, {"site": "waist", "cm": 85, "from": "breadth"}]),
+    "/rounds/0/picture_girths/1: waist stands twice in this round"
+)]
+#[case::a_girth_from_a_guess(
+    "/rounds/0/picture_girths", json!([{"site": "waist", "cm": 84, "from": "guess"}]), "/rounds/0/picture_girths/0/from"
+)]
 #[case::a_hang_of_an_hour("/rounds/0/tests/1/seconds", json!(3600), "/rounds/0/tests/1/seconds: a hang of 3600 s")]
 #[case::a_field_no_test_has("/rounds/0/tests/0/grip", json!("firm"), "/rounds/0/tests/0: unknown field `grip`")]
 #[case::a_test_nobody_knows("/rounds/0/tests/1/kind", json!("jump"), "/rounds/0/tests/1")]
@@ -238,10 +262,12 @@ fn two_rounds_on_one_day_are_one_too_many() {
 
 #[test]
 fn a_minor_is_neither_photographed_nor_tested_to_a_maximum() {
-    let found = problems(&with("/client/birth_date", json!("2010-06-11")));
+    let mut young = with("/client/birth_date", json!("2010-06-11"));
+    young["rounds"][0]["picture_girths"] = json!([{"site": "waist", "cm": 70, "from": "breadth"}]);
+    let found = problems(&young);
     let refused =
         |what: &str| found.iter().any(|p| p.starts_with(&format!("/rounds/0/{what}: the client is under 18")));
-    assert!(refused("ratings") && refused("tests") && refused("outlines"), "{found:?}");
+    assert!(refused("ratings") && refused("tests") && refused("outlines") && refused("picture_girths"), "{found:?}");
 }
 
 #[test]

@@ -37,6 +37,8 @@ pub struct GirthMove {
     pub slope: Option<Slope>,
     /// Weeks until the expected growth is larger than that.
     pub weeks_to_show: Option<u16>,
+    /// Whether both are from pictures: nobody has taped the site at both ends.
+    pub from_pictures: bool,
 }
 
 /// The mean width of a limb in pictures, both sides together.
@@ -76,31 +78,43 @@ pub(super) fn girth_moves(
     now: Option<ReviewRound>,
 ) -> Vec<GirthMove> {
     let sites = sites(atlas, region);
+    let experience = before.case.client.experience;
+    let changes = now.map(|now| now.assessment.changes.as_slice()).unwrap_or_default();
+    let pictured = changes.iter().filter(|change| change.from_pictures && sites.contains(&&change.site));
     let taped = before.assessment.measured.sites.iter().filter(|then| sites.contains(&&then.site));
-    taped
-        .map(|then| {
-            let moved = now.and_then(|now| {
-                let changes = &now.assessment.changes;
-                changes.iter().find(|change| change.site == then.site && change.side == then.side)
-            });
-            let again = now
-                .and_then(|now| now.assessment.measured.find(&then.site, then.side))
-                .filter(|site| !site.carried_over);
-            let alone = mdc95(change_noise(then, again.unwrap_or(then), 0.0), 1);
-            let mdc95_cm = moved.map_or(alone, |change| change.mdc95_cm);
-            GirthMove {
-                site: then.site.clone(),
-                side: then.side,
-                before_cm: then.value_cm,
-                now_cm: again.map(|now| now.value_cm),
-                change_cm: again.map(|now| now.value_cm - then.value_cm),
-                mdc95_cm,
-                real: moved.is_some_and(|change| change.real),
-                slope: moved.and_then(|change| change.slope),
-                weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm, before.case.client.experience),
-            }
-        })
-        .collect()
+    let taped = taped.map(|then| {
+        let moved =
+            changes.iter().find(|change| !change.from_pictures && change.site == then.site && change.side == then.side);
+        let again =
+            now.and_then(|now| now.assessment.measured.find(&then.site, then.side)).filter(|site| !site.carried_over);
+        let alone = mdc95(change_noise(then, again.unwrap_or(then), 0.0), 1);
+        let mdc95_cm = moved.map_or(alone, |change| change.mdc95_cm);
+        GirthMove {
+            site: then.site.clone(),
+            side: then.side,
+            before_cm: then.value_cm,
+            now_cm: again.map(|now| now.value_cm),
+            change_cm: again.map(|now| now.value_cm - then.value_cm),
+            mdc95_cm,
+            real: moved.is_some_and(|change| change.real),
+            slope: moved.and_then(|change| change.slope),
+            weeks_to_show: weeks_to_show(then.value_cm, mdc95_cm, experience),
+            from_pictures: false,
+        }
+    });
+    let seen = pictured.map(|change| GirthMove {
+        site: change.site.clone(),
+        side: change.side,
+        before_cm: change.before_cm,
+        now_cm: Some(change.before_cm + change.change_cm),
+        change_cm: Some(change.change_cm),
+        mdc95_cm: change.mdc95_cm,
+        real: change.real,
+        slope: change.slope,
+        weeks_to_show: weeks_to_show(change.before_cm, change.mdc95_cm, experience),
+        from_pictures: true,
+    });
+    taped.chain(seen).collect()
 }
 
 pub(super) fn width_moves(atlas: &Atlas, region: &RegionId, before: &Case, now: Option<&Case>) -> Vec<WidthMove> {

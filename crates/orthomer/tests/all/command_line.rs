@@ -2,6 +2,7 @@
 
 use rstest::rstest;
 use serde_json::{Value, json};
+use std::collections::BTreeMap;
 use std::net::TcpListener;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output};
@@ -148,6 +149,47 @@ fn a_booth_picture_is_drawn_and_measured_from_the_command_line() {
     let size = |path: &Path| image::image_dimensions(path).unwrap();
     assert_eq!(size(&mask), size(&picture));
     assert_eq!(first.stdout, orthomer(&photo).stdout);
+}
+
+/// The example figure's picture in a pose.
+fn pictured(directory: &Path, pose: &str) -> String {
+    let example = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/examples/booth.json");
+    let mut spec: Value = serde_json::from_str(&std::fs::read_to_string(example).unwrap()).unwrap();
+    spec["pose"] = json!(pose);
+    let (path, out) = (directory.join(format!("{pose}.json")), directory.join(pose));
+    std::fs::write(&path, spec.to_string()).unwrap();
+    let drawn = orthomer(&["booth", path.to_str().unwrap(), "--out", out.to_str().unwrap()]);
+    assert!(drawn.status.success(), "{}", String::from_utf8_lossy(&drawn.stderr));
+    out.join("picture.jpg").to_str().unwrap().to_owned()
+}
+
+#[test]
+fn girths_of_a_figure_follow_from_its_pictures() {
+    let directory = tempfile::tempdir().unwrap();
+    let [front, side] = ["F", "SL"].map(|pose| pictured(directory.path(), pose));
+    let output = orthomer(&["girths", "--stature", "178", "--front", &front, "--side", &side]);
+    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+    let said: Value = serde_json::from_slice(&output.stdout).unwrap();
+    let truth: Value =
+        serde_json::from_str(&std::fs::read_to_string(directory.path().join("F/truth.json")).unwrap()).unwrap();
+    let girths = |file: &Value, field: &str| -> BTreeMap<(String, String), f64> {
+        let each = file["girths"].as_array().unwrap().iter();
+        let key = |girth: &Value, of: &str| girth[of].as_str().unwrap_or_default().to_owned();
+        each.map(|girth| ((key(girth, "site"), key(girth, "side")), girth[field].as_f64().unwrap())).collect()
+    };
+    let (seen, errors, known) = (girths(&said, "cm"), girths(&said, "error_pct"), girths(&truth, "cm"));
+    // Three of its own errors at the outside: seen from one side alone, in one picture each.
+    for (place, cm) in &seen {
+        let off = 100.0 * (cm / known[place] - 1.0).abs();
+        assert!(off < 3.0 * errors[place], "{place:?}: {cm} against {}", known[place]);
+    }
+    assert!(seen.len() >= 18, "{seen:?}");
+    let missing = said["missing"].as_array().unwrap();
+    assert!(missing.iter().any(|one| one["site"] == "arm-flexed"), "{missing:?}");
+
+    let swapped = orthomer(&["girths", "--stature", "178", "--front", &side, "--side", &front]);
+    let says = String::from_utf8_lossy(&swapped.stderr).into_owned();
+    assert!(swapped.status.code() == Some(2) && says.contains("--front") && says.contains("shows a side"), "{says}");
 }
 
 #[rstest]

@@ -37,8 +37,8 @@ pub(crate) use my::{
 pub(crate) use notes::{MessagesView, NewMessage, NoteView, ReadMessages, SaveNote};
 pub(crate) use photos::{
     AgreementView, BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound,
-    PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SavePhoto, SaveRating, SaveRepeat, WithdrawConsent,
-    Withdrawn,
+    PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, RoundGirths, SavePhoto, SaveRating, SaveRepeat,
+    UnseenGirth, WithdrawConsent, Withdrawn,
 };
 pub(crate) use plan::{
     AddableView, AskSwaps, CopiedWeek, CopyWeek, IssuePlan, IssuedSummary, IssuedView, KeepWeek, KeptWeek, OthersWeek,

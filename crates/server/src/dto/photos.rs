@@ -1,11 +1,12 @@
 //! Pictures, what was found in them, how they lie over each other, and what was judged.
 
 use assess::{Knowledge, RaterAgreement, TRUTHS_ENOUGH, rater_agreement};
+use casefile::PicturedEntry;
 use lighttable::{Frames, Laid, Question, RegionFrame, WidthChange};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{Moved, PhotoRecord, PhotoState, RatingKind, RatingRecord, Store, StoreError};
-use units::{PoseId, RegionId};
+use units::{PoseId, RegionId, SiteId};
 use utoipa::{IntoParams, ToSchema};
 use vision::{Photo, PhotoPose, Stroke, perspective_pct};
 
@@ -145,7 +146,8 @@ impl PhotoView {
             taken_at: record.taken_at,
             added_by: record.added_by,
             counts,
-            measured: record.measured,
+            // Every level of a side is of use to the girths alone.
+            measured: record.measured.map(|photo| Photo { profile: None, ..photo }),
         }
     }
 }
@@ -278,6 +280,28 @@ pub struct LightTable {
     pub questions: Vec<Question>,
     /// What was judged, in all rounds.
     pub ratings: Vec<RatingView>,
+    /// Girths that this round's pictures show.
+    pub girths: RoundGirths,
+}
+
+/// Girths that a round's pictures show.
+#[derive(Serialize, ToSchema)]
+pub struct RoundGirths {
+    /// On how many made-up bodies the common constants were fitted.
+    pub bodies: u32,
+    /// Girths, left before right.
+    pub sites: Vec<PicturedEntry>,
+    /// What the pictures do not show, or only in part.
+    pub missing: Vec<UnseenGirth>,
+}
+
+/// A girth that the pictures do not show, or only in part.
+#[derive(Serialize, ToSchema)]
+pub struct UnseenGirth {
+    /// The site.
+    pub site: SiteId,
+    /// Why, and what would show it.
+    pub why: String,
 }
 
 /// How an earlier picture lies over another.

@@ -211,6 +211,8 @@ pub struct GirthMoveView {
     /// How it went over three rounds or more.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub slope: Option<Slope>,
+    /// Whether both values are from pictures.
+    pub from_pictures: bool,
 }
 
 /// A limb's width in pictures.
@@ -237,6 +239,7 @@ impl From<&GirthMove> for GirthMoveView {
             mdc95_cm: girth.mdc95_cm,
             real: girth.real,
             slope: girth.slope,
+            from_pictures: girth.from_pictures,
         }
     }
 }

@@ -106,7 +106,8 @@ impl AppState {
         }
         let (look, question) = seated.look(place)?;
         let spec = seated.sitting.spec(look).ok_or_else(|| ApiError::Internal("a look without a figure".to_owned()))?;
-        let shown = Arc::new(show(self.figure()?, &knowledge.norms, (spec, question), look.mirrored)?);
+        let shown =
+            Arc::new(show(self.stand_in_camera()?.figure(), &knowledge.norms, (spec, question), look.mirrored)?);
         self.drawn.keep(key, shown.clone());
         Ok(shown)
     }

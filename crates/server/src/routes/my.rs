@@ -166,7 +166,10 @@ fn fill(view: &mut SharedView, knowledge: &Knowledge, case: &Case, assessment: &
                 let taped = assessment.measured.sites.iter().filter(|site| !site.carried_over);
                 view.girths = taped
                     .map(|site| {
-                        let same = assessment.changes.iter().find(|c| c.site == site.site && c.side == site.side);
+                        let same = assessment
+                            .changes
+                            .iter()
+                            .find(|c| !c.from_pictures && c.site == site.site && c.side == site.side);
                         SharedGirth {
                             site: site.site.clone(),
                             name: site_name(&site.site),

@@ -3,7 +3,7 @@
 use crate::auth::SignedIn;
 use crate::dto::{
     BoothQuery, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView, RatingView,
-    SavePhoto,
+    RoundGirths, SavePhoto, UnseenGirth,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::looking::{client_of, measured_again};
@@ -11,9 +11,9 @@ use crate::spool::{Limits, spool};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use assess::Knowledge;
-use casefile::Problem;
-use lighttable::{lay_over, questions, width_changes};
+use assess::{Knowledge, pictured_sites};
+use casefile::{PicturedEntry, Problem};
+use lighttable::{Pictured, girths, lay_over, questions, width_changes};
 use std::collections::HashSet;
 use std::time::Duration;
 use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
@@ -90,6 +90,29 @@ fn light_table(
         rounds: rounds.collect(),
         questions: questions(&knowledge.atlas, &poses),
         ratings: ratings.into_iter().map(RatingView::from).collect(),
+        girths: round_girths(state, store, knowledge, round_id, &photos)?,
+    })
+}
+
+fn round_girths(
+    state: &AppState,
+    store: &Store,
+    knowledge: &Knowledge,
+    round_id: &str,
+    photos: &[PhotoRecord],
+) -> Result<RoundGirths, ApiError> {
+    let own: Vec<PhotoRecord> = photos.iter().filter(|photo| photo.round_id == round_id).cloned().collect();
+    let counting = store::counting(&own);
+    let pictures = counting
+        .iter()
+        .filter_map(|record| Some(Pictured { photo: record.measured.as_ref()?, mirrored: record.mirrored }));
+    let pictures: Vec<Pictured<'_>> = pictures.collect();
+    let missing = if pictures.is_empty() { Vec::new() } else { girths(&state.shapes, &pictures).missing };
+    let case = store.case_at(&knowledge.atlas, round_id)?;
+    Ok(RoundGirths {
+        bodies: state.shapes.bodies,
+        sites: pictured_sites(&knowledge.atlas, &case.rounds).iter().map(PicturedEntry::from).collect(),
+        missing: missing.into_iter().map(|unseen| UnseenGirth { site: unseen.site, why: unseen.why }).collect(),
     })
 }
 

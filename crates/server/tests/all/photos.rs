@@ -111,7 +111,19 @@ async fn left_and_right_count_only_once_it_is_said_whether_it_is_a_mirror_pictur
         |photo: &Value, side: &str| photo["measured"]["landmarks"][format!("elbow-{side}")]["x"].as_f64().unwrap();
     let said = browser.put(&path, json!({"revision": 1, "mirrored": false})).await.body;
     assert_eq!(said["state"], "seen", "nothing reads differently");
-    assert!(outlines(&browser.get(&case).await.body) >= 3);
+    let counted = browser.get(&case).await.body;
+    assert!(outlines(&counted) >= 3);
+    // The same girths in the case and on the light table; how deep the body is nobody has seen.
+    let table = browser.get(&format!("/api/v1/rounds/{round}/photos")).await.body;
+    let (kept, shown) = (&counted["rounds"][0]["picture_girths"], table["girths"]["sites"].as_array().unwrap());
+    assert!(shown.len() >= 10 && kept.as_array().unwrap().len() == shown.len(), "{table}");
+    assert!(shown.iter().all(|girth| girth["from"] == "breadth" && girth["error_pct"].as_f64().unwrap() > 4.0));
+    let missing = table["girths"]["missing"].as_array().unwrap();
+    assert!(
+        missing
+            .iter()
+            .any(|one| one["site"] == "waist" && one["why"].as_str().unwrap().contains("no picture from the side"))
+    );
     assert!(elbow(&said, "left") > elbow(&said, "right"), "the client's left is on the right of a front picture");
 
     let mirror = browser.put(&path, json!({"revision": 2, "mirrored": true})).await.body;

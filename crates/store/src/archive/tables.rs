@@ -17,6 +17,7 @@ pub(super) struct Table {
 /// Since there are archives.
 const FIRST: &str = "";
 const CARDS_AND_WORDS: &str = "20261130000015";
+const GIRTHS_FROM_PICTURES: &str = "20261201000019";
 const OF_ROUND: &str = "round_id IN (SELECT id FROM round WHERE client_id = ?)";
 const OWN: &str = "client_id = ?";
 
@@ -29,7 +30,7 @@ const fn own(name: &'static str, order: &'static str) -> Table {
 }
 
 /// Parents before children.
-pub(super) const TABLES: [Table; 20] = [
+pub(super) const TABLES: [Table; 21] = [
     Table { name: "client", of_client: "id = ?", order: "id", anew: &[], since: FIRST },
     own("round", "taken_on"),
     of_round("tape_reading", "round_id, site, side, ordinal"),
@@ -38,6 +39,7 @@ pub(super) const TABLES: [Table; 20] = [
     of_round("region_choice", "round_id, kind, ordinal"),
     of_round("photo", "added_at, id"),
     of_round("outline", "round_id, segment"),
+    Table { since: GIRTHS_FROM_PICTURES, ..of_round("picture_girth", "round_id, site, side") },
     of_round("rating", "round_id, region, pose, kind"),
     of_round("rating_repeat", "round_id, region, pose, kind, rated_by"),
     of_round("plan_draft", "round_id"),
@@ -60,7 +62,7 @@ pub(super) const TABLES: [Table; 20] = [
 ];
 
 /// Every table that can be had as CSV; accounts only without their passwords.
-pub const TABLE_NAMES: [&str; 20] = [
+pub const TABLE_NAMES: [&str; 21] = [
     "client",
     "round",
     "tape_reading",
@@ -69,6 +71,7 @@ pub const TABLE_NAMES: [&str; 20] = [
     "region_choice",
     "photo",
     "outline",
+    "picture_girth",
     "rating",
     "rating_repeat",
     "plan_draft",

@@ -1,5 +1,6 @@
 //! Pictures on a real SQLite file and a real directory.
 
+use assess::{GirthFrom, PictureGirth};
 use atlas::Atlas;
 use casefile::CaseFile;
 use jiff::civil::date;
@@ -7,6 +8,7 @@ use rstest::{fixture, rstest};
 use serde_json::json;
 use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, SavedPhoto, Store};
 use tempfile::TempDir;
+use units::Side;
 use vision::Photo;
 
 struct Practice {
@@ -57,7 +59,8 @@ fn found() -> Photo {
     serde_json::from_value(json!({
         "format": "orthomer-photo", "version": 1, "pose": "F", "pose_guessed": true, "width_px": 1200, "height_px": 1600,
         "person": true, "scale_cm_per_px": 0.13, "mask_confidence": 0.95, "landmarks": {}, "widths": [],
-        "limbs": [{"segment": "calf", "left_width_cm": 10.0, "right_width_cm": 11.0}], "quality": []
+        "limbs": [{"segment": "calf", "left_width_cm": 10.0, "right_width_cm": 11.0}], "quality": [],
+        "sections": [{"site": "calf", "side": "left", "cm": 12.0, "at": 0.2}]
     }))
     .unwrap()
 }
@@ -67,19 +70,25 @@ fn said(revision: i32, mirrored: bool, measured: Option<Photo>) -> SavedPhoto {
 }
 
 #[rstest]
-fn a_picture_waits_is_seen_and_its_outlines_enter_the_case_once_its_sides_are_known(practice: Practice) {
+fn a_picture_waits_is_seen_and_what_it_shows_enters_the_case_once_its_sides_are_known(practice: Practice) {
     let photo = practice.add("a").unwrap();
     assert_eq!((practice.store.waiting_photos().unwrap(), photo.shows()), (vec![photo.id.clone()], None));
     practice.store.photo_seen(&photo.id, photo.revision, &found(), b"mask").unwrap();
     let seen = practice.store.photo(&photo.id).unwrap();
     assert_eq!((seen.state, practice.store.waiting_photos().unwrap().len()), (PhotoState::Seen, 0));
     let outlines = || practice.store.case_at(&practice.atlas, &practice.round).unwrap().rounds[0].outlines.clone();
-    assert!(outlines().is_empty());
+    let girths = || practice.store.case_at(&practice.atlas, &practice.round).unwrap().rounds[0].picture_girths.clone();
+    assert!(outlines().is_empty() && girths().is_empty());
     practice.store.save_photo(&photo.id, &said(1, false, Some(found()))).unwrap();
     let calf = outlines().remove(0).width.map(units::Length::cm);
     assert!((calf.left - 10.0).abs() < 1e-9 && (calf.right - 11.0).abs() < 1e-9);
+    // A round calf of 12 cm is about 37 cm about; nobody has seen how deep it is.
+    let [seen]: [PictureGirth; 1] = girths().try_into().unwrap();
+    let PictureGirth { site, side, value, from } = seen;
+    assert_eq!((site.as_str(), side, from), ("calf", Some(Side::Left), GirthFrom::Breadth));
+    assert!((36.0..40.0).contains(&value.cm()), "{value:?}");
     practice.store.delete_photo(&photo.id).unwrap();
-    assert!(outlines().is_empty() && practice.files() == 0);
+    assert!(outlines().is_empty() && girths().is_empty() && practice.files() == 0);
 }
 
 /// A picture in which something bends one side against the other.

@@ -97,7 +97,7 @@ export function levels(photo: Photo): number[] {
 }
 
 /** Poses there are pictures of, in the order they are usually taken. */
-const POSE_ORDER = ["F", "B", "SL", "SR", "FDB", "BDB", "FLS", "BLS", "SC", "ST", "AT"];
+const POSE_ORDER = ["F", "B", "SL", "SR", "SLA", "SRA", "FDB", "BDB", "FLS", "BLS", "SC", "ST", "AT"];
 export function posesOf(photos: Photo[]): string[] {
   const poses = new Set(photos.map((photo) => photo.pose).filter((pose) => pose !== undefined));
   return POSE_ORDER.filter((pose) => poses.has(pose as never));
@@ -133,7 +133,7 @@ export function ratingAt(
   );
 }
 
-const FLANKS = ["SL", "SR", "SC", "ST"];
+const FLANKS = ["SL", "SR", "SLA", "SRA", "SC", "ST"];
 
 /** What is asked of a region in a pose: its standing, and left against right where a pose shows both. */
 export function kindsFor(question: Question, pose: string, sidesKnown: boolean): Kind[] {
@@ -173,4 +173,26 @@ export function placed(moved: Moved, name: string, at: Point): Moved {
 /** Outline lines as an SVG path. */
 export function pathOf(lines: number[][][]): string {
   return lines.map((line) => `M${line.map(([x, y]) => `${x} ${y}`).join("L")}Z`).join("");
+}
+
+export type SeenGirth = Schemas["PicturedEntry"];
+
+/** Girths from pictures, a line for each site: the whole of it, or both sides. */
+export function girthRows(sites: SeenGirth[]) {
+  const ids = [...new Set(sites.map(({ site }) => site))];
+  return ids.map((site) => {
+    const own = sites.filter((one) => one.site === site);
+    const of = (side?: string) => own.find((one) => (one.side ?? undefined) === side);
+    const from = own.every((one) => one.from === "breadth-depth") ? "breadth-depth" : "breadth";
+    return { site, whole: of(), left: of("left"), right: of("right"), from } as const;
+  });
+}
+
+/** What is not seen, by its reason: several sites often share one. */
+export function unseenByWhy(missing: Schemas["UnseenGirth"][]) {
+  const reasons = [...new Set(missing.map(({ why }) => why))];
+  return reasons.map((why) => ({
+    why,
+    sites: missing.filter((one) => one.why === why).map(({ site }) => site),
+  }));
 }

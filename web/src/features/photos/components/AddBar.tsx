@@ -7,7 +7,7 @@ import { useBooth } from "../api";
 import styles from "./Uploads.module.css";
 
 /** The poses the stand-in camera can hold. */
-const BOOTH_POSES = ["F", "B", "SL", "SR", "FDB", "BDB", "FLS", "BLS"] as const;
+const BOOTH_POSES = ["F", "B", "SL", "SR", "SLA", "SRA", "FDB", "BDB", "FLS", "BLS"] as const;
 
 interface Props {
   roundId: string;

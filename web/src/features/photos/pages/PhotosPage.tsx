@@ -9,6 +9,7 @@ import { Async, failed } from "../../../shared/ui";
 import { saved, useLightTable, usePhotoSending, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
 import { Empty } from "../components/Empty";
+import { Girths } from "../components/Girths";
 import { PoseBar } from "../components/PoseBar";
 import { inPose, type Photo, posesOf, takesOf } from "../model";
 import { Desk } from "./Desk";
@@ -120,6 +121,7 @@ export function PhotosPage() {
           ) : (
             <p className="quiet">{t("photos.waitingLong")}</p>
           )}
+          <Girths girths={table.data.girths} />
         </>
       )}
       <SendTray title={t("photos.comingIn")} sending={uploads} />

@@ -1,0 +1,198 @@
+//! How broad and how deep a body is where a tape would lie: what girths are worked out from.
+//!
+//! A level is the same place of the body in every picture: it is found from the front, between joints, and handed on to the
+//! side as a share of stature.
+
+use crate::frame::Run;
+use crate::limb::Axis;
+use crate::measure::{PLACES, Standing};
+use crate::photo::{PhotoPose, Profile, Section};
+use units::{Side, SiteId};
+
+/// The nipple line below the shoulder joints, as a share of stature.
+const CHEST_BELOW: f64 = 0.085;
+/// How far below the highest level at which the trunk is free of the arms its breadth is taken, as a share of stature.
+const UNDER_ARMPIT: f64 = 0.012;
+/// Breadths of the trunk are means over levels so far up and down, as a share of stature.
+const ABOUT: f64 = 0.006;
+/// Height of the navel, as a share of stature.
+const NAVEL_SHARE: f64 = 0.6;
+/// How far the near leg is before the plane of the scale from the side, as a share of stature.
+const NEAR_LEG_SHARE: f64 = 0.045;
+/// Half the thickness of a hanging arm from the side, as a share of stature: at the shoulder, the elbow, the hand.
+const ARM_HALF: [f64; 3] = [0.032, 0.026, 0.022];
+/// The hand beyond the wrist, as a share of the forearm.
+const HAND_SHARE: f64 = 0.75;
+/// An arm's edge this near the outline's edge draws it, as a share of stature.
+const DRAWN_BY_ARM: f64 = 0.004;
+/// The legs' levels end here: above it the near leg is not before the trunk's plane.
+const LEGS_TO: f64 = 0.46;
+
+/// Which of the widths along a stretch of a limb is the tape's.
+#[derive(Clone, Copy)]
+enum Pick {
+    Mean,
+    Largest,
+    Least,
+}
+
+/// Where the tape lies on the limbs: segment and stretch, as shares of the way between its joints.
+const LIMB_SITES: [(&str, &str, (f64, f64), Pick); 8] = [
+    ("thigh", "thigh", (0.2, 0.3), Pick::Mean),
+    ("mid-thigh", "thigh", (0.46, 0.54), Pick::Mean),
+    ("knee", "thigh", (0.97, 1.03), Pick::Mean),
+    ("calf", "calf", (0.12, 0.5), Pick::Largest),
+    ("ankle", "calf", (0.65, 0.97), Pick::Least),
+    ("arm-relaxed", "upper-arm", (0.42, 0.75), Pick::Largest),
+    ("forearm", "forearm", (0.08, 0.4), Pick::Largest),
+    ("wrist", "forearm", (0.8, 1.0), Pick::Least),
+];
+
+impl Standing<'_> {
+    /// Breadths at the tape's levels; the bent arm's where it is shown, nothing from the side.
+    pub fn sections(&self) -> Vec<Section> {
+        match self.pose {
+            PhotoPose::F | PhotoPose::B => {
+                self.trunk_sections().into_iter().chain(self.limb_sections(&LIMB_SITES)).collect()
+            }
+            PhotoPose::FDB | PhotoPose::BDB => {
+                self.limb_sections(&[("arm-flexed", "upper-arm", (0.35, 0.7), Pick::Largest)])
+            }
+            _ => Vec::new(),
+        }
+    }
+
+    fn trunk_sections(&self) -> Vec<Section> {
+        let stature = self.vertex - self.floor;
+        let shoulder = self.high(&self.joints.shoulder);
+        let nipple = shoulder - CHEST_BELOW * stature;
+        // Right under the armpit the arm's fold still widens the trunk.
+        let chest = self.armpit().map_or(nipple, |(armpit, _)| (armpit - UNDER_ARMPIT * stature).min(nipple));
+        let navel = self.floor + NAVEL_SHARE * stature;
+        let level = |high: f64| self.trunk_about(high).map(|run| (high, run));
+        let edges = self.deltoid(Side::Left).zip(self.deltoid(Side::Right));
+        let shoulders = edges.map(|(one, other)| (one.1, (one.0.min(other.0), one.0.max(other.0))));
+        let found = [
+            ("neck", self.neck()),
+            ("shoulder", shoulders),
+            ("chest", level(chest)),
+            ("waist", self.waist()),
+            ("abdomen", level(navel)),
+            ("hip", self.hip()),
+        ];
+        let section = |(site, found): (&str, Option<(f64, Run)>)| {
+            let (high, run) = found?;
+            self.section(site, None, run.1 - run.0, high)
+        };
+        found.into_iter().filter_map(section).collect()
+    }
+
+    /// The trunk's run at a height, the mean of those about it.
+    fn trunk_about(&self, high: f64) -> Option<Run> {
+        let reach = ABOUT * (self.vertex - self.floor);
+        let runs: Vec<Run> = (-4..=4).filter_map(|i| self.trunk(high + reach * f64::from(i) / 4.0)).collect();
+        let count = runs.len() as f64;
+        let mean = |end: fn(&Run) -> f64| runs.iter().map(end).sum::<f64>() / count;
+        (!runs.is_empty()).then(|| (mean(|run| run.0), mean(|run| run.1)))
+    }
+
+    /// The narrowest place between ears and shoulders.
+    fn neck(&self) -> Option<(f64, Run)> {
+        let (ears, shoulders) = (self.high(&self.joints.ear), self.high(&self.joints.shoulder));
+        let levels = (0..(ears - shoulders).max(0.0) as u32).map(|i| shoulders + f64::from(i));
+        let runs = levels.filter_map(|high| self.trunk(high).map(|run| (high, run)));
+        runs.min_by(|a, b| (a.1.1 - a.1.0).total_cmp(&(b.1.1 - b.1.0)))
+    }
+
+    fn limb_sections(&self, sites: &[(&str, &str, (f64, f64), Pick)]) -> Vec<Section> {
+        let sided = sites.iter().flat_map(|site| [(site, Side::Left), (site, Side::Right)]);
+        let found = sided.filter_map(|((site, segment, stretch, pick), side)| {
+            let (px, high) = self.limb_width(segment, side, *stretch, *pick)?;
+            self.section(site, Some(side), px * self.own_size(segment), high)
+        });
+        found.collect()
+    }
+
+    fn section(&self, site: &str, side: Option<Side>, px: f64, high: f64) -> Option<Section> {
+        let site: SiteId = site.parse().ok()?;
+        Some(Section { site, side, cm: hundredths(self.cm(px)), at: self.share(high) })
+    }
+
+    /// Height above the floor as a share of stature.
+    fn share(&self, high: f64) -> f64 {
+        (high - self.floor) / (self.vertex - self.floor)
+    }
+
+    /// A limb's width across its own axis and the height where it was found, px.
+    fn limb_width(&self, segment: &str, side: Side, (low, high): (f64, f64), pick: Pick) -> Option<(f64, f64)> {
+        let (from, to) = self.segment(segment, side);
+        let rough = Axis { from: (from.x, from.y), to: (to.x, to.y) };
+        let leg = matches!(segment, "thigh" | "calf").then_some(side);
+        let share = |i: u32| low + (high - low) * (f64::from(i) + 0.5) / f64::from(PLACES);
+        let runs =
+            |axis: Axis| -> Vec<Option<Run>> { (0..PLACES).map(|i| self.limb_run(&axis, share(i), leg)).collect() };
+        let axis = rough.centred(&runs(rough), (low, high))?;
+        let widths: Vec<(f64, f64)> = runs(axis)
+            .into_iter()
+            .zip(0..PLACES)
+            .filter_map(|(run, i)| run.map(|run| (run.1 - run.0, self.frame.back(axis.place(share(i), 0.0)).1)))
+            .collect();
+        picked(&widths, pick)
+    }
+
+    /// How deep the body is at every level; nothing but from the side.
+    pub fn profile(&self) -> Option<Profile> {
+        let relaxed = matches!(self.pose, PhotoPose::SL | PhotoPose::SR | PhotoPose::SLA | PhotoPose::SRA);
+        let depth = |index: usize| {
+            let level = Profile::level(index);
+            let high = self.floor + level * (self.vertex - self.floor);
+            let run = self.trunk(high).filter(|run| !self.drawn_by_arm(*run, high))?;
+            let nearer = if level < LEGS_TO { NEAR_LEG_SHARE * self.cm(self.vertex - self.floor) } else { 0.0 };
+            Some(hundredths(self.cm(run.1 - run.0) * (1.0 - nearer / self.distance_cm)))
+        };
+        relaxed.then(|| Profile { depth_cm: (0..Profile::LEVELS).map(depth).collect() })
+    }
+
+    /// Whether an arm, not the trunk, makes an edge of a run from the side.
+    fn drawn_by_arm(&self, run: Run, high: f64) -> bool {
+        let stature = self.vertex - self.floor;
+        let j = &self.joints;
+        [Side::Left, Side::Right].into_iter().any(|side| {
+            let at = |found: &crate::pose_net::Found| self.frame.back((found.x, found.y));
+            let (shoulder, elbow, wrist) = (at(j.shoulder.get(side)), at(j.elbow.get(side)), at(j.wrist.get(side)));
+            let hand = (wrist.0 + (wrist.0 - elbow.0) * HAND_SHARE, wrist.1 + (wrist.1 - elbow.1) * HAND_SHARE);
+            let bones = [(shoulder, elbow, (ARM_HALF[0], ARM_HALF[1])), (elbow, hand, (ARM_HALF[1], ARM_HALF[2]))];
+            bones.into_iter().any(|((x0, y0), (x1, y1), (half0, half1))| {
+                if high > y0.max(y1) || high < y0.min(y1) || (y0 - y1).abs() < 1.0 {
+                    return false;
+                }
+                let along = (high - y0) / (y1 - y0);
+                let (x, half) = (x0 + (x1 - x0) * along, (half0 + (half1 - half0) * along) * stature);
+                let close = DRAWN_BY_ARM * stature;
+                x - half < run.0 + close || x + half > run.1 - close
+            })
+        })
+    }
+}
+
+/// To a tenth of a millimetre, in cm: more is not seen.
+fn hundredths(cm: f64) -> f64 {
+    (cm * 100.0).round() / 100.0
+}
+
+/// A width out of many along a limb, each with its height. An extreme is one of means of three: a single pixel is no calf.
+fn picked(widths: &[(f64, f64)], pick: Pick) -> Option<(f64, f64)> {
+    if 2 * widths.len() < PLACES as usize {
+        return None;
+    }
+    let mean = |part: &[(f64, f64)]| {
+        let count = part.len() as f64;
+        (part.iter().map(|w| w.0).sum::<f64>() / count, part.iter().map(|w| w.1).sum::<f64>() / count)
+    };
+    let smooth = widths.windows(3).map(mean);
+    match pick {
+        Pick::Mean => Some(mean(widths)),
+        Pick::Largest => smooth.max_by(|a, b| a.0.total_cmp(&b.0)),
+        Pick::Least => smooth.min_by(|a, b| a.0.total_cmp(&b.0)),
+    }
+}
