@@ -153,7 +153,7 @@ pub fn assess_beside(knowledge: &Knowledge, case: &Case, roster: &Roster) -> Ass
     };
     let folds = Folds::measure(atlas, newest, &errors);
     let asymmetries = corrected_asymmetries(atlas, &measured, &folds, &case.client);
-    let pictured = pictured_sites(atlas, &case.rounds);
+    let pictured = pictured_sites(atlas, &case.rounds, case.rounds.len() - 1);
     let reference = reference(knowledge, &case.client, &measured, &pictured);
     let strength = strength_asymmetries(atlas, &case.client, newest);
     let composition = composition(atlas, &case.client, newest, &measured, &folds);

@@ -79,17 +79,14 @@ impl OwnShape {
     /// The normal posterior of a constant about nought; before any pair, no more than what the fit leaves open.
     fn of(&self, settings: &PictureErrors, site: &SiteId, from: GirthFrom) -> Constant {
         let Some(pairs) = self.0.get(&(site.clone(), from)) else {
-            return Constant { ln: 0.0, variance: share(fit_pct(settings, from)).powi(2), pairs: 0 };
+            return Constant {
+                ln: 0.0,
+                variance: share(settings.fit_pct(site, from == GirthFrom::BreadthDepth)).powi(2),
+                pairs: 0,
+            };
         };
         let precision = pairs.precision + share(settings.own_sd).powi(-2);
         Constant { ln: pairs.weighted / precision, variance: precision.recip(), pairs: pairs.count }
-    }
-}
-
-fn fit_pct(settings: &PictureErrors, from: GirthFrom) -> f64 {
-    match from {
-        GirthFrom::BreadthDepth => settings.fit,
-        GirthFrom::Breadth => settings.breadth_fit,
     }
 }
 
@@ -114,14 +111,14 @@ fn whole_sites(girths: &[PictureGirth]) -> Vec<(SiteId, GirthFrom, f64, f64)> {
     found
 }
 
-/// What the pictures of a case's newest round say of each site, for a reader: as they are seen, by what all rounds with tape and
-/// pictures told of this client's own shape.
-pub fn pictured_sites(atlas: &Atlas, rounds: &[Round]) -> Vec<PicturedSite> {
-    let Some(newest) = rounds.last().filter(|round| !round.picture_girths.is_empty()) else { return Vec::new() };
+/// What the pictures of one of a client's rounds say of each site, for a reader: by what all of them with tape and pictures told of
+/// this client's own shape.
+pub fn pictured_sites(atlas: &Atlas, rounds: &[Round], of: usize) -> Vec<PicturedSite> {
+    let Some(round) = rounds.get(of).filter(|round| !round.picture_girths.is_empty()) else { return Vec::new() };
     let settings = &atlas.evidence().pictures_pct;
     let errors = MeasurerErrors::learn(atlas, rounds);
     let own = OwnShape::learn(atlas, rounds, &errors, &[]);
-    let taped = measure_one_round(atlas, newest, &errors);
+    let taped = measure_one_round(atlas, round, &errors);
     let seen = settings.scale.hypot(settings.repeat);
     let site = |girth: &PictureGirth| {
         let constant = own.of(settings, &girth.site, girth.from);
@@ -136,7 +133,7 @@ pub fn pictured_sites(atlas: &Atlas, rounds: &[Round]) -> Vec<PicturedSite> {
             tape_cm: taped.find(&girth.site, girth.side).map(|tape| tape.value_cm),
         }
     };
-    newest.picture_girths.iter().map(site).collect()
+    round.picture_girths.iter().map(site).collect()
 }
 
 impl TapeJoint {

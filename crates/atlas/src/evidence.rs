@@ -60,10 +60,14 @@ pub struct EvidenceSettings {
 pub struct PictureErrors {
     /// Of the scale, common to all pictures of a day.
     pub scale: f64,
-    /// Of the fit from breadth and depth.
+    /// Of the fit from breadth and depth; by site where it is worse.
     pub fit: f64,
+    /// Sites at which it is worse.
+    pub fit_of: BTreeMap<SiteId, f64>,
     /// Of the fit from the breadth alone.
     pub breadth_fit: f64,
+    /// Sites at which it is worse.
+    pub breadth_fit_of: BTreeMap<SiteId, f64>,
     /// Of one more picture of the same body.
     pub repeat: f64,
     /// How far a client's own constant may lie from the common one, SD.
@@ -71,10 +75,15 @@ pub struct PictureErrors {
 }
 
 impl PictureErrors {
-    /// Standard error of the size of a girth by the common constants, %: with the depth seen, or by the breadth alone.
-    pub fn error_pct(&self, with_depth: bool) -> f64 {
-        let fit = if with_depth { self.fit } else { self.breadth_fit };
-        fit.hypot(self.scale).hypot(self.repeat)
+    /// Error of the common constants at a site, %: with the depth seen, or by the breadth alone.
+    pub fn fit_pct(&self, site: &SiteId, with_depth: bool) -> f64 {
+        let (most, of) = if with_depth { (self.fit, &self.fit_of) } else { (self.breadth_fit, &self.breadth_fit_of) };
+        of.get(site).copied().unwrap_or(most)
+    }
+
+    /// Standard error of the size of a girth by the common constants, %.
+    pub fn error_pct(&self, site: &SiteId, with_depth: bool) -> f64 {
+        self.fit_pct(site, with_depth).hypot(self.scale).hypot(self.repeat)
     }
 }
 

@@ -36,8 +36,10 @@ fn body(figure: &Figure, number: u32) -> Outcome<Spec> {
     spec.image.height = 400;
     let plain = booth::shoot(figure, &spec)?.truth.girths;
     let mut asked = Vec::new();
-    for girth in plain.iter().filter(|girth| SITES.iter().any(|site| site.id == girth.site)) {
-        asked.push(Girth { cm: girth.cm * chance.between(0.95, 1.06), ..girth.clone() });
+    for girth in plain {
+        let Some(site) = SITES.iter().find(|site| site.id == girth.site) else { continue };
+        let cm = (girth.cm * chance.between(0.95, 1.06)).clamp(site.bounds_cm.0, site.bounds_cm.1);
+        asked.push(Girth { cm, ..girth });
     }
     spec.body.girths = asked;
     (spec.image.width, spec.image.height) = (900, 1200);
@@ -56,8 +58,13 @@ fn look(figure: &Figure, eye: &Eye, sitter: &Sitter, spec: &Spec) -> Outcome<(Ph
 
 fn main() -> Outcome<()> {
     let (figure, eye) = (Figure::load()?, Eye::load()?);
-    println!("body,sex,held_out,room,turn_deg,site,side,breadth_cm,depth_cm,depth_arms_forward_cm,girth_cm");
-    for number in 0..FITTED + HELD_OUT {
+    // A part of them, when asked for: so that two halves can be made side by side.
+    let asked = |place: usize, all: u32| std::env::args().nth(place).and_then(|text| text.parse().ok()).unwrap_or(all);
+    let (from, to) = (asked(1, 0), asked(2, FITTED + HELD_OUT));
+    if from == 0 {
+        println!("body,sex,held_out,room,turn_deg,site,side,breadth_cm,depth_cm,depth_arms_forward_cm,girth_cm");
+    }
+    for number in from..to {
         let spec = body(&figure, number)?;
         let sitter = Sitter::of(&figure, &spec)?;
         let held_out = number >= FITTED;

@@ -121,7 +121,7 @@ pub fn girths(given: &[(&str, PathBuf)], stature_cm: f64, distance_m: Option<f64
     let said = lighttable::girths(&shapes, &pictures);
     let errors = &atlas.evidence().pictures_pct;
     let entry = |girth: PictureGirth| GirthEntry {
-        error_pct: tenth(errors.error_pct(girth.from == GirthFrom::BreadthDepth)),
+        error_pct: tenth(errors.error_pct(&girth.site, girth.from == GirthFrom::BreadthDepth)),
         cm: tenth(girth.value.cm()),
         site: girth.site,
         side: girth.side,

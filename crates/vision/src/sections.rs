@@ -4,7 +4,7 @@
 //! side as a share of stature.
 
 use crate::frame::Run;
-use crate::limb::Axis;
+use crate::limb::{Axis, steady};
 use crate::measure::{PLACES, Standing};
 use crate::photo::{PhotoPose, Profile, Section};
 use units::{Side, SiteId};
@@ -132,10 +132,12 @@ impl Standing<'_> {
         let runs =
             |axis: Axis| -> Vec<Option<Run>> { (0..PLACES).map(|i| self.limb_run(&axis, share(i), leg)).collect() };
         let axis = rough.centred(&runs(rough), (low, high))?;
-        let widths: Vec<(f64, f64)> = runs(axis)
+        // Something behind the limb that the outline took in stands out from its neighbours.
+        let across = steady(runs(axis).into_iter().map(|run| run.map(|run| run.1 - run.0)).collect());
+        let widths: Vec<(f64, f64)> = across
             .into_iter()
             .zip(0..PLACES)
-            .filter_map(|(run, i)| run.map(|run| (run.1 - run.0, self.frame.back(axis.place(share(i), 0.0)).1)))
+            .filter_map(|(width, i)| Some((width?, self.frame.back(axis.place(share(i), 0.0)).1)))
             .collect();
         picked(&widths, pick)
     }

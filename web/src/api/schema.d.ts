@@ -6858,6 +6858,8 @@ export interface components {
             bands?: number[];
             /** @description The days, rising. */
             on: string[];
+            /** @description Places of the values that are from pictures. */
+            pictured?: number[];
             /** @description The value of each day, to three decimals. */
             values: number[];
         };

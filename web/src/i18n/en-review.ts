@@ -41,6 +41,7 @@ export const review = {
   noisePct: "{{change}} %, within noise (up to {{mdc}} %)",
   notTaped: "not taped again",
   inPictures: "In pictures",
+  fromPictures: "from pictures",
   sets: "Sets",
   setsDone: "{{done}} of {{planned}} done, {{share}} %",
   nothingPlanned: "none planned",
@@ -69,10 +70,12 @@ export const review = {
 
 export const trends = {
   title: "Trends",
-  sites: "Tape",
+  sites: "Girths",
   regions: "Regions",
   lifts: "Lifts",
-  sitesHint: "The band is what one measurement may be off by.",
+  sitesHint:
+    "The band is what one measurement may be off by. Filled marks are the tape's, hollow ones from pictures.",
+  fromPictures: "from pictures",
   regionsHint:
     "Size against the rest of this body (dotted: level); left against right in %, left larger upwards.",
   liftsHint: "Best set of each session; with a load the estimated maximum.",

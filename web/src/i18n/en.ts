@@ -323,6 +323,14 @@ export const en = {
     plan: "Make the week",
     expected: "Expected",
     expectedFor: "for this frame and the rest of this body",
+    fromPictures: "From pictures",
+    seen: "{{value}} {{unit}} from pictures",
+    seenHow: "From pictures {{value}} {{unit}} ± {{error}}.",
+    seenFitted_zero: "Fitted on made-up figures; no round of this client has tape and pictures yet.",
+    seenFitted_one:
+      "Fitted on made-up figures, corrected by {{count}} round in which this client was taped too.",
+    seenFitted_other:
+      "Fitted on made-up figures, corrected by {{count}} rounds in which this client was taped too.",
     observed: "Measured",
     difference: "Difference",
     z: "Distance, SD",
@@ -382,6 +390,7 @@ export const en = {
     },
     kinds: {
       "tape-size": "Tape, size",
+      "pictures-size": "From pictures, size",
       "tape-sides": "Tape, left against right",
       rating: "Photo rating",
       "rating-sides": "Photo rating, left against right",

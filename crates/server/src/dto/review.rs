@@ -326,13 +326,16 @@ pub struct TrendMarks {
     /// Half the width of the 95 % band of each; none where no error is known.
     #[serde(skip_serializing_if = "Vec::is_empty")]
     pub bands: Vec<f64>,
+    /// Places of the values that are from pictures.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub pictured: Vec<usize>,
 }
 
 impl TrendMarks {
     /// Marks without a known error.
     pub fn bare(marks: impl IntoIterator<Item = (Date, f64)>) -> Self {
         let (on, values) = marks.into_iter().map(|(on, value)| (on.to_string(), drawn(value))).unzip();
-        Self { on, values, bands: Vec::new() }
+        Self { on, values, ..Self::default() }
     }
 }
 

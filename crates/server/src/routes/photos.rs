@@ -109,9 +109,10 @@ fn round_girths(
     let pictures: Vec<Pictured<'_>> = pictures.collect();
     let missing = if pictures.is_empty() { Vec::new() } else { girths(&state.shapes, &pictures).missing };
     let case = store.case_at(&knowledge.atlas, round_id)?;
+    let seen = pictured_sites(&knowledge.atlas, &case.rounds, case.rounds.len().saturating_sub(1));
     Ok(RoundGirths {
         bodies: state.shapes.bodies,
-        sites: pictured_sites(&knowledge.atlas, &case.rounds).iter().map(PicturedEntry::from).collect(),
+        sites: seen.iter().map(PicturedEntry::from).collect(),
         missing: missing.into_iter().map(|unseen| UnseenGirth { site: unseen.site, why: unseen.why }).collect(),
     })
 }

@@ -7,7 +7,7 @@ use crate::reviewing::Reviewing;
 use crate::roster::{Assessor, rests_on_all};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, put, web};
-use assess::{Assessment, Case, Choices, Knowledge};
+use assess::{Assessment, Case, Choices, Knowledge, pictured_sites};
 use casefile::{ChoicesEntry, check_choices};
 use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
@@ -142,21 +142,55 @@ fn as_it_stood(whole: &Case, count: usize) -> Case {
     }
 }
 
+/// A site's values over the rounds, one a day: the tape's where there is one, else what pictures show.
+#[derive(Default)]
+struct SiteLine {
+    points: Vec<TrendPoint>,
+    pictured: Vec<usize>,
+    /// The bands that picture values have among their own kind, whose constants are equal and cancel.
+    among_pictures: Vec<f64>,
+}
+
+impl SiteLine {
+    fn marks(self) -> (Trend, Vec<usize>) {
+        let mut points = self.points;
+        if self.pictured.len() == points.len() {
+            points.iter_mut().zip(self.among_pictures).for_each(|(point, band)| point.band = band);
+        }
+        (Trend { points }, self.pictured)
+    }
+}
+
 fn site_trends(knowledge: &Knowledge, rounds: &[(Case, Assessment)]) -> Vec<SiteTrend> {
-    let mut lines: BTreeMap<(usize, Option<Side>), (SiteId, Vec<TrendPoint>)> = BTreeMap::new();
-    for (case, assessment) in rounds {
+    let mut lines: BTreeMap<(usize, Option<Side>), (SiteId, SiteLine)> = BTreeMap::new();
+    let place =
+        |site: &SiteId| knowledge.atlas.sites().iter().position(|known| known.id == *site).unwrap_or(usize::MAX);
+    let whole = rounds.last().map(|(case, _)| case.rounds.as_slice()).unwrap_or_default();
+    for (index, (case, assessment)) in rounds.iter().enumerate() {
+        let mut line = |site: &SiteId, side: Option<Side>, value: f64, bands: [f64; 2], from_pictures: bool| {
+            let (_, line) = lines.entry((place(site), side)).or_insert_with(|| (site.clone(), SiteLine::default()));
+            if from_pictures {
+                line.pictured.push(line.points.len());
+                line.among_pictures.push(bands[1]);
+            }
+            line.points.push(TrendPoint { on: case.as_of, value, band: bands[0] });
+        };
         for site in assessment.measured.sites.iter().filter(|site| !site.carried_over) {
-            let place = knowledge.atlas.sites().iter().position(|known| known.id == site.site).unwrap_or(usize::MAX);
-            let band = noise_band(site.se_cm);
-            let point = TrendPoint { on: case.as_of, value: site.value_cm, band };
-            lines.entry((place, site.side)).or_insert_with(|| (site.site.clone(), Vec::new())).1.push(point);
+            line(&site.site, site.side, site.value_cm, [noise_band(site.se_cm), 0.0], false);
+        }
+        let seen = pictured_sites(&knowledge.atlas, whole, index);
+        for seen in seen.into_iter().filter(|seen| seen.tape_cm.is_none()) {
+            let band = |pct: f64| noise_band(seen.value_cm * pct / 100.0);
+            let bands = [band(seen.error_pct), band(seen.change_error_pct / std::f64::consts::SQRT_2)];
+            line(&seen.site, seen.side, seen.value_cm, bands, true);
         }
     }
     lines
         .into_iter()
-        .map(|((_, side), (site, points))| {
-            let trend = Trend { points };
-            SiteTrend { site, side, moved: trend.moved(), marks: trend.points.into_iter().collect() }
+        .map(|((_, side), (site, line))| {
+            let (trend, pictured) = line.marks();
+            let moved = trend.moved();
+            SiteTrend { site, side, moved, marks: TrendMarks { pictured, ..trend.points.into_iter().collect() } }
         })
         .collect()
 }

@@ -160,3 +160,36 @@ fn a_person_the_eye_does_not_find_is_measured_from_the_coachs_own_outline_and_la
     assert!(photo.person && photo.why_not.is_none());
     assert!((waist("waist") / truth - 1.0).abs() < 0.03, "{} against {truth}", waist("waist"));
 }
+
+fn depth_between(view: &View, low: f64, high: f64) -> Option<f64> {
+    let seen = view.photo.profile.as_ref().unwrap().between(low, high)?;
+    Some(seen.iter().sum::<f64>() / seen.len() as f64)
+}
+
+#[rstest]
+#[case::from_the_left(Pose::SL, Pose::SLA)]
+#[case::from_the_right(Pose::SR, Pose::SRA)]
+fn arms_held_forward_show_what_hanging_arms_hide(studio: &Studio, #[case] hanging: Pose, #[case] forward: Pose) {
+    let at = |pose: Pose| studio.look(&spec(Sex::Male, pose, LightKind::Even, Skin::Middle, Room::Plain)).1;
+    let (hanging, forward) = (at(hanging), at(forward));
+    // Above the elbow the trunk draws both edges of the side, whatever the arms do.
+    let [hung, held] = [&hanging, &forward].map(|view| depth_between(view, 0.625, 0.645).unwrap());
+    assert!((hung / held - 1.0).abs() < 0.03, "{hung} {held}");
+    let hidden = |view: &View| view.photo.profile.as_ref().unwrap().between(0.57, 0.6).is_none();
+    assert!(hidden(&hanging) && !hidden(&forward), "the navel");
+    assert!(hanging.photo.sections.is_empty() && forward.photo.sections.is_empty());
+}
+
+#[rstest]
+fn the_tape_s_levels_are_found_from_the_front_and_in_their_order(studio: &Studio) {
+    let (shot, view) = studio.look(&spec(Sex::Female, Pose::F, LightKind::Even, Skin::Middle, Room::Plain));
+    let at = |site: &str| view.photo.sections.iter().find(|section| section.site.as_str() == site).unwrap();
+    let down = ["neck", "shoulder", "chest", "waist", "hip", "thigh", "mid-thigh", "knee", "calf", "ankle"];
+    let levels: Vec<f64> = down.iter().map(|site| at(site).at).collect();
+    assert!(levels.is_sorted_by(|above, below| above > below), "{levels:?}");
+    for site in ["waist", "hip"] {
+        let truth = shot.truth.widths.iter().find(|width| width.level == site).unwrap();
+        assert!((at(site).cm / truth.cm - 1.0).abs() < 0.02, "{site}: {} against {}", at(site).cm, truth.cm);
+    }
+    assert!(view.photo.profile.is_none());
+}

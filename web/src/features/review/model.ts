@@ -12,8 +12,16 @@ export const hasChoices = (choices: Choices | null | undefined) =>
   (choices?.bring_up ?? []).length + (choices?.areas ?? []).length + (choices?.hold_back ?? []).length > 0;
 
 /** Marks one by one, from the columns in which they are sent. */
-export const marksOf = ({ on, values, bands }: Schemas["TrendMarks"]): Mark[] =>
-  on.map((day, place) => ({ on: day, value: values[place] ?? 0, band: bands?.[place] ?? 0 }));
+export const marksOf = (
+  { on, values, bands, pictured }: Schemas["TrendMarks"],
+  fromPictures?: string,
+): Mark[] =>
+  on.map((day, place) => ({
+    on: day,
+    value: values[place] ?? 0,
+    band: bands?.[place] ?? 0,
+    ...(pictured?.includes(place) && { otherwise: fromPictures }),
+  }));
 
 /** What may be decided for a region that was to be brought up. */
 export const DECISIONS: Decision[] = ["keep", "adhere", "release", "raise", "rest-then-change", "swap"];

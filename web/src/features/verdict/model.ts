@@ -24,9 +24,13 @@ export function groups(atlas: Atlas, assessment: Assessment): Group[] {
   const evident = new Set([
     ...assessment.reference.sites.map(({ site }) => site),
     ...assessment.asymmetries.map(({ site }) => site).filter((site) => atlas.composition[site]),
+    ...picturedParts(assessment),
   ]);
   const sites = atlas.sites.map(({ id }) => id).filter((id) => evident.has(id));
-  const sized = new Set(assessment.reference.sites.map(({ site }) => site));
+  const sized = new Set([
+    ...assessment.reference.sites.map(({ site }) => site),
+    ...picturedParts(assessment),
+  ]);
   const share = (site: string, region: string) => atlas.composition[site]?.[region] ?? 0;
   // A girth with an expected size says more than one whose sides alone are known.
   const home = (region: string) =>
@@ -105,6 +109,21 @@ export function evidenceFor(assessment: Assessment, region: string) {
     return share === undefined ? [] : [{ observation, share, aboutSides: bulk === undefined }];
   });
 }
+
+/** A site as this round's pictures show it: the mean of both sides, with its standard error. */
+export function picturedOf(assessment: Assessment, site: string) {
+  const own = (assessment.pictured ?? []).filter((one) => one.site === site);
+  const [first] = own;
+  if (!first) return undefined;
+  const cm = own.reduce((sum, one) => sum + one.cm, 0) / own.length;
+  return { cm, se_cm: (cm * first.error_pct) / 100, pairs: first.pairs };
+}
+
+/** Parts of the body whose girth pictures show. */
+const picturedParts = (assessment: Assessment) =>
+  [...new Set((assessment.pictured ?? []).map(({ site }) => site))].filter((site) =>
+    areaOf(assessment, site),
+  );
 
 /** The part of the body whose muscles a girth mixes; none for other sites. */
 export function areaOf(assessment: Assessment, site: string) {

@@ -48,8 +48,8 @@ export function OverTime({ label, marks, format, unit, colour = "var(--ink)", sp
   const x = ({ on }: Mark) => scales.x(Date.parse(on)) ?? 0;
   const y = (value: number) => scales.y(value) ?? 0;
   const read = at === undefined ? undefined : marks[at];
-  const said = ({ on, value, band }: Mark) =>
-    `${day(on)}: ${format(value)} ${unit}${band > 0 ? ` ± ${format(band)}` : ""}`;
+  const said = ({ on, value, band, otherwise }: Mark) =>
+    `${day(on)}: ${format(value)} ${unit}${band > 0 ? ` ± ${format(band)}` : ""}${otherwise ? `, ${otherwise}` : ""}`;
   const point = (event: PointerEvent<SVGSVGElement>) => {
     const place = localPoint(event)?.x ?? 0;
     setAt(nearest(marks.map(x), place));
@@ -127,7 +127,12 @@ export function OverTime({ label, marks, format, unit, colour = "var(--ink)", sp
                 d={`M${x(mark)} ${y(mark.value + mark.band)}V${y(mark.value - mark.band)}`}
                 opacity="0.5"
               />
-              <circle cx={x(mark)} cy={y(mark.value)} r="2.6" fill={colour} />
+              <circle
+                cx={x(mark)}
+                cy={y(mark.value)}
+                r={mark.otherwise ? 3 : 2.6}
+                fill={mark.otherwise ? "var(--ground)" : colour}
+              />
             </g>
           ))}
         {read && (

@@ -39,3 +39,18 @@ test("first and last day and the least and largest value are written beside it",
   );
   expect(written.sort()).toEqual(["1 Jan 2026", "10 Feb 2026", "36.0", "37.5"]);
 });
+
+test("a value that comes from somewhere else is hollow and says so", () => {
+  const marks = [
+    { on: "2026-01-01", value: 36, band: 0.4 },
+    { on: "2026-02-10", value: 37.5, band: 1, otherwise: "from pictures" },
+  ];
+  const { container } = render(
+    <OverTime label="Calf left" marks={marks} format={(value) => value.toFixed(1)} unit="cm" />,
+  );
+  expect(screen.getByRole("slider").getAttribute("aria-valuetext")).toBe(
+    "10 Feb 2026: 37.5 cm ± 1.0, from pictures",
+  );
+  const fills = [...container.querySelectorAll("g > circle")].map((mark) => mark.getAttribute("fill"));
+  expect(fills).toEqual(["var(--ink)", "var(--ground)"]);
+});

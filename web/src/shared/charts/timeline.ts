@@ -6,6 +6,8 @@ export interface Mark {
   on: string;
   value: number;
   band: number;
+  /** What it comes from where that is not the usual way: drawn hollow, and said. */
+  otherwise?: string;
 }
 
 /** Lowest and highest value shown. */

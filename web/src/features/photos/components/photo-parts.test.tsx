@@ -1,9 +1,11 @@
 import { cleanup, fireEvent, screen, within } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
+import type { Schemas } from "../../../shared/api/client";
 import { Scale } from "../../../shared/judging";
 import { show } from "../../../test/render";
 import type { Photo, Question, Rating } from "../model";
 import { Empty } from "./Empty";
+import { Girths } from "./Girths";
 import { JudgePanel } from "./JudgePanel";
 import { PhotoNotes } from "./PhotoNotes";
 import { PoseBar } from "./PoseBar";
@@ -164,4 +166,60 @@ test("a picture in which nobody was found can be named, to be marked by hand", (
   );
   expect(screen.getByText("nobody was found")).toBeTruthy();
   expect(screen.getByRole("combobox", { name: "Pose" })).toBeTruthy();
+});
+
+const seen = (site: string, side: string | undefined, over: object = {}) => ({
+  site,
+  side,
+  cm: 37.24,
+  error_pct: 2,
+  change_error_pct: 1.7,
+  from: "breadth-depth",
+  pairs: 0,
+  ...over,
+});
+const girths = (sites: object[], missing: object[] = []) =>
+  ({ bodies: 32, sites, missing }) as unknown as Schemas["RoundGirths"];
+
+test("girths from pictures stand with their error, both sides of a site in one line, and the tape of the day beside", () => {
+  show(
+    <Girths
+      girths={girths([
+        seen("waist", undefined, { cm: 84, tape_cm: 83.1 }),
+        seen("calf", "left"),
+        seen("calf", "right", { from: "breadth" }),
+      ])}
+    />,
+  );
+  const region = screen.getByRole("region", { name: "Girths from these pictures" });
+  const [, waist, calf] = within(region).getAllByRole("row");
+  expect(waist?.textContent).toContain("84.0 ± 1.7tape 83.1");
+  expect(waist?.textContent).toContain("front and side");
+  // One side known by its breadth alone makes the pair no better.
+  expect(calf?.textContent).toBe("Calf37.2 ± 0.737.2 ± 0.7the front alone");
+  expect(region.textContent).toContain("32 made-up bodies");
+  expect(region.textContent).toContain("One round with tape and pictures teaches");
+});
+
+test("what tape and pictures of one day have taught is said, and what is not shown stands under its reason", () => {
+  const why = "no picture from the side: known by its breadth alone";
+  show(
+    <Girths
+      girths={girths(
+        [seen("waist", undefined, { pairs: 2 })],
+        [
+          { site: "waist", why },
+          { site: "hip", why },
+          { site: "arm-flexed", why: "no picture of a double biceps shows the bent arm" },
+        ],
+      )}
+    />,
+  );
+  expect(screen.getByText(/Tape and pictures of 2 rounds/)).toBeTruthy();
+  expect(screen.getByText(why).parentElement?.textContent).toBe(`waist, hip${why}`);
+});
+
+test("without any picture that shows a girth nothing is said of girths", () => {
+  show(<Girths girths={girths([])} />);
+  expect(screen.queryByRole("region")).toBeNull();
 });

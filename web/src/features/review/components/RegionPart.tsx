@@ -74,10 +74,11 @@ function Moves({ review }: { review: RegionReview }) {
   const { length } = useQuantities();
   const names = useNames();
   const girths = review.girths.map((girth) => ({
-    key: `${girth.site} ${girth.side ?? ""}`,
+    key: `${girth.site} ${girth.side ?? ""} ${girth.from_pictures}`,
     name: (
       <>
         {names.site(girth.site)} {girth.side && <SideMark side={girth.side} />}
+        {girth.from_pictures && <span className="quiet"> {t("review.fromPictures")}</span>}
       </>
     ),
     value: `${length.text(girth.before_cm)}${girth.now_cm != null ? ` → ${length.text(girth.now_cm)}` : ""} ${length.unit}`,

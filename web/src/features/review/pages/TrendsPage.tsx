@@ -27,7 +27,7 @@ export function TrendsPage() {
   const [table, setTable] = useState(search.get("as") === "table");
   useMirror({ part: part === "sites" ? undefined : part, as: table ? "table" : undefined });
   if (failed(trends) || !trends.data) return <Async of={[trends]} />;
-  const lines = linesOf(quantities, trends.data, part);
+  const lines = linesOf(quantities, trends.data, part, t("trends.fromPictures"));
   return (
     <section aria-label={t("trends.title")}>
       <div className={styles.head}>
@@ -84,6 +84,7 @@ function linesOf(
   { length, mass }: Quantities,
   trends: Schemas["TrendsView"],
   part: (typeof PARTS)[number],
+  fromPictures: string,
 ): Line[] {
   if (part === "sites") {
     const weight: Line = {
@@ -101,7 +102,7 @@ function linesOf(
         id: site,
         side: side ?? undefined,
         unit: length.unit,
-        marks: marksOf(marks),
+        marks: marksOf(marks, fromPictures),
         moved: moved ?? undefined,
         format: length.text,
       }),

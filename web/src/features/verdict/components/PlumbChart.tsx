@@ -11,6 +11,7 @@ import {
   type Choices,
   type Group,
   type Pick,
+  picturedOf,
   type RegionEntry,
   sidesKnown,
   standing,
@@ -105,7 +106,8 @@ function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
   const on = picked?.kind === "site" && picked.id === site;
-  const area = sized && areaOf(assessment, site);
+  const seen = sized ? undefined : picturedOf(assessment, site);
+  const area = (sized || seen) && areaOf(assessment, site);
   return (
     <div className={styles.block}>
       {regions.length > 0 && (
@@ -135,6 +137,12 @@ function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
             <span className={styles.size}>
               {" "}
               {length.text(sized.observed_cm)} {length.unit}
+            </span>
+          )}
+          {seen && (
+            <span className={styles.size}>
+              {" "}
+              {t("verdict.seen", { value: length.text(seen.cm), unit: length.unit })}
             </span>
           )}
         </span>

@@ -110,7 +110,7 @@ export function RegionDetail(props: Props) {
       {evidence.length === 0 && tape.seen.length === 0 && <p className="quiet">{t("verdict.noEvidence")}</p>}
       <ul className={styles.evidence}>
         {tape.seen.map((piece) => (
-          <li key={piece.site}>
+          <li key={`${piece.site} ${piece.from_pictures}`}>
             <PlumbLine
               mean={bulk.mean - piece.mean_without}
               sd={0}
@@ -120,7 +120,8 @@ export function RegionDetail(props: Props) {
               shape="diamond"
             />
             <span>
-              <strong>{names.site(piece.site)}</strong> {kindOf("tape-size", t)}
+              <strong>{names.site(piece.site)}</strong>{" "}
+              {kindOf(piece.from_pictures ? "pictures-size" : "tape-size", t)}
               <span className="quiet">
                 {" · "}
                 {t("verdict.without", {

@@ -5,7 +5,7 @@ import { type Atlas, namesOf } from "../../../shared/api/atlas";
 import { chance, percent, sd, signed, useQuantities } from "../../../shared/format";
 import { Rows, Section, SideMark, StandingMark } from "../../../shared/ui";
 import { shortcut } from "../../../shared/ui/acts";
-import { type Assessment, areaOf, posesToTell, standing } from "../model";
+import { type Assessment, areaOf, picturedOf, posesToTell, standing } from "../model";
 import styles from "./Detail.module.css";
 import { Schools } from "./Schools";
 
@@ -25,7 +25,8 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
   const names = namesOf(atlas);
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
-  const area = sized && areaOf(assessment, site);
+  const seen = picturedOf(assessment, site);
+  const area = (sized || seen) && areaOf(assessment, site);
   const shares = Object.entries(atlas.composition[site] ?? {}).sort((a, b) => b[1] - a[1]);
   return (
     <Section
@@ -74,6 +75,16 @@ export function SiteDetail({ site, atlas, assessment, chosen, onBringUp }: Props
             {sized.predictors.map((id) => names.site(id).toLowerCase()).join(", ")}
           </dd>
         </dl>
+      )}
+      {seen && (
+        <p>
+          {t("verdict.seenHow", {
+            value: length.text(seen.cm),
+            error: length.text(1.96 * seen.se_cm),
+            unit: length.unit,
+          })}{" "}
+          <span className="quiet">{t("verdict.seenFitted", { count: seen.pairs })}</span>
+        </p>
       )}
       <Schools site={site} assessment={assessment} half={atlas.level_half_width_sd} />
       {sides && (

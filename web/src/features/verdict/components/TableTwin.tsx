@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { useNames } from "../../../shared/api/atlas";
 import { hundredths, percent, sd, signed, useQuantities } from "../../../shared/format";
 import { Rows } from "../../../shared/ui";
-import { type Assessment, standing } from "../model";
+import { type Assessment, picturedOf, standing } from "../model";
 
 /** The chart as a table, for screen readers and for whoever prefers numbers. */
 export const TableTwin = memo(function TableTwin({ assessment }: { assessment: Assessment }) {
@@ -48,11 +48,15 @@ function GirthTable({ assessment }: { assessment: Assessment }) {
   const { t } = useTranslation();
   const { length } = useQuantities();
   const names = useNames();
-  const named = new Set([...assessment.reference.sites, ...assessment.asymmetries].map(({ site }) => site));
+  const pictured = assessment.pictured ?? [];
+  const named = new Set(
+    [...assessment.reference.sites, ...assessment.asymmetries, ...pictured].map(({ site }) => site),
+  );
   const sites = [...named].map((site) => ({
     site,
     sized: assessment.reference.sites.find((entry) => entry.site === site),
     sides: assessment.asymmetries.find((entry) => entry.site === site),
+    seen: picturedOf(assessment, site),
   }));
   return (
     <Rows
@@ -67,6 +71,16 @@ function GirthTable({ assessment }: { assessment: Assessment }) {
           title: `${t("verdict.observed")}, ${length.unit}`,
           of: ({ sized }) => sized && length.text(sized.observed_cm),
         },
+        ...(pictured.length > 0
+          ? [
+              {
+                key: "seen",
+                title: `${t("verdict.fromPictures")}, ${length.unit}`,
+                of: ({ seen }: (typeof sites)[number]) =>
+                  seen && `${length.text(seen.cm)} ± ${length.text(1.96 * seen.se_cm)}`,
+              },
+            ]
+          : []),
         {
           key: "expected",
           title: `${t("verdict.expected")}, ${length.unit}`,

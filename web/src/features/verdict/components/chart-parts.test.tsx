@@ -43,14 +43,19 @@ const assessment = {
   observations: [],
 } as unknown as Assessment;
 
-const chart = (choices: Choices = noChoices, restShown = false, folded = new Set<string>()) => {
+const chart = (
+  choices: Choices = noChoices,
+  restShown = false,
+  of = assessment,
+  folded = new Set<string>(),
+) => {
   const onPick = vi.fn();
   const onFold = vi.fn();
   show(
     <PlumbChart
       atlas={atlas}
-      assessment={assessment}
-      groups={groups(atlas, assessment)}
+      assessment={of}
+      groups={groups(atlas, of)}
       choices={choices}
       restShown={restShown}
       folded={folded}
@@ -70,6 +75,23 @@ test("a taped site stands with its size over the regions it feeds, each opens, a
     { kind: "site", id: "calf" },
     { kind: "region", id: "calves.gastrocnemius" },
   ]);
+});
+
+test("a part that nobody taped stands with what pictures show of it, by both sides together", () => {
+  const shown = { cm: 33, error_pct: 2, change_error_pct: 1.7, from: "breadth-depth", pairs: 0 };
+  const pictured = [
+    { ...shown, site: "calf", side: "left" },
+    { ...shown, site: "calf", side: "right", cm: 34 },
+  ];
+  const untaped = {
+    ...assessment,
+    asymmetries: [],
+    reference: { sites: [] },
+    pictured,
+  } as unknown as Assessment;
+  chart(noChoices, false, untaped);
+  expect(screen.getByRole("button", { name: "Calf behind 33.5 cm from pictures" })).toBeTruthy();
+  expect(screen.getByRole("button", { name: "Gastrocnemius behind" })).toBeTruthy();
 });
 
 test("regions no tape speaks for are folded away until they are asked for", () => {
@@ -138,7 +160,7 @@ test("the tray leads to the week only once something is chosen, and lets go agai
 });
 
 test("a girth folds its regions away and says how many", () => {
-  chart(noChoices, false, new Set(["calf"]));
+  chart(noChoices, false, assessment, new Set(["calf"]));
   const fold = screen.getByRole("button", { name: "Calf: 1 regions" });
   expect(fold.getAttribute("aria-expanded")).toBe("false");
   expect(screen.queryByText(/^Gastrocnemius/)).toBeNull();
