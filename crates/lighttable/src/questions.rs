@@ -18,7 +18,7 @@ pub struct Question {
 }
 
 /// Poses that show one flank only.
-const FLANKS: [&str; 4] = ["SL", "SR", "SC", "ST"];
+const FLANKS: [&str; 6] = ["SL", "SR", "SLA", "SRA", "SC", "ST"];
 
 /// The regions that `poses` show, in the atlas's order. A pose that does not show a region is not offered for it.
 pub fn questions(atlas: &Atlas, poses: &[PoseId]) -> Vec<Question> {

@@ -7,6 +7,7 @@ use crate::frame::Run;
 use crate::limb::{Axis, steady};
 use crate::measure::{PLACES, Standing};
 use crate::photo::{PhotoPose, Profile, Section};
+use crate::pose_net::Found;
 use units::{Side, SiteId};
 
 /// The nipple line below the shoulder joints, as a share of stature.
@@ -23,6 +24,10 @@ const NEAR_LEG_SHARE: f64 = 0.045;
 const ARM_HALF: [f64; 3] = [0.032, 0.026, 0.022];
 /// The hand beyond the wrist, as a share of the forearm.
 const HAND_SHARE: f64 = 0.75;
+/// The same of an arm held forward, with the fold under the armpit.
+const RAISED_HALF: f64 = 0.055;
+/// Discs to each half of an arm.
+const DISCS: u32 = 16;
 /// An arm's edge this near the outline's edge draws it, as a share of stature.
 const DRAWN_BY_ARM: f64 = 0.004;
 /// The legs' levels end here: above it the near leg is not before the trunk's plane.
@@ -155,23 +160,26 @@ impl Standing<'_> {
         relaxed.then(|| Profile { depth_cm: (0..Profile::LEVELS).map(depth).collect() })
     }
 
-    /// Whether an arm, not the trunk, makes an edge of a run from the side.
+    /// Whether an arm, not the trunk, makes an edge of a run from the side. An arm is a row of discs from shoulder to hand.
     fn drawn_by_arm(&self, run: Run, high: f64) -> bool {
         let stature = self.vertex - self.floor;
+        let close = DRAWN_BY_ARM * stature;
         let j = &self.joints;
         [Side::Left, Side::Right].into_iter().any(|side| {
-            let at = |found: &crate::pose_net::Found| self.frame.back((found.x, found.y));
+            let at = |found: &Found| self.frame.back((found.x, found.y));
             let (shoulder, elbow, wrist) = (at(j.shoulder.get(side)), at(j.elbow.get(side)), at(j.wrist.get(side)));
             let hand = (wrist.0 + (wrist.0 - elbow.0) * HAND_SHARE, wrist.1 + (wrist.1 - elbow.1) * HAND_SHARE);
-            let bones = [(shoulder, elbow, (ARM_HALF[0], ARM_HALF[1])), (elbow, hand, (ARM_HALF[1], ARM_HALF[2]))];
-            bones.into_iter().any(|((x0, y0), (x1, y1), (half0, half1))| {
-                if high > y0.max(y1) || high < y0.min(y1) || (y0 - y1).abs() < 1.0 {
-                    return false;
-                }
-                let along = (high - y0) / (y1 - y0);
-                let (x, half) = (x0 + (x1 - x0) * along, (half0 + (half1 - half0) * along) * stature);
-                let close = DRAWN_BY_ARM * stature;
-                x - half < run.0 + close || x + half > run.1 - close
+            let bones = [(shoulder, elbow, ARM_HALF[0], ARM_HALF[1]), (elbow, hand, ARM_HALF[1], ARM_HALF[2])];
+            bones.into_iter().any(|(from, to, thick, thin)| {
+                let raised = (to.0 - from.0).abs() > (from.1 - to.1).abs();
+                let (thick, thin) = if raised { (RAISED_HALF, RAISED_HALF) } else { (thick, thin) };
+                (0..=DISCS).any(|i| {
+                    let along = f64::from(i) / f64::from(DISCS);
+                    let (x, y) = (from.0 + (to.0 - from.0) * along, from.1 + (to.1 - from.1) * along);
+                    let across = ((thick + (thin - thick) * along) * stature).powi(2) - (high - y).powi(2);
+                    let reach = across.max(0.0).sqrt();
+                    across > 0.0 && (x - reach < run.0 + close || x + reach > run.1 - close)
+                })
             })
         })
     }
