@@ -20,6 +20,7 @@ HERE = Path(__file__).parent
 FIXTURES = HERE / "fixtures"
 CONSTANTS = HERE.parent / "crates" / "lighttable" / "data" / "girths.toml"
 # Sites whose depth a side picture shows; the others are known by their breadth alone.
+ARMS_FORWARD = ["abdomen", "neck"]
 DEEP = ["abdomen", "ankle", "calf", "chest", "hip", "knee", "mid-thigh", "neck", "thigh", "waist"]
 
 
@@ -59,6 +60,7 @@ def rms(values):
 def main():
     bodies = pd.read_csv(FIXTURES / "girth_bodies.csv")
     # The side with the arms held forward hides nothing; without it, the side with hanging arms.
+    bodies["hanging_cm"] = bodies.depth_cm
     bodies["depth_cm"] = bodies.depth_arms_forward_cm.fillna(bodies.depth_cm)
     fitted, held = bodies[bodies.held_out == 0], bodies[bodies.held_out == 1]
     chest_alpha, chest_scatter, people = real_chest()
@@ -83,16 +85,16 @@ def main():
             lines += [f"ln_g = {ln_g:.5f}", f"alpha = {alpha:.4f}"]
             said = ln_g + alpha * np.log(other.breadth_cm) + (1 - alpha) * np.log(other.depth_cm)
             said = said.fillna(by_breadth)
+            hanging = ln_g + alpha * np.log(other.breadth_cm) + (1 - alpha) * np.log(other.hanging_cm)
         else:
             said = by_breadth
         lines += [f"ln_g_breadth = {ln_breadth:.5f}", ""]
         off = 100 * (said - np.log(other.girth_cm))
-        for way, which in [
-            ("plain", (other.room == "Plain") & (other.turn_deg == 0)),
-            ("busy", other.room == "Busy"),
-            ("turned", other.turn_deg > 0),
-        ]:
-            part = off[which]
+        plain = (other.room == "Plain") & (other.turn_deg == 0)
+        ways = [("plain", off[plain]), ("busy", off[other.room == "Busy"]), ("turned", off[other.turn_deg > 0])]
+        if site in DEEP and site not in ARMS_FORWARD:
+            ways.append(("arms hanging", 100 * (hanging.fillna(by_breadth) - np.log(other.girth_cm))))
+        for way, part in ways:
             errors.append([site, way, len(part), f"{part.mean():.2f}", f"{rms(part):.2f}", f"{part.abs().max():.2f}"])
     CONSTANTS.write_text("\n".join(lines))
     with (FIXTURES / "girths.csv").open("w", newline="") as file:

@@ -20,6 +20,7 @@ async function photographed(page: Page, name: string, poses: string[]): Promise<
   return round;
 }
 
+const widths = (page: Page) => page.getByRole("table", { name: /^Widths/ });
 const table = (page: Page) => page.getByRole("region", { name: "Photos" });
 
 test("pictures come in beside one that is refused, are looked at, and are judged by key", async ({ page }) => {
@@ -60,7 +61,7 @@ test("pictures come in beside one that is refused, are looked at, and are judged
 
 test("a landmark is nudged by key, measured again, and undone", async ({ page }) => {
   await page.goto(`${await photographed(page, "Ansel Quay", ["F"])}/photos`);
-  const waist = page.getByRole("row", { name: /^Waist/ });
+  const waist = widths(page).getByRole("row", { name: /^Waist/ });
   await waist.waitFor({ timeout: LOOKED_MS });
   const before = await waist.innerText();
   await page.getByText("Landmarks", { exact: true }).click();
@@ -76,7 +77,7 @@ test("a landmark is nudged by key, measured again, and undone", async ({ page })
 
 test("a landmark is dragged, and the outline painted over", async ({ page }) => {
   await page.goto(`${await photographed(page, "Iver Pollard", ["F"])}/photos`);
-  const waist = page.getByRole("row", { name: /^Waist/ });
+  const waist = widths(page).getByRole("row", { name: /^Waist/ });
   await waist.waitFor({ timeout: LOOKED_MS });
   const before = await waist.innerText();
   await page.getByText("Landmarks", { exact: true }).click();
@@ -111,7 +112,7 @@ test("two rounds lie on the table in five ways", async ({ page }) => {
   await page.request.post(`/api/v1/rounds/${id}/booth?pose=F`);
   await page.goto(`/clients/${client}/rounds/${id}/photos`);
   await expect(table(page).getByRole("figure")).toHaveCount(2, { timeout: LOOKED_MS });
-  await expect(page.getByRole("row", { name: /^Hips/ })).toContainText(/[+−]?\d\.\d since 2 Mar ±\d\.\d/);
+  await expect(widths(page).getByRole("row", { name: /^Hips/ })).toContainText(/[+−]?\d\.\d since 2 Mar ±\d\.\d/);
 
   await page.keyboard.press("m");
   await expect(table(page).getByRole("figure")).toHaveCount(1);
@@ -200,17 +201,38 @@ test("on a phone pictures can be taken and added, and nothing scrolls sideways",
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto(`${await photographed(page, "Petra Lund", ["F"])}/photos`);
   await expect(page.getByRole("button", { name: "Take one now" })).toBeVisible();
-  await page.getByRole("row", { name: /^Waist/ }).waitFor({ timeout: LOOKED_MS });
+  await widths(page).getByRole("row", { name: /^Waist/ }).waitFor({ timeout: LOOKED_MS });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });
 
 for (const tool of ["Judge", "Landmarks", "Outline"]) {
   test(`axe finds nothing serious on the light table, ${tool}`, async ({ page }) => {
     await page.goto(`${await photographed(page, `Table of ${tool}`, ["F"])}/photos`);
-    await page.getByRole("row", { name: /^Waist/ }).waitFor({ timeout: LOOKED_MS });
+    await widths(page).getByRole("row", { name: /^Waist/ }).waitFor({ timeout: LOOKED_MS });
     await page.getByText(tool, { exact: true }).click();
     const { violations } = await new AxeBuilder({ page }).analyze();
     const serious = violations.filter(({ impact }) => impact === "serious" || impact === "critical");
     expect(serious.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
   });
 }
+
+test("a client whom nobody has taped has girths and a verdict from pictures, and what is not seen has its reason", async ({
+  page,
+}) => {
+  const round = await photographed(page, "Ottoline Verrin", ["F", "SL"]);
+  await page.goto(`${round}/photos`);
+  const girths = page.getByRole("region", { name: "Girths from these pictures" });
+  const waist = girths.getByRole("row", { name: /^Waist/ });
+  await expect(waist).toContainText("front and side", { timeout: LOOKED_MS });
+  await expect(waist).toContainText("±");
+  await expect(girths.getByText("no picture of a double biceps shows the bent arm")).toBeVisible();
+  await expect(girths.getByText(/32 made-up bodies/)).toBeVisible();
+
+  await page.goto(`${round}/verdict`);
+  await expect(page.getByRole("button", { name: /^Calf .* from pictures$/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Calf .* from pictures$/ }).click();
+  await expect(page.getByText(/^From pictures \d/)).toBeVisible();
+
+  await page.goto(round.replace(/rounds\/.*/, `rounds/${round.split("/")[4]}/trends`));
+  await expect(page.getByRole("slider", { name: /^calf left/ })).toHaveAttribute("aria-valuetext", /from pictures$/);
+});

@@ -7,8 +7,8 @@
 //! `docs/accuracy.md`.
 
 use assess::{
-    Assessment, BodyModel, Calibration, Case, Choices, Client, Hand, Knowledge, Moved, Rating, RatingJudgement, Round,
-    Sex, Standing, TapeMeasure, Words, assess, moves,
+    Assessment, BodyModel, Calibration, Case, Choices, Client, GirthFrom, Hand, Knowledge, Moved, PictureGirth, Rating,
+    RatingJudgement, Round, Sex, Standing, TapeMeasure, Words, assess, moves,
 };
 use casefile::CaseFile;
 use jiff::civil::{Date, date};
@@ -142,9 +142,11 @@ struct Look {
     reading_pct: Option<f64>,
     /// Left minus right of the arms is drawn, %.
     sided: bool,
+    /// Whether pictures take the place of the tape: nobody tapes this client.
+    pictured: bool,
 }
 
-const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false };
+const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false, pictured: false };
 
 /// Tapes and rates a body; gives the round and the true index of each paired site that got one.
 fn round(
@@ -183,6 +185,10 @@ fn round(
             tape.push(TapeMeasure { site: site.clone(), side: *side, readings });
         }
     }
+    let picture_girths = if look.pictured { pictured(people, dice, x)? } else { Vec::new() };
+    if look.pictured {
+        tape.clear();
+    }
     let mut ratings = Vec::new();
     if look.rated {
         let mood = if look.moods { settings.observation_sd.rating_sitting * dice.normal() } else { 0.0 };
@@ -213,10 +219,37 @@ fn round(
         skinfolds: Vec::new(),
         ratings,
         outlines: Vec::new(),
-        picture_girths: Vec::new(),
+        picture_girths,
         tests: Vec::new(),
     };
     Ok((round, truth))
+}
+
+/// Sites that pictures show with their depth, and by their breadth alone.
+const DEEP: [&str; 8] = ["chest", "waist", "abdomen", "hip", "thigh", "calf", "knee", "ankle"];
+const BROAD: [&str; 4] = ["shoulder", "arm-flexed", "forearm", "wrist"];
+
+/// What pictures of a body show, each girth off by its own constant, the day's scale and its picture.
+fn pictured(people: &People, dice: &mut Dice, x: &DVector<f64>) -> Result<Vec<PictureGirth>, Failure> {
+    let settings = &people.knowledge.atlas.evidence().pictures_pct;
+    let scale = settings.scale * dice.normal();
+    let mut girths = Vec::new();
+    for (place, site) in people.knowledge.norms.sites().iter().enumerate() {
+        let from = match site.as_str() {
+            deep if DEEP.contains(&deep) => GirthFrom::BreadthDepth,
+            broad if BROAD.contains(&broad) => GirthFrom::Breadth,
+            _ => continue,
+        };
+        let constant = settings.fit_pct(site, from == GirthFrom::BreadthDepth) * dice.normal();
+        let paired = people.knowledge.atlas.site(site).is_some_and(|known| known.paired);
+        let sides = if paired { vec![Some(Side::Left), Some(Side::Right)] } else { vec![None] };
+        for side in sides {
+            let off = (scale + constant + settings.repeat * dice.normal()) / 100.0;
+            let value = Length::from_cm((x[place] + off).exp())?;
+            girths.push(PictureGirth { site: site.clone(), side, value, from });
+        }
+    }
+    Ok(girths)
 }
 
 /// A body's rounds, the last of `on`, with nothing known of its hands.
@@ -425,10 +458,14 @@ fn main() -> Result<(), Failure> {
     println!("| --- | --- | --- | --- | --- | --- |");
     let tape = verdicts(&all, count, "tape", TAPE, 0.0)?;
     verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84)?;
+    let pictures = Look { pictured: true, ..TAPE };
+    verdicts(&all, count, "pictures alone, never taped", pictures, 0.0)?;
+    verdicts(&all, count, "pictures alone, muscular (+18 % arms)", pictures, 1.84)?;
     let by_eye_too = verdicts(&all, count, "tape and ratings", rated, 0.0)?;
     verdicts(&all, count, "tape and a harsh day's ratings", Look { harsh: -0.4, ..even }, 0.0)?;
     println!("\n| nobody behind | regions called behind |\n| --- | --- |");
     let called_behind_tape = balanced(&all, count, "tape", TAPE)?;
+    balanced(&all, count, "pictures alone", pictures)?;
     balanced(&all, count, "tape and ratings, even days", even)?;
     let called_behind_rated = balanced(&all, count, "tape and ratings, every day with a mood", rated)?;
     println!("\n| left against right | error of P(beyond 3 %) |\n| --- | --- |");

@@ -28,6 +28,8 @@ const HAND_SHARE: f64 = 0.75;
 const RAISED_HALF: f64 = 0.055;
 /// Discs to each half of an arm.
 const DISCS: u32 = 16;
+/// Levels of an edge behind an arm that are bridged at most: a tenth of stature.
+const BRIDGED: usize = 20;
 /// An arm's edge this near the outline's edge draws it, as a share of stature.
 const DRAWN_BY_ARM: f64 = 0.004;
 /// The legs' levels end here: above it the near leg is not before the trunk's plane.
@@ -150,38 +152,74 @@ impl Standing<'_> {
     /// How deep the body is at every level; nothing but from the side.
     pub fn profile(&self) -> Option<Profile> {
         let relaxed = matches!(self.pose, PhotoPose::SL | PhotoPose::SR | PhotoPose::SLA | PhotoPose::SRA);
-        let depth = |index: usize| {
-            let level = Profile::level(index);
-            let high = self.floor + level * (self.vertex - self.floor);
-            let run = self.trunk(high).filter(|run| !self.drawn_by_arm(*run, high))?;
-            let nearer = if level < LEGS_TO { NEAR_LEG_SHARE * self.cm(self.vertex - self.floor) } else { 0.0 };
-            Some(hundredths(self.cm(run.1 - run.0) * (1.0 - nearer / self.distance_cm)))
+        let stature = self.vertex - self.floor;
+        let edges = |index: usize| {
+            let high = self.floor + Profile::level(index) * stature;
+            let run = self.trunk(high)?;
+            let [from, to] = self.drawn_by_arm(run, high);
+            Some(((!from).then_some(run.0), (!to).then_some(run.1)))
         };
-        relaxed.then(|| Profile { depth_cm: (0..Profile::LEVELS).map(depth).collect() })
+        let (mut from, mut to): (Vec<Option<f64>>, Vec<Option<f64>>) =
+            (0..Profile::LEVELS).map(|index| edges(index).unwrap_or_default()).unzip();
+        bridged(&mut from);
+        bridged(&mut to);
+        let depth = |(index, (from, to)): (usize, (Option<f64>, Option<f64>))| {
+            let nearer = if Profile::level(index) < LEGS_TO { NEAR_LEG_SHARE * self.cm(stature) } else { 0.0 };
+            Some(hundredths(self.cm(to? - from?) * (1.0 - nearer / self.distance_cm)))
+        };
+        relaxed.then(|| Profile { depth_cm: from.into_iter().zip(to).enumerate().map(depth).collect() })
     }
 
-    /// Whether an arm, not the trunk, makes an edge of a run from the side. An arm is a row of discs from shoulder to hand.
-    fn drawn_by_arm(&self, run: Run, high: f64) -> bool {
+    /// Whether an arm, not the trunk, makes the left or the right edge of a run from the side. An arm is a row of discs from shoulder
+    /// to hand.
+    fn drawn_by_arm(&self, run: Run, high: f64) -> [bool; 2] {
         let stature = self.vertex - self.floor;
         let close = DRAWN_BY_ARM * stature;
+        let mut drawn = [false; 2];
+        for (x, y, half) in [Side::Left, Side::Right].into_iter().flat_map(|side| self.arm_discs(side)) {
+            let across = half.powi(2) - (high - y).powi(2);
+            let (from, to) = (x - across.max(0.0).sqrt(), x + across.max(0.0).sqrt());
+            // A hand held off the body is a run of its own.
+            if across > 0.0 && to > run.0 && from < run.1 {
+                drawn[0] |= from < run.0 + close;
+                drawn[1] |= to > run.1 - close;
+            }
+        }
+        drawn
+    }
+
+    /// An arm as discs from shoulder to hand: right of the midline, height, radius.
+    fn arm_discs(&self, side: Side) -> Vec<(f64, f64, f64)> {
+        let stature = self.vertex - self.floor;
+        let at = |found: &Found| self.frame.back((found.x, found.y));
         let j = &self.joints;
-        [Side::Left, Side::Right].into_iter().any(|side| {
-            let at = |found: &Found| self.frame.back((found.x, found.y));
-            let (shoulder, elbow, wrist) = (at(j.shoulder.get(side)), at(j.elbow.get(side)), at(j.wrist.get(side)));
-            let hand = (wrist.0 + (wrist.0 - elbow.0) * HAND_SHARE, wrist.1 + (wrist.1 - elbow.1) * HAND_SHARE);
-            let bones = [(shoulder, elbow, ARM_HALF[0], ARM_HALF[1]), (elbow, hand, ARM_HALF[1], ARM_HALF[2])];
-            bones.into_iter().any(|(from, to, thick, thin)| {
-                let raised = (to.0 - from.0).abs() > (from.1 - to.1).abs();
-                let (thick, thin) = if raised { (RAISED_HALF, RAISED_HALF) } else { (thick, thin) };
-                (0..=DISCS).any(|i| {
-                    let along = f64::from(i) / f64::from(DISCS);
-                    let (x, y) = (from.0 + (to.0 - from.0) * along, from.1 + (to.1 - from.1) * along);
-                    let across = ((thick + (thin - thick) * along) * stature).powi(2) - (high - y).powi(2);
-                    let reach = across.max(0.0).sqrt();
-                    across > 0.0 && (x - reach < run.0 + close || x + reach > run.1 - close)
-                })
+        let (shoulder, elbow, wrist) = (at(j.shoulder.get(side)), at(j.elbow.get(side)), at(j.wrist.get(side)));
+        let hand = (wrist.0 + (wrist.0 - elbow.0) * HAND_SHARE, wrist.1 + (wrist.1 - elbow.1) * HAND_SHARE);
+        let bones = [(shoulder, elbow, ARM_HALF[0], ARM_HALF[1]), (elbow, hand, ARM_HALF[1], ARM_HALF[2])];
+        let discs = bones.into_iter().flat_map(|(from, to, thick, thin)| {
+            let raised = (to.0 - from.0).abs() > (from.1 - to.1).abs();
+            let (thick, thin) = if raised { (RAISED_HALF, RAISED_HALF) } else { (thick, thin) };
+            (0..=DISCS).map(move |i| {
+                let along = f64::from(i) / f64::from(DISCS);
+                let between = |a: f64, b: f64| a + (b - a) * along;
+                (between(from.0, to.0), between(from.1, to.1), between(thick, thin) * stature)
             })
-        })
+        });
+        discs.collect()
+    }
+}
+
+/// Fills short gaps in an edge by straight lines between what is seen above and below: an arm seldom covers much of one edge.
+fn bridged(edge: &mut [Option<f64>]) {
+    let mut last: Option<(usize, f64)> = None;
+    for index in 0..edge.len() {
+        let Some(here) = edge[index] else { continue };
+        if let Some((before, there)) = last.filter(|(before, _)| index - before <= BRIDGED + 1) {
+            for gap in before + 1..index {
+                edge[gap] = Some(there + (here - there) * (gap - before) as f64 / (index - before) as f64);
+            }
+        }
+        last = Some((index, here));
     }
 }
 
@@ -204,5 +242,39 @@ fn picked(widths: &[(f64, f64)], pick: Pick) -> Option<(f64, f64)> {
         Pick::Mean => Some(mean(widths)),
         Pick::Largest => smooth.max_by(|a, b| a.0.total_cmp(&b.0)),
         Pick::Least => smooth.min_by(|a, b| a.0.total_cmp(&b.0)),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    /// An edge that rises by one from level to level, unseen at some of them.
+    fn edge(unseen: std::ops::Range<usize>) -> Vec<Option<f64>> {
+        (0..60).map(|level| (!unseen.contains(&level)).then_some(level as f64)).collect()
+    }
+
+    #[rstest]
+    #[case::a_forearm(10..10 + BRIDGED, true)]
+    #[case::a_whole_arm(10..11 + BRIDGED, false)]
+    #[case::the_lower_end(0..4, false)]
+    #[case::the_upper_end(57..60, false)]
+    fn a_short_gap_in_an_edge_is_bridged(#[case] unseen: std::ops::Range<usize>, #[case] filled: bool) {
+        let mut line = edge(unseen.clone());
+        bridged(&mut line);
+        assert_eq!(line, if filled { edge(0..0) } else { edge(unseen) });
+    }
+
+    // Thirty widths from 10 to 12.9, at heights from 0 to 29.
+    #[rstest]
+    #[case::all_alike(Pick::Mean, Some((11.45, 14.5)))]
+    #[case::the_thickest(Pick::Largest, Some((12.8, 28.0)))]
+    #[case::the_thinnest(Pick::Least, Some((10.1, 1.0)))]
+    fn a_limb_s_width_is_no_single_pixel_s(#[case] pick: Pick, #[case] found: Option<(f64, f64)>) {
+        let widths: Vec<(f64, f64)> = (0..30).map(|i| (10.0 + 0.1 * f64::from(i), f64::from(i))).collect();
+        let near = |(a, b): ((f64, f64), (f64, f64))| (a.0 - b.0).abs() < 1e-9 && (a.1 - b.1).abs() < 1e-9;
+        assert!(picked(&widths, pick).zip(found).is_some_and(near));
+        assert_eq!(picked(&widths[..PLACES as usize / 2 - 1], pick), None, "less than half of the limb is seen");
     }
 }

@@ -17,7 +17,7 @@ use lighttable::{Pictured, girths, lay_over, questions, width_changes};
 use std::collections::HashSet;
 use std::time::Duration;
 use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
-use units::PoseId;
+use units::{PoseId, SiteId};
 use utoipa_actix_web::service_config::ServiceConfig;
 use vision::{Landmark, MAX_BYTES, Photo, PhotoError, Plane, contours};
 
@@ -107,9 +107,13 @@ fn round_girths(
         .iter()
         .filter_map(|record| Some(Pictured { photo: record.measured.as_ref()?, mirrored: record.mirrored }));
     let pictures: Vec<Pictured<'_>> = pictures.collect();
-    let missing = if pictures.is_empty() { Vec::new() } else { girths(&state.shapes, &pictures).missing };
+    let mut missing = if pictures.is_empty() { Vec::new() } else { girths(&state.shapes, &pictures).missing };
     let case = store.case_at(&knowledge.atlas, round_id)?;
-    let seen = pictured_sites(&knowledge.atlas, &case.rounds, case.rounds.len().saturating_sub(1));
+    // As they are taped, head to foot.
+    let place = |site: &SiteId| knowledge.atlas.sites().iter().position(|known| known.id == *site);
+    missing.sort_by_key(|unseen| place(&unseen.site));
+    let mut seen = pictured_sites(&knowledge.atlas, &case.rounds, case.rounds.len().saturating_sub(1));
+    seen.sort_by_key(|girth| place(&girth.site));
     Ok(RoundGirths {
         bodies: state.shapes.bodies,
         sites: seen.iter().map(PicturedEntry::from).collect(),

@@ -6,6 +6,9 @@ import { Rows, Section } from "../../../shared/ui";
 import { girthRows, type SeenGirth, unseenByWhy } from "../model";
 import styles from "./Girths.module.css";
 
+/** Standard errors to either side that hold 95 % of a normal error. */
+const TWO_SIDED_95 = 1.96;
+
 /** What a round's pictures say of girths, how sure each is, and what they do not show. */
 export function Girths({ girths }: { girths: Schemas["RoundGirths"] }) {
   const { t } = useTranslation();
@@ -62,7 +65,7 @@ function Value({ seen, length }: { seen: SeenGirth; length: Quantity }) {
   const { t } = useTranslation();
   return (
     <span className={styles.value}>
-      <strong>{length.text(seen.cm)}</strong> ± {length.text((seen.cm * seen.error_pct) / 100)}
+      <strong>{length.text(seen.cm)}</strong> ± {length.text((TWO_SIDED_95 * seen.cm * seen.error_pct) / 100)}
       {typeof seen.tape_cm === "number" && (
         <span className="quiet">{t("photos.girths.tape", { value: length.text(seen.tape_cm) })}</span>
       )}

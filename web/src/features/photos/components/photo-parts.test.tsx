@@ -193,10 +193,10 @@ test("girths from pictures stand with their error, both sides of a site in one l
   );
   const region = screen.getByRole("region", { name: "Girths from these pictures" });
   const [, waist, calf] = within(region).getAllByRole("row");
-  expect(waist?.textContent).toContain("84.0 ± 1.7tape 83.1");
+  expect(waist?.textContent).toContain("84.0 ± 3.3tape 83.1");
   expect(waist?.textContent).toContain("front and side");
   // One side known by its breadth alone makes the pair no better.
-  expect(calf?.textContent).toBe("Calf37.2 ± 0.737.2 ± 0.7the front alone");
+  expect(calf?.textContent).toBe("Calf37.2 ± 1.537.2 ± 1.5the front alone");
   expect(region.textContent).toContain("32 made-up bodies");
   expect(region.textContent).toContain("One round with tape and pictures teaches");
 });

@@ -106,8 +106,9 @@ function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
   const sized = assessment.reference.sites.find((entry) => entry.site === site);
   const sides = assessment.asymmetries.find((entry) => entry.site === site);
   const on = picked?.kind === "site" && picked.id === site;
-  const seen = sized ? undefined : picturedOf(assessment, site);
-  const area = (sized || seen) && areaOf(assessment, site);
+  const part = areaOf(assessment, site);
+  const seen = !sized && part ? picturedOf(assessment, site) : undefined;
+  const area = sized || seen ? part : undefined;
   return (
     <div className={styles.block}>
       {regions.length > 0 && (
@@ -140,7 +141,7 @@ function SiteBlock(props: Parts & { site: string; regions: RegionEntry[] }) {
             </span>
           )}
           {seen && (
-            <span className={styles.size}>
+            <span className={styles.seen}>
               {" "}
               {t("verdict.seen", { value: length.text(seen.cm), unit: length.unit })}
             </span>
