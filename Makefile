@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy calibration levers weeks clean
+.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy girths calibration levers weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -76,9 +76,10 @@ reference: $(PYTHON)
 	$(PYTHON) reference/agreement.py
 	$(PYTHON) reference/eye.py
 	$(PYTHON) reference/schools.py
+	$(PYTHON) reference/girths.py
 	$(PYTHON) reference/vision.py
 	$(PYTHON) reference/levers.py
-	git diff --exit-code reference/fixtures crates/assess/data crates/levers/data
+	git diff --exit-code reference/fixtures crates/assess/data crates/levers/data crates/lighttable/data
 
 ## schema, api: what is generated from the Rust types and committed
 schema: tools
@@ -98,6 +99,11 @@ levers: tools
 ## accuracy: how well booth pictures are measured
 accuracy: tools
 	cargo run --release --locked -p vision --example accuracy
+
+## girths: made-up bodies pictured and measured anew, and the constants of girths from pictures fitted to them (a quarter of an hour)
+girths: tools $(PYTHON)
+	cargo run --profile quick --locked -p lighttable --example bodies > reference/fixtures/girth_bodies.csv
+	$(PYTHON) reference/girths.py
 
 ## calibration: how often the words are right
 calibration: tools
