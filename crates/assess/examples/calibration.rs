@@ -142,11 +142,19 @@ struct Look {
     reading_pct: Option<f64>,
     /// Left minus right of the arms is drawn, %.
     sided: bool,
-    /// Whether pictures take the place of the tape: nobody tapes this client.
-    pictured: bool,
+    /// What tells of girths.
+    by: By,
 }
 
-const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false, pictured: false };
+/// What tells of a client's girths.
+#[derive(Clone, Copy, PartialEq)]
+enum By {
+    Tape,
+    /// Nobody tapes this client.
+    Pictures,
+}
+
+const TAPE: Look = Look { rated: false, harsh: 0.0, moods: false, reading_pct: None, sided: false, by: By::Tape };
 
 /// Tapes and rates a body; gives the round and the true index of each paired site that got one.
 fn round(
@@ -185,8 +193,8 @@ fn round(
             tape.push(TapeMeasure { site: site.clone(), side: *side, readings });
         }
     }
-    let picture_girths = if look.pictured { pictured(people, dice, x)? } else { Vec::new() };
-    if look.pictured {
+    let picture_girths = if look.by == By::Pictures { pictured(people, dice, x)? } else { Vec::new() };
+    if look.by == By::Pictures {
         tape.clear();
     }
     let mut ratings = Vec::new();
@@ -458,7 +466,7 @@ fn main() -> Result<(), Failure> {
     println!("| --- | --- | --- | --- | --- | --- |");
     let tape = verdicts(&all, count, "tape", TAPE, 0.0)?;
     verdicts(&all, count, "tape, muscular (+18 % arms)", TAPE, 1.84)?;
-    let pictures = Look { pictured: true, ..TAPE };
+    let pictures = Look { by: By::Pictures, ..TAPE };
     verdicts(&all, count, "pictures alone, never taped", pictures, 0.0)?;
     verdicts(&all, count, "pictures alone, muscular (+18 % arms)", pictures, 1.84)?;
     let by_eye_too = verdicts(&all, count, "tape and ratings", rated, 0.0)?;

@@ -211,15 +211,16 @@ impl Standing<'_> {
 
 /// Fills short gaps in an edge by straight lines between what is seen above and below: an arm seldom covers much of one edge.
 fn bridged(edge: &mut [Option<f64>]) {
-    let mut last: Option<(usize, f64)> = None;
-    for index in 0..edge.len() {
-        let Some(here) = edge[index] else { continue };
-        if let Some((before, there)) = last.filter(|(before, _)| index - before <= BRIDGED + 1) {
-            for gap in before + 1..index {
-                edge[gap] = Some(there + (here - there) * (gap - before) as f64 / (index - before) as f64);
-            }
+    let seen: Vec<(usize, f64)> = edge.iter().enumerate().filter_map(|(i, here)| here.map(|here| (i, here))).collect();
+    for pair in seen.windows(2) {
+        let [(before, below), (after, above)] = *pair else { continue };
+        if after - before > BRIDGED + 1 {
+            continue;
         }
-        last = Some((index, here));
+        for (gap, place) in edge.iter_mut().enumerate().take(after).skip(before + 1) {
+            let along = (gap - before) as f64 / (after - before) as f64;
+            *place = Some(below + (above - below) * along);
+        }
     }
 }
 

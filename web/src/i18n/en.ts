@@ -295,7 +295,7 @@ export const en = {
     expects: "{{length}}",
     short: "{{length}} short",
     over: "{{length}} over",
-    rest: "Not told by tape",
+    rest: "Told by no girth",
     restHint: "Photos and tests speak for these.",
     nothing: "Nothing is measured in this round yet.",
     toTape: "Go to the tape",

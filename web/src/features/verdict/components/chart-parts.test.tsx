@@ -97,7 +97,7 @@ test("a part that nobody taped stands with what pictures show of it, by both sid
 test("regions no tape speaks for are folded away until they are asked for", () => {
   chart();
   expect(screen.queryByRole("button", { name: /Biceps, long head/ })).toBeNull();
-  expect(screen.getByRole("button", { name: /Not told by tape \(1\)/ }).getAttribute("aria-expanded")).toBe(
+  expect(screen.getByRole("button", { name: /Told by no girth \(1\)/ }).getAttribute("aria-expanded")).toBe(
     "false",
   );
   cleanup();
