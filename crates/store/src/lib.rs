@@ -29,6 +29,7 @@ mod saved_weeks;
 mod schema;
 mod set_ups;
 mod settings;
+mod shown;
 mod stamps;
 mod tape;
 mod tests;

@@ -4,7 +4,7 @@ use crate::clients::ClientRecord;
 use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::schema::{client, issued_plan, photo, round};
-use crate::{choices, folds, log, new_id, photos, ratings, set_ups, tape, tests, usual_week};
+use crate::{choices, folds, log, new_id, ratings, set_ups, shown, tape, tests, usual_week};
 use assess::{
     BesideGirths, Case, Choices, Client, Outline, PictureGirth, Rating, Round, Skinfolds, TapeMeasure, Test,
     TrainingEntry, day_in_words, rater_agreement,
@@ -293,8 +293,8 @@ impl RoundEvidence {
             levels: folds::load_levels(connection, round_ids)?,
             tests: tests::load_many(connection, atlas, round_ids)?,
             ratings: ratings::load_many(connection, round_ids, sd_steps)?,
-            outlines: photos::load_outlines(connection, round_ids)?,
-            girths: photos::load_girths(connection, round_ids)?,
+            outlines: shown::load_outlines(connection, round_ids)?,
+            girths: shown::load_girths(connection, round_ids)?,
         })
     }
 }
