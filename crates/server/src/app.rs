@@ -8,8 +8,8 @@ use crate::learning;
 use crate::logging::Impersonal;
 use crate::metrics;
 use crate::routes::{
-    archive, clients, devices, eye, general, levers, links, log, my, notes, photos, plan, practice, ratings, review,
-    rounds, saved_weeks, session, set_ups, tape, tests, today, usual_week,
+    archive, clients, devices, eye, general, levers, links, log, my, my_photos, notes, photos, plan, practice, ratings,
+    review, rounds, saved_weeks, session, set_ups, tape, tests, today, usual_week,
 };
 use crate::security;
 use crate::state::AppState;
@@ -71,7 +71,7 @@ fn routes(
         .service(my::show_my_week)
         .service(my::send_my_entries)
         .service(my::show_my_page)
-        .service(my::send_my_photo)
+        .configure(my_photos::configure)
         .service(my::show_my_photo)
         .service(notes::show_my_messages)
         .service(notes::write_my_message)

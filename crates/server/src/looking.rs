@@ -1,14 +1,37 @@
 //! Looking at pictures, one at a time, in turn with the uploads on the darkroom's thread; what waits survives a restart
 //! because it waits in the store.
 
+use crate::dto::LookQuery;
 use crate::error::ApiError;
+use crate::state::AppState;
 use assess::{Client, Knowledge};
+use jiff::civil::Date;
 use rayon::ThreadPool;
 use std::panic::{AssertUnwindSafe, catch_unwind};
-use std::sync::Arc;
 use std::sync::mpsc::{Receiver, Sender, channel};
-use store::{Moved, PhotoFile, PhotoRecord, PhotoState, Store};
-use vision::{Ask, Eye, Photo, Plane, View};
+use std::sync::{Arc, Mutex, PoisonError};
+use store::{Moved, PhotoFile, PhotoRecord, PhotoState, RoundRecord, Store};
+use vision::{Ask, Before, Eye, Light, Photo, PhotoError, PhotoPose, Plane, Taken, View, light, taken};
+
+/// The pose model, loaded for the first picture: a practice without pictures starts at once and stays small. Clones share it.
+#[derive(Clone, Default)]
+pub(crate) struct OneEye(Arc<Mutex<Option<Arc<Eye>>>>);
+
+impl OneEye {
+    /// The model.
+    ///
+    /// # Errors
+    /// [`PhotoError::Model`] when the shipped file does not load.
+    pub fn open(&self) -> Result<Arc<Eye>, PhotoError> {
+        let mut held = self.0.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(eye) = held.as_ref() {
+            return Ok(Arc::clone(eye));
+        }
+        let eye = Arc::new(Eye::load()?);
+        *held = Some(Arc::clone(&eye));
+        Ok(eye)
+    }
+}
 
 /// Wakes the thread that looks. Clones wake the same thread; it ends with the last of them.
 #[derive(Clone)]
@@ -18,9 +41,9 @@ pub(crate) struct Looker {
 
 impl Looker {
     /// Starts the thread; it begins with whatever waits already.
-    pub fn start(store: Store, knowledge: Arc<Knowledge>, darkroom: Arc<ThreadPool>) -> Self {
+    pub fn start(store: Store, knowledge: Arc<Knowledge>, darkroom: Arc<ThreadPool>, eye: OneEye) -> Self {
         let (wake, woken) = channel();
-        std::thread::spawn(move || look_on(&store, &knowledge, &darkroom, &woken));
+        std::thread::spawn(move || look_on(&store, &knowledge, &darkroom, &eye, &woken));
         let looker = Self { wake };
         looker.nudge();
         looker
@@ -33,9 +56,7 @@ impl Looker {
     }
 }
 
-fn look_on(store: &Store, knowledge: &Knowledge, darkroom: &ThreadPool, woken: &Receiver<()>) {
-    // The model is loaded for the first picture: a practice without pictures starts at once and stays small.
-    let mut eye: Option<Eye> = None;
+fn look_on(store: &Store, knowledge: &Knowledge, darkroom: &ThreadPool, eye: &OneEye, woken: &Receiver<()>) {
     while woken.recv().is_ok() {
         loop {
             let waiting = store.waiting_photos().unwrap_or_else(|error| {
@@ -46,14 +67,14 @@ fn look_on(store: &Store, knowledge: &Knowledge, darkroom: &ThreadPool, woken: &
                 break;
             }
             for id in waiting {
-                darkroom.install(|| look_at(store, knowledge, &mut eye, &id));
+                darkroom.install(|| look_at(store, knowledge, eye, &id));
             }
         }
     }
 }
 
 /// One picture; whatever goes wrong is noted on it, so that the next one gets its turn.
-fn look_at(store: &Store, knowledge: &Knowledge, eye: &mut Option<Eye>, id: &str) {
+fn look_at(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &str) {
     let looked = catch_unwind(AssertUnwindSafe(|| looked(store, knowledge, eye, id)));
     let why = match looked {
         Ok(Ok(())) => return,
@@ -68,20 +89,18 @@ fn look_at(store: &Store, knowledge: &Knowledge, eye: &mut Option<Eye>, id: &str
     }
 }
 
-fn looked(store: &Store, knowledge: &Knowledge, eye: &mut Option<Eye>, id: &str) -> Result<(), String> {
+fn looked(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &str) -> Result<(), String> {
     let said = |error: &dyn std::error::Error| error.to_string();
     let Ok(record) = store.photo(id) else { return Ok(()) };
     if record.state != PhotoState::Waiting {
         return Ok(());
     }
-    let eye = match eye {
-        Some(eye) => eye,
-        None => eye.insert(Eye::load().map_err(|error| said(&error))?),
-    };
+    let eye = eye.open().map_err(|error| said(&error))?;
     let client = client_of(store, knowledge, &record).map_err(|error| said(&error))?;
     let bytes = store.photo_bytes(id, PhotoFile::View).map_err(|error| said(&error))?;
     let picture = image::load_from_memory(&bytes).map_err(|error| said(&error))?.into_rgb8();
-    let seen = eye.look(&picture, ask(&client, &record, last_scale(store, &record))).map_err(|error| said(&error))?;
+    let last_scale = last_scale(store, &record, picture.dimensions());
+    let seen = eye.look(&picture, ask(&client, &record, last_scale)).map_err(|error| said(&error))?;
     let mask = seen.mask.to_png().map_err(|error| said(&error))?;
     store.photo_seen(id, record.revision, &seen.photo, &mask).map_err(|error| said(&error))
 }
@@ -106,16 +125,74 @@ fn ask(client: &Client, record: &PhotoRecord, last_scale: Option<f64>) -> Ask {
     }
 }
 
-/// Centimetres to a pixel in the newest earlier picture of the same pose.
-fn last_scale(store: &Store, record: &PhotoRecord) -> Option<f64> {
+/// Centimetres to a pixel that the newest earlier picture of the same pose would have at this size.
+fn last_scale(store: &Store, record: &PhotoRecord, size_px: (u32, u32)) -> Option<f64> {
     let round = store.round(&record.round_id).ok()?;
     let rounds = store.rounds(&round.client_id).ok()?;
     let photos = store.client_photos(&round.client_id).ok()?;
-    let counting = store::counting(&photos);
-    let earlier = rounds.iter().rev().filter(|other| other.taken_on < round.taken_on);
-    let mut found = earlier.flat_map(|other| counting.iter().filter(move |photo| photo.round_id == other.id));
-    let same = found.find(|photo| record.pose.is_some() && photo.shows() == record.pose)?;
-    same.measured.as_ref().map(|photo| photo.scale_cm_per_px).filter(|scale| *scale > 0.0)
+    let (before, _) = earlier(&rounds, &photos, &round, record.pose?)?;
+    before.measured.as_ref()?.scale_in(size_px)
+}
+
+/// The picture that counts for a pose in the newest round before this one that has it, and that round's day.
+pub(crate) fn earlier<'a>(
+    rounds: &[RoundRecord],
+    photos: &'a [PhotoRecord],
+    round: &RoundRecord,
+    pose: PhotoPose,
+) -> Option<(&'a PhotoRecord, Date)> {
+    let counting = store::counting(photos);
+    let before = rounds.iter().rev().filter(|other| other.taken_on < round.taken_on);
+    let mut found = before.flat_map(|other| {
+        let own = counting.iter().filter(move |photo| photo.round_id == other.id && photo.shows() == Some(pose));
+        own.map(move |photo| (*photo, other.taken_on))
+    });
+    found.next()
+}
+
+impl AppState {
+    /// Says whether a picture that was just taken will do for a pose of a round. Nothing of it is kept.
+    pub(crate) fn say_of(
+        &self,
+        store: &Store,
+        client: &Client,
+        round: &RoundRecord,
+        query: &LookQuery,
+        bytes: &[u8],
+    ) -> Result<Taken, ApiError> {
+        let set_up = store.camera_set_up(&round.client_id)?;
+        let rounds = store.rounds(&round.client_id)?;
+        let photos = store.client_photos(&round.client_id)?;
+        let before = earlier(&rounds, &photos, round, query.pose).map(|(record, _)| record);
+        let before_light = before.and_then(|record| light_of(store, record));
+        let internal = |error: &dyn std::error::Error| ApiError::Internal(error.to_string());
+        let view = self.develop(bytes)?.view_jpeg;
+        self.in_darkroom(|| {
+            let picture = image::load_from_memory(&view).map_err(|error| internal(&error))?.into_rgb8();
+            let measured = before.and_then(|record| record.measured.as_ref()).filter(|photo| photo.person);
+            let ask = Ask {
+                stature_cm: client.height.cm(),
+                pose: Some(query.pose),
+                mirrored: query.mirrored,
+                distance_m: set_up.map(|set_up| set_up.distance_m),
+                last_scale: measured.and_then(|photo| photo.scale_in(picture.dimensions())),
+            };
+            let seen = self.eye.open().and_then(|eye| eye.look(&picture, ask)).map_err(|error| internal(&error))?;
+            let before = measured.map(|photo| Before {
+                photo,
+                light: before_light,
+                distance_m: before.and_then(|record| record.distance_m),
+            });
+            Ok(taken(&picture, &seen, query.pose, before))
+        })
+    }
+}
+
+/// How the body was lit in a stored picture; `None` when its files cannot be read, as nothing is compared then.
+fn light_of(store: &Store, record: &PhotoRecord) -> Option<Light> {
+    let view = store.photo_bytes(&record.id, PhotoFile::View).ok()?;
+    let mask = Plane::from_png(&store.photo_bytes(&record.id, PhotoFile::Mask).ok()?).ok()?;
+    light(&image::load_from_memory(&view).ok()?.into_rgb8(), &mask)
 }
 
 /// What is measured with the coach's landmarks and strokes laid over what was found.
@@ -129,7 +206,7 @@ pub(crate) fn measured_again(
 ) -> Result<Photo, ApiError> {
     let mask = store.photo_bytes(&record.id, PhotoFile::Mask)?;
     let mask = Plane::from_png(&mask).map_err(|error| ApiError::Internal(error.to_string()))?;
-    let view = View { photo: found.clone(), mask: mask.with_strokes(&moved.strokes) };
+    let view = View { photo: found.clone(), mask: mask.with_strokes(&moved.strokes), looks_like: None };
     if moved.landmarks.is_empty() && moved.strokes.is_empty() && distance_m == record.distance_m {
         return Ok(found.clone());
     }

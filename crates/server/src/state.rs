@@ -6,7 +6,7 @@ use crate::dto::ClientSummary;
 use crate::error::{ApiError, ServeError};
 use crate::feed::Feed;
 use crate::kept::{Kept, Mark};
-use crate::looking::Looker;
+use crate::looking::{Looker, OneEye};
 use crate::metrics::Metrics;
 use crate::planning::{Proofs, Solved};
 use crate::queue::{ClientDay, client_day, put_away_day, unreadable_day};
@@ -104,6 +104,8 @@ pub struct AppState {
     pub(crate) shapes: Arc<GirthShapes>,
     /// What stand-in devices send to the sheets.
     pub(crate) feed: Feed,
+    /// Sees who is in a picture.
+    pub(crate) eye: OneEye,
     /// Looks at pictures.
     pub(crate) looker: Looker,
     /// What has been proven of weeks.
@@ -179,6 +181,7 @@ impl AppState {
         let darkroom = ThreadPoolBuilder::new().num_threads(1).build().map_err(std::io::Error::other)?;
         let darkroom = Arc::new(darkroom);
         let workshop = Workshop::open()?;
+        let eye = OneEye::default();
         let practice = store.practice()?.settings;
         let known = Arc::new(RwLock::new(Arc::new(set(&knowledge, &practice)?)));
         Ok(Self {
@@ -203,7 +206,8 @@ impl AppState {
             prover: Arc::new(Semaphore::new(1)),
             frames: Arc::new(Frames::load().map_err(std::io::Error::other)?),
             shapes: Arc::new(GirthShapes::shipped().map_err(std::io::Error::other)?),
-            looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone()),
+            looker: Looker::start(store.clone(), knowledge.clone(), darkroom.clone(), eye.clone()),
+            eye,
             shipped: knowledge,
             crowd: Crowd::default(),
             taking: Budget::new(UPLOADS_AT_ONCE),
@@ -356,7 +360,12 @@ impl AppState {
     /// Takes an upload apart, on one thread for all: what a thread has freed the system keeps for that thread, so that
     /// decoding on whichever thread is free would hold a picture's memory on each of them.
     pub(crate) fn develop(&self, bytes: &[u8]) -> Result<Ingested, PhotoError> {
-        self.darkroom.install(|| ingest(bytes))
+        self.in_darkroom(|| ingest(bytes))
+    }
+
+    /// Works on pictures, in turn with everybody else's.
+    pub(crate) fn in_darkroom<T: Send>(&self, work: impl FnOnce() -> T + Send) -> T {
+        self.darkroom.install(work)
     }
 
     /// The stand-in camera, loaded when it is first needed.

@@ -31,6 +31,7 @@ mod set_ups;
 mod settings;
 mod shown;
 mod stamps;
+mod taking;
 mod tape;
 mod tests;
 mod usual_week;
@@ -55,6 +56,7 @@ pub use rounds::{NewRound, RoundRecord};
 pub use saved_weeks::{GivenWeek, SavedWeek};
 pub use set_ups::SetUpSaid;
 pub use stamps::Stamp;
+pub use taking::PictureAsk;
 pub use tape::SavedTape;
 
 use uuid::Uuid;

@@ -3,7 +3,7 @@
 use crate::connection::Store;
 use crate::error::{Kind, StoreError};
 use crate::photo_files::PhotoFile;
-use crate::schema::{outline, photo, picture_girth, round};
+use crate::schema::{outline, photo, picture_ask, picture_girth, round};
 use crate::shown::refresh_shown;
 use crate::{clients, new_id, rounds};
 use assess::Client;
@@ -86,6 +86,8 @@ pub struct PhotoRecord {
     pub taken_at: Option<String>,
     /// Who took it in.
     pub added_by: String,
+    /// When it was taken in.
+    pub added_at: Timestamp,
     /// What was found.
     pub found: Option<Photo>,
     /// What the coach moved.
@@ -156,6 +158,7 @@ struct Row {
     sha256: String,
     taken_at: Option<String>,
     added_by: String,
+    added_at: String,
     found_json: Option<String>,
     moved_json: String,
     measured_json: Option<String>,
@@ -189,13 +192,14 @@ impl TryFrom<Row> for PhotoRecord {
             sha256: row.sha256,
             taken_at: row.taken_at,
             added_by: row.added_by,
+            added_at: row.added_at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?,
             chosen: row.chosen,
             id: row.id,
         })
     }
 }
 
-fn pose_of(id: &str) -> Option<PhotoPose> {
+pub(crate) fn pose_of(id: &str) -> Option<PhotoPose> {
     PhotoPose::ALL.into_iter().find(|pose| pose.id() == id)
 }
 
@@ -406,6 +410,7 @@ impl Store {
             diesel::delete(photo::table.filter(photo::id.eq_any(&ids))).execute(connection)?;
             diesel::delete(outline::table.filter(outline::round_id.eq_any(&own))).execute(connection)?;
             diesel::delete(picture_girth::table.filter(picture_girth::round_id.eq_any(&own))).execute(connection)?;
+            diesel::delete(picture_ask::table.filter(picture_ask::round_id.eq_any(&own))).execute(connection)?;
             Ok::<_, StoreError>(ids)
         })?;
         for id in &removed {

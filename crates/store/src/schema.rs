@@ -190,6 +190,27 @@ diesel::table! {
 }
 
 diesel::table! {
+    picture_ask (round_id, pose) {
+        round_id -> Text,
+        pose -> Text,
+        reason -> Text,
+        asked_by -> Text,
+        asked_at -> Text,
+    }
+}
+
+diesel::table! {
+    camera_set_up (client_id) {
+        client_id -> Text,
+        place -> Text,
+        height_cm -> Double,
+        distance_m -> Double,
+        lens -> Text,
+        kept_on -> Text,
+    }
+}
+
+diesel::table! {
     outline (round_id, segment) {
         round_id -> Text,
         segment -> Text,

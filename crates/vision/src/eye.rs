@@ -53,6 +53,8 @@ pub struct View {
     pub photo: Photo,
     /// How much each pixel belongs to the person, 0 to 1; all 0 when nobody was found.
     pub mask: Plane,
+    /// Where the body faces by its joints, as F, B, SL or SR, whatever pose was named; `None` where no joints were found.
+    pub looks_like: Option<PhotoPose>,
 }
 
 /// The pose model, loaded. It uses every core: look at one picture at a time.
@@ -79,21 +81,22 @@ impl Eye {
         let found = self.net.person(picture)?.filter(|person| person.score >= LEAST_SCORE);
         let Some(person) = found else { return without_model(picture, ask) };
         if person.accompanied {
-            return Ok(View { photo: empty().nobody(NoPerson::Two), mask: nothing });
+            return Ok(View { photo: empty().nobody(NoPerson::Two), mask: nothing, looks_like: None });
         }
         let (mask, agreement) = refined(picture, &person)?;
         let joints = Joints::of(&person.points);
-        let pose = ask.pose.unwrap_or_else(|| joints.guess(ask.mirrored));
+        let looks_like = joints.guess(ask.mirrored);
+        let pose = ask.pose.unwrap_or(looks_like);
         let joints = joints.sided(pose, ask.mirrored).centred(pose);
         let confidence = person.score.min(1.0) * ((agreement - 0.75) / 0.2).clamp(0.0, 1.0);
         let mut photo = Photo { pose, mask_confidence: confidence, ..empty() };
         let Some(standing) = Standing::find(&mask, &joints, pose, ask.stature_cm, ask.distance_m) else {
-            return Ok(View { photo: photo.nobody(NoPerson::Nobody), mask: nothing });
+            return Ok(View { photo: photo.nobody(NoPerson::Nobody), mask: nothing, looks_like: None });
         };
         photo.landmarks = standing.landmarks();
-        photo.quality = checks(picture, &standing, confidence, ask.last_scale);
+        photo.quality = checks(picture, &standing, (confidence, person.facing_deg), ask.last_scale);
         measured(&mut photo, &standing);
-        Ok(View { photo, mask })
+        Ok(View { photo, mask, looks_like: Some(looks_like) })
     }
 
     /// Measures again with landmarks the coach has moved; the outline stays as it was found.
@@ -241,7 +244,7 @@ fn without_model(picture: &RgbImage, ask: Ask) -> Result<View, PhotoError> {
     let Some(found) = found else {
         let mask = Plane::filled(width as usize, height as usize, 0.0);
         let landmarks = template(empty.pose, ask.mirrored, (width, height));
-        return Ok(View { photo: Photo { landmarks, ..empty.nobody(NoPerson::Nobody) }, mask });
+        return Ok(View { photo: Photo { landmarks, ..empty.nobody(NoPerson::Nobody) }, mask, looks_like: None });
     };
     let mask = found.resized(width as usize, height as usize)?;
     let mut photo = Photo { mask_confidence: WALL_CONFIDENCE, ..empty };
@@ -257,5 +260,5 @@ fn without_model(picture: &RgbImage, ask: Ask) -> Result<View, PhotoError> {
     for (name, y) in [("vertex", top), ("floor", bottom)] {
         photo.landmarks.insert(name.to_owned(), Landmark { x, y: y as f64, confidence: WALL_CONFIDENCE });
     }
-    Ok(View { photo, mask })
+    Ok(View { photo, mask, looks_like: None })
 }

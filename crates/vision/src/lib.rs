@@ -29,6 +29,7 @@ mod quality;
 mod resample;
 mod retouch;
 mod sections;
+mod taking;
 mod wall;
 
 pub use align::{Similarity, align};
@@ -42,4 +43,5 @@ pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Profile, Section, Tilt,
 pub use plane::Plane;
 pub use quality::sharpness;
 pub use retouch::Stroke;
+pub use taking::{Before, Fault, Light, Taken, light, taken};
 pub use wall::{filled, largest_component, otsu};

@@ -226,6 +226,9 @@ pub struct Photo {
     pub quality: Vec<Check>,
 }
 
+/// Pictures whose sides stand in the same proportion within this are taken alike.
+const SAME_SHAPE: f64 = 0.02;
+
 impl Photo {
     pub(crate) fn empty(pose: Option<PhotoPose>, size_px: (u32, u32)) -> Self {
         Self {
@@ -248,6 +251,16 @@ impl Photo {
             tilt: None,
             quality: Vec::new(),
         }
+    }
+
+    /// Its scale counted in the pixels of another picture, cm to a pixel: what the other's would be had nobody moved. `None` when the two are
+    /// of other shapes, so that another lens or part of the sensor took them, or when nobody was found.
+    pub fn scale_in(&self, (width_px, height_px): (u32, u32)) -> Option<f64> {
+        let shape = |width: u32, height: u32| f64::from(width) / f64::from(height.max(1));
+        let (own, other) = (shape(self.width_px, self.height_px), shape(width_px, height_px));
+        let alike = (own / other - 1.0).abs() <= SAME_SHAPE;
+        (alike && self.scale_cm_per_px > 0.0)
+            .then(|| self.scale_cm_per_px * f64::from(self.height_px) / f64::from(height_px))
     }
 
     /// Counts the pixels in a picture of another size, such as the original of a view.

@@ -89,6 +89,8 @@ pub(crate) struct Person {
     /// How sure it is that there is one.
     pub score: f64,
     pub points: Vec<Found>,
+    /// Where shoulders and hips face by the model's places in the room, degrees from square to the camera; `None` when it gave none.
+    pub facing_deg: Option<f64>,
     /// Person or not, 0 to 1.
     pub mask: Plane,
     /// Whether another person was found beside this one.
@@ -99,6 +101,7 @@ pub(crate) struct Person {
 struct Answer {
     score: f64,
     points: Vec<Found>,
+    facing_deg: Option<f64>,
     /// The network's own mask, over its square.
     mask: Vec<f32>,
     square: Square,
@@ -131,7 +134,13 @@ impl PoseNet {
         let mask = unwarped(&answer.mask, answer.square, picture);
         let accompanied = detections.get(1).is_some_and(|second| second.score >= SECOND_SCORE);
         answer.points.truncate(POINTS);
-        Ok(Some(Person { score: answer.score, points: answer.points, mask, accompanied }))
+        Ok(Some(Person {
+            score: answer.score,
+            points: answer.points,
+            facing_deg: answer.facing_deg,
+            mask,
+            accompanied,
+        }))
     }
 
     /// People, the surest first, each once.
@@ -164,7 +173,7 @@ impl PoseNet {
 
     fn look(&self, picture: &RgbImage, square: Square) -> Result<Answer, PhotoError> {
         let answer = run(&self.landmarks, LANDMARK_PX, cropped(picture, square, LANDMARK_PX, (0.0, 1.0), false))?;
-        let [values, score, mask, heat, ..] = answer.as_slice() else { return Err(shape()) };
+        let [values, score, mask, heat, room @ ..] = answer.as_slice() else { return Err(shape()) };
         let points = values.chunks_exact(LANDMARK_VALUES).take(POINTS + 2).enumerate().map(|(i, values)| {
             let (u, v) = refined(heat, i, values[0] / LANDMARK_PX as f32, values[1] / LANDMARK_PX as f32);
             let (x, y) = square.place(f64::from(u) - 0.5, f64::from(v) - 0.5);
@@ -175,8 +184,25 @@ impl PoseNet {
             return Err(shape());
         }
         let score = f64::from(*score.first().ok_or_else(shape)?);
-        Ok(Answer { score, points, mask: mask.clone(), square })
+        let facing_deg = room.first().and_then(|room| facing_deg(room));
+        Ok(Answer { score, points, facing_deg, mask: mask.clone(), square })
     }
+}
+
+/// The model's numbers of shoulders and hips, left and right.
+const SHOULDERS: [usize; 2] = [11, 12];
+const HIPS: [usize; 2] = [23, 24];
+
+/// Mean turn of the lines through shoulders and hips about the vertical, from the places in the room (x, y, z each, m; z away from the camera);
+/// -90 to 90, whether the front or the back is seen.
+fn facing_deg(room: &[f32]) -> Option<f64> {
+    let turn = |[left, right]: [usize; 2]| {
+        let at = |landmark: usize, axis: usize| room.get(3 * landmark + axis).copied().map(f64::from);
+        let across = at(left, 0)? - at(right, 0)?;
+        let away = at(left, 2)? - at(right, 2)?;
+        (across.abs() > f64::EPSILON).then(|| (away / across).atan().to_degrees())
+    };
+    Some(f64::midpoint(turn(SHOULDERS)?, turn(HIPS)?))
 }
 
 fn load(parts: &[&[u8]]) -> Result<Model, PhotoError> {

@@ -810,10 +810,45 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** The pictures asked for, with the outlines of last time. */
+        get: operations["show_asked"];
+        put?: never;
+        /** Takes in a picture from the client, for the newest round. What is sent again is there already. */
+        post: operations["send_my_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/photos/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         get?: never;
         put?: never;
-        /** Takes in a picture from the client, for the newest round. */
-        post: operations["send_my_photo"];
+        /** Says at once whether a picture will do, while the client still stands before the camera. Nothing of it is kept. */
+        post: operations["look_at_mine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/my/photos/set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keeps where the client's camera stands. */
+        put: operations["keep_my_camera"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1213,6 +1248,40 @@ export interface paths {
         post?: never;
         /** Removes a round from which no week was given. */
         delete: operations["delete_round"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/asks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Asks the client for a pose once more: it stands on their page with its reason, and among the messages. */
+        post: operations["ask_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/{round_id}/asks/{pose}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Takes back what was asked of a pose. */
+        delete: operations["ask_no_more"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1852,6 +1921,13 @@ export interface components {
              */
             with_the_body_pct: number;
         };
+        /** @description A pose to be asked for once more. */
+        AskAgain: {
+            /** @description The pose. */
+            pose: components["schemas"]["PhotoPose"];
+            /** @description What is to be different: 1 to 300 characters. */
+            reason: string;
+        };
         /** @description A sheet's wish. */
         AskDevice: {
             /** @description With which device. */
@@ -1872,6 +1948,17 @@ export interface components {
             session: number;
             /** @description The week. */
             week: components["schemas"]["WeekDraft"];
+        };
+        /** @description A pose that was asked for once more and is not answered yet. */
+        AskedAgain: {
+            /** @description When, RFC 3339. */
+            asked_at: string;
+            /** @description Who asked. */
+            asked_by: string;
+            /** @description The pose. */
+            pose: components["schemas"]["PhotoPose"];
+            /** @description What is to be different. */
+            reason: string;
         };
         /** @description A verdict on a client. */
         AssessmentFile: {
@@ -2200,6 +2287,23 @@ export interface components {
             released_pct: number;
             /** @description From the tape alone. */
             tape: components["schemas"]["Words"];
+        };
+        /** @description Where a client's camera stands. */
+        CameraSetUp: {
+            /**
+             * Format: double
+             * @description From the lens to the mark the client stands on, m.
+             */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description Height of the lens above the floor, cm.
+             */
+            height_cm: number;
+            /** @description Which lens. */
+            lens: components["schemas"]["Lens"];
+            /** @description In the client's words: "on the shelf by the door". */
+            place: string;
         };
         /** @description One exercise of a day. */
         CardDraft: {
@@ -3097,6 +3201,23 @@ export interface components {
              */
             y: number;
         };
+        /** @description The outline of an earlier picture. */
+        Ghost: {
+            /**
+             * Format: int32
+             * @description Its height.
+             */
+            height_px: number;
+            /** @description Closed lines, px. */
+            lines: number[][][];
+            /** @description The day of its round. */
+            on: string;
+            /**
+             * Format: int32
+             * @description Width of that picture, px.
+             */
+            width_px: number;
+        };
         /**
          * @description What a girth from pictures rests on.
          * @enum {string}
@@ -3587,6 +3708,11 @@ export interface components {
          * @enum {string}
          */
         LengthUnit: "cm" | "in" | "in-eighths";
+        /**
+         * @description Which of a phone's lenses; wide ones bend what is near the edge.
+         * @enum {string}
+         */
+        Lens: "wide" | "main" | "long";
         /** @description Who works along a movement in a set-up, with the figure at one place of its range. */
         LeversView: {
             exercise: string;
@@ -3619,6 +3745,8 @@ export interface components {
         };
         /** @description The light table of a round. */
         LightTable: {
+            /** @description Poses that the client was asked for once more. */
+            asked: components["schemas"]["AskedAgain"][];
             /** @description Girths that this round's pictures show. */
             girths: components["schemas"]["RoundGirths"];
             /** @description What this round's pictures can be asked. */
@@ -3629,6 +3757,9 @@ export interface components {
             refusal?: string | null;
             /** @description All rounds of the client with their pictures, oldest first. */
             rounds: components["schemas"]["PhotoRound"][];
+            set_up?: components["schemas"]["CameraSetUp"] | null;
+            /** @description Pictures of this round that cannot be compared with another round's. */
+            spoilt: components["schemas"]["Spoilt"][];
         };
         /** @description From when on sleep or soreness offer a lighter session today: half the sets at the same load. */
         LighterToday: {
@@ -4110,8 +4241,6 @@ export interface components {
             expires_on: string;
             /** @description Units in which they read and log. */
             measures: components["schemas"]["Measures"];
-            /** @description Pictures wanted, or why none can be sent. */
-            photos: components["schemas"]["PhotosWanted"];
             /** @description What of their verdict the coach shares. */
             shared: components["schemas"]["SharedView"];
         };
@@ -4534,15 +4663,6 @@ export interface components {
             /** @description When the camera says it was taken. */
             taken_at?: string | null;
         };
-        /** @description Pictures to be sent. */
-        PhotosWanted: {
-            /** @description Poses, with how many pictures were sent of each. */
-            poses: components["schemas"]["PoseWanted"][];
-            /** @description Why none can be sent now. */
-            refusal?: string | null;
-            /** @description The day of the round they go to. */
-            round_on?: string | null;
-        };
         /** @description A pose then and now. */
         PicturePair: {
             /** @description Picture of the round. */
@@ -4581,6 +4701,16 @@ export interface components {
              * @description What the tape of the same round says, cm.
              */
             tape_cm?: number | null;
+        };
+        /** @description Pictures that a client is asked for. */
+        PicturesAsked: {
+            /** @description Poses in the order in which they are taken. */
+            poses: components["schemas"]["PoseAsked"][];
+            /** @description Why none can be sent now. */
+            refusal?: string | null;
+            /** @description The day of the round they go to. */
+            round_on?: string | null;
+            set_up?: components["schemas"]["CameraSetUp"] | null;
         };
         /** @description What one observation does to a region's verdict. */
         PieceEntry: {
@@ -4769,10 +4899,13 @@ export interface components {
             /** @description What a coach calls it. */
             name: string;
         };
-        /** @description A pose, such as `FDB`. */
-        PoseId: string;
-        /** @description A pose to be sent. */
-        PoseWanted: {
+        /** @description A pose that a client is asked for. */
+        PoseAsked: {
+            /** @description What is to be different, when the coach asks for it once more. */
+            again?: string | null;
+            /** @description What keeps the one that counts from being compared. */
+            doubt?: string | null;
+            ghost?: components["schemas"]["Ghost"] | null;
             /** @description Its name. */
             name: string;
             /** @description Its id. */
@@ -4783,6 +4916,8 @@ export interface components {
              */
             sent: number;
         };
+        /** @description A pose, such as `FDB`. */
+        PoseId: string;
         /** @description What a practice sets for all its clients; what is not named keeps its shipped value. */
         PracticeEntry: {
             /**
@@ -6433,6 +6568,13 @@ export interface components {
          * @enum {string}
          */
         Split: "by-days" | "whole-body" | "upper-lower" | "push-pull-legs" | "free";
+        /** @description A picture that cannot be compared with the round before. */
+        Spoilt: {
+            /** @description Its pose. */
+            pose: components["schemas"]["PhotoPose"];
+            /** @description What is wrong with it, in a sentence. */
+            says: string;
+        };
         /** @description A place a coach gave a landmark, px of the view. */
         Spot: {
             /**
@@ -6552,6 +6694,12 @@ export interface components {
             refused: components["schemas"]["RefusedView"][];
             /** @description The region the card is there for. */
             region: components["schemas"]["RegionId"];
+        };
+        /** @description What is said of a picture that was just taken. */
+        Taken: {
+            fault?: components["schemas"]["Fault"] | null;
+            /** @description In a sentence. */
+            says: string;
         };
         /** @description Readings of one tape or breadth site. */
         TapeEntry: {
@@ -9086,6 +9234,33 @@ export interface operations {
             };
         };
     };
+    show_asked: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PicturesAsked"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     send_my_photo: {
         parameters: {
             query?: {
@@ -9128,7 +9303,59 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemDetails"];
                 };
             };
-            409: {
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    look_at_mine: {
+        parameters: {
+            query: {
+                /** @description The pose that was asked for. */
+                pose: components["schemas"]["PhotoPose"];
+                /** @description Whether it was taken in a mirror. */
+                mirrored?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9137,6 +9364,43 @@ export interface operations {
                 };
             };
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_my_camera: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameraSetUp"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10152,6 +10416,81 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskAgain"];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    ask_no_more: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                round_id: string;
+                pose: components["schemas"]["PhotoPose"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

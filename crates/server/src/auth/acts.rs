@@ -113,6 +113,8 @@ const ROUTES: &[Route] = &[
     works_out("/repeats", Act::Judge),
     Route { method: "PUT", pattern: "/preferences/tape-order", act: Act::OwnAccount, noted: false },
     reads("/rounds/{round_id}", Act::See),
+    does("POST", "/rounds/{round_id}/asks", Act::Photograph),
+    does("DELETE", "/rounds/{round_id}/asks/{pose}", Act::Photograph),
     does("POST", "/rounds/{round_id}/booth", Act::Photograph),
     does("GET", "/rounds/{round_id}/case", Act::TakeOut),
     does("PUT", "/rounds/{round_id}/choices", Act::Judge),

@@ -58,8 +58,9 @@ pub(crate) async fn require_link<B: MessageBody + 'static>(
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
     match linked(&request).await {
         Ok(client) => {
-            let act = if request.path().ends_with("/photos") { Act::Photograph } else { Act::Log };
-            let writes = request.method() != Method::GET;
+            let act = if request.path().contains("/my/photos") { Act::Photograph } else { Act::Log };
+            // What is only looked at leaves nothing behind.
+            let writes = request.method() != Method::GET && !request.path().ends_with("/photos/look");
             let state = request.app_data::<web::Data<AppState>>().cloned().filter(|_| writes);
             let client_id = client.client_id.clone();
             request.extensions_mut().insert(client);

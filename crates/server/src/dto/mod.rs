@@ -14,6 +14,7 @@ mod review;
 mod round;
 mod session;
 mod set_ups;
+mod taking;
 mod tests;
 
 pub(crate) use atlas::AtlasView;
@@ -31,8 +32,7 @@ pub(crate) use log::{
     TrainingSession, TrainingView,
 };
 pub(crate) use my::{
-    LinkView, MyPage, NewLinkRequest, PhotosWanted, PoseWanted, SharedGirth, SharedPhoto, SharedRegion, SharedSides,
-    SharedView,
+    LinkView, MyPage, NewLinkRequest, SharedGirth, SharedPhoto, SharedRegion, SharedSides, SharedView,
 };
 pub(crate) use notes::{MessagesView, NewMessage, NoteView, ReadMessages, SaveNote};
 pub(crate) use photos::{
@@ -59,4 +59,5 @@ pub(crate) use round::{
 };
 pub(crate) use session::{NewOwner, SessionStanding, SessionView, SignIn};
 pub(crate) use set_ups::{SetUpView, SetUpsView};
+pub(crate) use taking::{AskAgain, AskedAgain, Ghost, LookQuery, PicturesAsked, PoseAsked};
 pub(crate) use tests::{FirstSide, SaveTests, TestsSheet};

@@ -17,34 +17,8 @@ pub struct MyPage {
     pub expires_on: String,
     /// What of their verdict the coach shares.
     pub shared: SharedView,
-    /// Pictures wanted, or why none can be sent.
-    pub photos: PhotosWanted,
     /// Units in which they read and log.
     pub measures: Measures,
-}
-
-/// Pictures to be sent.
-#[derive(Serialize, ToSchema)]
-pub struct PhotosWanted {
-    /// Why none can be sent now.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub refusal: Option<String>,
-    /// The day of the round they go to.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub round_on: Option<String>,
-    /// Poses, with how many pictures were sent of each.
-    pub poses: Vec<PoseWanted>,
-}
-
-/// A pose to be sent.
-#[derive(Serialize, ToSchema)]
-pub struct PoseWanted {
-    /// Its id.
-    pub pose: PhotoPose,
-    /// Its name.
-    pub name: String,
-    /// Pictures of it in this round.
-    pub sent: u32,
 }
 
 /// What the coach shares; what is not shared is left out.

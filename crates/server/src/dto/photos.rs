@@ -1,8 +1,9 @@
 //! Pictures, what was found in them, how they lie over each other, and what was judged.
 
+use super::AskedAgain;
 use assess::{Knowledge, RaterAgreement, TRUTHS_ENOUGH, rater_agreement};
 use casefile::PicturedEntry;
-use lighttable::{Frames, Laid, Question, RegionFrame, WidthChange};
+use lighttable::{CameraSetUp, Frames, Laid, Question, RegionFrame, Spoilt, WidthChange};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{Moved, PhotoRecord, PhotoState, RatingKind, RatingRecord, Store, StoreError};
@@ -282,6 +283,13 @@ pub struct LightTable {
     pub ratings: Vec<RatingView>,
     /// Girths that this round's pictures show.
     pub girths: RoundGirths,
+    /// Pictures of this round that cannot be compared with another round's.
+    pub spoilt: Vec<Spoilt>,
+    /// Poses that the client was asked for once more.
+    pub asked: Vec<AskedAgain>,
+    /// Where the client's camera stands, when they said.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub set_up: Option<CameraSetUp>,
 }
 
 /// Girths that a round's pictures show.

@@ -9,6 +9,7 @@ pub(crate) mod levers;
 pub(crate) mod links;
 pub(crate) mod log;
 pub(crate) mod my;
+pub(crate) mod my_photos;
 pub(crate) mod notes;
 pub(crate) mod photos;
 pub(crate) mod plan;

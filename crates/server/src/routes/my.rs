@@ -1,28 +1,18 @@
-//! A client's own page, behind a private link: their week, their log, pictures to send, and what the coach shares.
+//! A client's own page, behind a private link: their week, their log, and what the coach shares.
 
 use crate::auth::LinkedClient;
 use crate::dto::{
-    AreaMark, MyPage, NewPhotoQuery, PhotosWanted, PoseWanted, SendEntries, SentEntries, SharedGirth, SharedPhoto,
-    SharedRegion, SharedSides, SharedView, TrainingView,
+    AreaMark, MyPage, SendEntries, SentEntries, SharedGirth, SharedPhoto, SharedRegion, SharedSides, SharedView,
+    TrainingView,
 };
 use crate::error::{ApiError, ProblemDetails};
 use crate::receiving::receive;
 use crate::roster::Assessor;
-use crate::routes::photos::A_PICTURE;
-use crate::spool::spool;
 use crate::state::{AppState, PageOf};
 use crate::training::Training;
 use actix_web::{HttpResponse, get, post, web};
 use assess::{Assessment, Case, Client, Knowledge, PhotoPurpose, RegionVerdict, Shared, Standing};
-use jiff::ToSpan;
-use jiff::civil::Date;
 use store::{PhotoFile, RoundRecord, Store};
-use vision::{PhotoError, PhotoPose};
-
-/// Pictures go to the newest round when it is no older than this, days: the same look, the same light.
-const SAME_ROUND_DAYS: i64 = 14;
-/// The poses a client is asked for: what shows most with no help.
-const ASKED: [PhotoPose; 4] = [PhotoPose::F, PhotoPose::B, PhotoPose::SL, PhotoPose::SR];
 
 /// The client's week.
 #[utoipa::path(tag = "my", responses((status = 200, body = TrainingView), (status = 401, body = ProblemDetails)))]
@@ -63,48 +53,9 @@ pub(crate) async fn show_my_page(state: web::Data<AppState>, who: LinkedClient) 
             expires_on: who.expires_on.to_string(),
             shared: shared(store, knowledge, &who.client_id, &client, &rounds)?,
             measures: client.measures,
-            photos: wanted(store, knowledge, &who.client_id, &client, rounds.last(), AppState::today())?,
         })
     });
     shown.await.map(web::Json)
-}
-
-/// The round that a client's pictures go to today.
-fn open_round(newest: Option<&RoundRecord>, client: &Client, today: Date) -> Result<RoundRecord, String> {
-    client.may_be_photographed(today).map_err(|why| why.to_string())?;
-    let late = "Your coach opens the next round first; then pictures can be sent.".to_owned();
-    let fresh = |round: &&RoundRecord| {
-        round.taken_on.checked_add(SAME_ROUND_DAYS.days()).is_ok_and(|last| today <= last && today >= round.taken_on)
-    };
-    newest.filter(fresh).cloned().ok_or(late)
-}
-
-fn wanted(
-    store: &Store,
-    knowledge: &Knowledge,
-    client_id: &str,
-    client: &Client,
-    newest: Option<&RoundRecord>,
-    today: Date,
-) -> Result<PhotosWanted, ApiError> {
-    let round = match open_round(newest, client, today) {
-        Ok(round) => round,
-        Err(refusal) => return Ok(PhotosWanted { refusal: Some(refusal), round_on: None, poses: Vec::new() }),
-    };
-    let photos = store.client_photos(client_id)?;
-    let sent = |pose: PhotoPose| {
-        photos.iter().filter(|photo| photo.round_id == round.id && photo.shows() == Some(pose)).count()
-    };
-    let name = |pose: PhotoPose| {
-        let known = knowledge.atlas.poses().iter().find(|known| known.id.as_str() == pose.id());
-        known.map_or_else(|| pose.id().clone(), |pose| pose.name.clone())
-    };
-    let poses = ASKED.into_iter().map(|pose| PoseWanted {
-        pose,
-        name: name(pose),
-        sent: u32::try_from(sent(pose)).unwrap_or(u32::MAX),
-    });
-    Ok(PhotosWanted { refusal: None, round_on: Some(round.taken_on.to_string()), poses: poses.collect() })
 }
 
 /// What the coach shares of the newest round in which something is shared; pictures only with consent to that.
@@ -204,39 +155,6 @@ fn shared_photos(
         Some(SharedPhoto { id: photo.id.clone(), date: date(&photo.round_id)?, pose: photo.shows() })
     });
     Ok(shown.collect())
-}
-
-/// Takes in a picture from the client, for the newest round.
-#[utoipa::path(tag = "my", params(NewPhotoQuery),
-    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
-    (status = 204), (status = 401, body = ProblemDetails), (status = 403, body = ProblemDetails),
-    (status = 409, body = ProblemDetails), (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
-#[post("/photos")]
-pub(crate) async fn send_my_photo(
-    state: web::Data<AppState>,
-    who: LinkedClient,
-    query: web::Query<NewPhotoQuery>,
-    body: web::Payload,
-) -> Result<HttpResponse, ApiError> {
-    let id = who.client_id.clone();
-    let admitted = state.run(move |store, knowledge| {
-        let client = store.client(&knowledge.atlas, &id)?.client;
-        let rounds = store.rounds(&id)?;
-        let round = open_round(rounds.last(), &client, AppState::today()).map_err(ApiError::Refused)?;
-        store.photo_admission(&knowledge.atlas, &round.id)?;
-        Ok((round.id, client.name))
-    });
-    let (round_id, name) = admitted.await?;
-    let own = state.taking.own_turn(&who.client_id).await?;
-    let body = spool(state.store.directory(), body, A_PICTURE, || PhotoError::TooHeavy.into()).await?;
-    let turn = own.and_shared().await?;
-    let shared = state.clone();
-    let added = state.run(move |_, _| {
-        let _turn = turn;
-        shared.take_in(&round_id, &query, &name, &body.read()?)
-    });
-    added.await?;
-    Ok(HttpResponse::NoContent().finish())
 }
 
 /// A picture of the client's own, when they agreed to be shown it.

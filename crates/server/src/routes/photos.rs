@@ -2,8 +2,8 @@
 
 use crate::auth::SignedIn;
 use crate::dto::{
-    BoothQuery, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoView, RatingView,
-    RoundGirths, SavePhoto, UnseenGirth,
+    AskAgain, AskedAgain, BoothQuery, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound,
+    PhotoView, RatingView, RoundGirths, SavePhoto, UnseenGirth,
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::looking::{client_of, measured_again};
@@ -13,13 +13,14 @@ use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Knowledge, pictured_sites};
 use casefile::{PicturedEntry, Problem};
-use lighttable::{Pictured, girths, lay_over, questions, width_changes};
+use jiff::Timestamp;
+use lighttable::{DISTANCE_M, Pictured, girths, lay_over, questions, spoilt, width_changes};
 use std::collections::HashSet;
 use std::time::Duration;
-use store::{Account, Moved, PhotoFile, PhotoRecord, SavedPhoto, Store};
+use store::{Account, Moved, PhotoFile, PhotoRecord, PictureAsk, SavedPhoto, Store};
 use units::{PoseId, SiteId};
 use utoipa_actix_web::service_config::ServiceConfig;
-use vision::{Landmark, MAX_BYTES, Photo, PhotoError, Plane, contours};
+use vision::{Landmark, MAX_BYTES, Photo, PhotoError, PhotoPose, Plane, contours};
 
 /// Its routes for those who are signed in.
 pub(crate) fn configure(config: &mut ServiceConfig) {
@@ -33,11 +34,11 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .service(show_view)
         .service(show_thumb)
         .service(show_outline)
-        .service(show_over);
+        .service(show_over)
+        .service(ask_again)
+        .service(ask_no_more);
 }
 
-/// A camera is held no nearer and no farther, m.
-const DISTANCE_M: [f64; 2] = [0.5, 15.0];
 /// More and longer strokes are a fault of the program, not a coach with a brush.
 const MAX_STROKES: usize = 400;
 const MAX_STROKE_POINTS: usize = 4000;
@@ -78,6 +79,9 @@ fn light_table(
         })
         .collect()
     };
+    let counts = |photo: &&PhotoRecord| photo.round_id == round_id && counting.contains(&photo.id);
+    let spoils = |photo: &PhotoRecord| photo.measured.as_ref().filter(|photo| photo.person).and_then(spoilt);
+    let spoilt = photos.iter().filter(counts).filter_map(spoils).collect();
     let rounds = store.rounds(&round.client_id)?;
     let rounds = rounds.iter().map(|round| PhotoRound {
         round_id: round.id.clone(),
@@ -91,6 +95,9 @@ fn light_table(
         questions: questions(&knowledge.atlas, &poses),
         ratings: ratings.into_iter().map(RatingView::from).collect(),
         girths: round_girths(state, store, knowledge, round_id, &photos)?,
+        spoilt,
+        asked: store.asked_again(round_id)?.into_iter().map(AskedAgain::from).collect(),
+        set_up: store.camera_set_up(&round.client_id)?,
     })
 }
 
@@ -251,7 +258,8 @@ fn checked_moves(body: &MovedBody, record: &PhotoRecord) -> Result<Moved, ApiErr
     Ok(Moved { landmarks: placed.collect(), strokes: body.strokes.clone() })
 }
 
-fn check_distance(at: &str, distance_m: Option<f64>) -> Result<(), ApiError> {
+/// A distance that a camera can stand at.
+pub(crate) fn check_distance(at: &str, distance_m: Option<f64>) -> Result<(), ApiError> {
     let [low, high] = DISTANCE_M;
     match distance_m {
         Some(m) if !(low..=high).contains(&m) => {
@@ -269,6 +277,54 @@ pub(crate) async fn let_photo_count(
     id: web::Path<String>,
 ) -> Result<HttpResponse, ApiError> {
     state.read(move |store, _| store.let_photo_count(&id)).await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Longest reason, characters.
+const REASON_CHARS: usize = 300;
+
+/// Asks the client for a pose once more: it stands on their page with its reason, and among the messages.
+#[utoipa::path(tag = "photos", request_body = AskAgain, responses((status = 204), (status = 403, body = ProblemDetails),
+    (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/rounds/{round_id}/asks")]
+pub(crate) async fn ask_again(
+    state: web::Data<AppState>,
+    who: SignedIn,
+    id: web::Path<String>,
+    body: web::Json<AskAgain>,
+) -> Result<HttpResponse, ApiError> {
+    let asked = state.run(move |store, knowledge| {
+        let reason = body.reason.trim();
+        if !(1..=REASON_CHARS).contains(&reason.chars().count()) {
+            return Err(invalid("/reason", format!("a reason of 1 to {REASON_CHARS} characters is expected")));
+        }
+        store.photo_admission(&knowledge.atlas, &id)?;
+        let client_id = store.round(&id)?.client_id;
+        let (asked_by, asked_at) = (who.0.name, Timestamp::now());
+        let known = knowledge.atlas.poses().iter().find(|known| known.id.as_str() == body.pose.id());
+        let name = known.map_or_else(|| body.pose.id(), |known| known.name.clone());
+        store.write_message(
+            &client_id,
+            (&asked_by, false),
+            &format!("Once more, please: {name}. {reason}"),
+            asked_at,
+        )?;
+        store.ask_again(&id, &PictureAsk { pose: body.pose, reason: reason.to_owned(), asked_by, asked_at })?;
+        Ok(())
+    });
+    asked.await?;
+    Ok(HttpResponse::NoContent().finish())
+}
+
+/// Takes back what was asked of a pose.
+#[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
+#[delete("/rounds/{round_id}/asks/{pose}")]
+pub(crate) async fn ask_no_more(
+    state: web::Data<AppState>,
+    path: web::Path<(String, PhotoPose)>,
+) -> Result<HttpResponse, ApiError> {
+    let (round_id, pose) = path.into_inner();
+    state.read(move |store, _| store.round(&round_id).and_then(|_| store.ask_no_more(&round_id, pose))).await?;
     Ok(HttpResponse::NoContent().finish())
 }
 

@@ -5,6 +5,7 @@
 mod api;
 mod cards;
 mod eye;
+mod far_away;
 mod hour;
 mod leaving;
 mod levers;

@@ -316,7 +316,8 @@ async fn a_client_is_shown_only_what_the_coach_shares() {
     let token = made["token"].as_str().unwrap();
     let (_, page) = linked!(practice, app, Method::GET, "/api/v1/my/page", Some(token), None);
     assert!(page["shared"]["date"].is_null() && page["shared"]["standings"] == json!([]), "{page}");
-    assert!(page["photos"]["refusal"].as_str().unwrap().contains("opens the next round first"), "{page}");
+    let (_, asked) = linked!(practice, app, Method::GET, "/api/v1/my/photos", Some(token), None);
+    assert!(asked["refusal"].as_str().unwrap().contains("opens the next round first"), "{asked}");
     let choices = json!({"revision": 0, "choices": {"bring_up": ["delts.lateral"], "share": ["priorities"]}});
     let saved = browser.put(&format!("/api/v1/rounds/{round}/choices"), choices).await;
     assert_eq!(saved.status, StatusCode::OK, "{}", saved.body);

@@ -18,6 +18,7 @@ pub(super) struct Table {
 const FIRST: &str = "";
 const CARDS_AND_WORDS: &str = "20261130000015";
 const GIRTHS_FROM_PICTURES: &str = "20261201000019";
+const TAKING_PICTURES: &str = "20261202000020";
 const OF_ROUND: &str = "round_id IN (SELECT id FROM round WHERE client_id = ?)";
 const OWN: &str = "client_id = ?";
 
@@ -30,7 +31,7 @@ const fn own(name: &'static str, order: &'static str) -> Table {
 }
 
 /// Parents before children.
-pub(super) const TABLES: [Table; 21] = [
+pub(super) const TABLES: [Table; 23] = [
     Table { name: "client", of_client: "id = ?", order: "id", anew: &[], since: FIRST },
     own("round", "taken_on"),
     of_round("tape_reading", "round_id, site, side, ordinal"),
@@ -40,6 +41,8 @@ pub(super) const TABLES: [Table; 21] = [
     of_round("photo", "added_at, id"),
     of_round("outline", "round_id, segment"),
     Table { since: GIRTHS_FROM_PICTURES, ..of_round("picture_girth", "round_id, site, side") },
+    Table { since: TAKING_PICTURES, ..of_round("picture_ask", "round_id, pose") },
+    Table { since: TAKING_PICTURES, ..own("camera_set_up", "client_id") },
     of_round("rating", "round_id, region, pose, kind"),
     of_round("rating_repeat", "round_id, region, pose, kind, rated_by"),
     of_round("plan_draft", "round_id"),
@@ -62,7 +65,7 @@ pub(super) const TABLES: [Table; 21] = [
 ];
 
 /// Every table that can be had as CSV; accounts only without their passwords.
-pub const TABLE_NAMES: [&str; 21] = [
+pub const TABLE_NAMES: [&str; 23] = [
     "client",
     "round",
     "tape_reading",
@@ -72,6 +75,8 @@ pub const TABLE_NAMES: [&str; 21] = [
     "photo",
     "outline",
     "picture_girth",
+    "picture_ask",
+    "camera_set_up",
     "rating",
     "rating_repeat",
     "plan_draft",

@@ -4,4 +4,5 @@
 
 mod outside;
 mod people;
+mod taking;
 mod uploads;

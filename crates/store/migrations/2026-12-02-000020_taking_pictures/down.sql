@@ -1,0 +1,2 @@
+DROP TABLE camera_set_up;
+DROP TABLE picture_ask;
