@@ -57,8 +57,8 @@ export const test = base.extend<object, { practice: Practice }>({
     const complaints: string[] = [];
     page.on("pageerror", (error) => complaints.push(error.message));
     page.on("console", (message) => {
-      // Refused input is answered with 4xx, which the browser logs too; those are the tests' own business.
-      if (message.type() === "error" && !/status of 4\d\d/.test(message.text())) complaints.push(message.text());
+      // Refused input is answered with 4xx, and a test may cut the line: the browser logs both, and both are the tests' own business.
+      if (message.type() === "error" && !/status of 4\d\d|ERR_INTERNET_DISCONNECTED/.test(message.text())) complaints.push(message.text());
     });
     await use(page);
     // The next test's clients are this one's: what is still on its way is waited for.
@@ -129,10 +129,10 @@ export const reading = (page: Page, label: string, unit = "cm") => page.getByLab
 export const saveState = (page: Page) => page.locator("[role=status][data-state]");
 
 /** A made-up man from the booth; gives the path of the picture. */
-export function boothPicture(pose: string, camera: object = {}): string {
-  const out = `test-results/booth-${pose}-${Object.values(camera).join("-")}`;
+export function boothPicture(pose: string, camera: object = {}, light: object = {}): string {
+  const out = `test-results/booth-${[pose, ...Object.entries({ ...camera, ...light }).flat()].join("-")}`;
   mkdirSync(out, { recursive: true });
-  const spec = { format: "orthomer-booth", version: 1, stature_cm: 178, sex: "male", pose, camera };
+  const spec = { format: "orthomer-booth", version: 1, stature_cm: 178, sex: "male", pose, camera, light };
   writeFileSync(`${out}/spec.json`, JSON.stringify({ ...spec, image: { width: 600, height: 800 } }));
   execFileSync(BINARY, ["booth", `${out}/spec.json`, "--out", out]);
   return `${out}/picture.jpg`;

@@ -13,6 +13,8 @@ use utoipa::ToSchema;
 /// Limits beside those of the checks (common practice, no source).
 const MOST_HEIGHT_CHANGE_CM: f64 = 12.0;
 const LEAST_LIGHT: f64 = 40.0;
+/// Half the lamps leave booth figures at 0.65 of what they were.
+const LEAST_OF_LAST_LIGHT: f64 = 0.75;
 /// A lamp on the other side shifts booth figures by 0.09, a camera that moved a little by 0.01.
 const MOST_LIGHT_SHIFT: f64 = 0.06;
 /// Clothes that stand off add more than a body does from round to round.
@@ -25,6 +27,7 @@ const CLOTHED: [&str; 3] = ["waist", "hip", "thigh"];
 /// What is to be changed first.
 #[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
 #[serde(rename_all = "kebab-case")]
+#[schema(as = PictureFault)]
 pub enum Fault {
     /// The phone lies on its side.
     Lying,
@@ -286,6 +289,9 @@ fn wall() -> Taken {
 }
 
 fn other_light(now: Light, then: Light) -> Option<Taken> {
+    if now.level < LEAST_OF_LAST_LIGHT * then.level {
+        return Some(Taken::fault(Fault::Light, "It is darker than last time: light it as then, from the front."));
+    }
     let shift = now.shift - then.shift;
     let side = if shift > 0.0 { "right" } else { "left" };
     let says =
@@ -441,6 +447,7 @@ mod tests {
     #[case::dark(30, 30, Some("It is too dark"))]
     #[case::from_the_right(90, 180, Some("more from the right of the picture"))]
     #[case::from_the_left(180, 90, Some("more from the left of the picture"))]
+    #[case::half_the_lamps(80, 80, Some("darker than last time"))]
     #[case::even(120, 130, None)]
     fn light_is_compared_with_last_time(
         mut shot: Shot,

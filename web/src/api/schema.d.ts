@@ -4663,6 +4663,11 @@ export interface components {
             /** @description When the camera says it was taken. */
             taken_at?: string | null;
         };
+        /**
+         * @description What is to be changed first.
+         * @enum {string}
+         */
+        PictureFault: "lying" | "others" | "nobody" | "pose" | "cut" | "distance" | "small" | "turned" | "leaning" | "height" | "light" | "blurred" | "arms" | "clothes" | "wall";
         /** @description A pose then and now. */
         PicturePair: {
             /** @description Picture of the round. */
@@ -6697,7 +6702,7 @@ export interface components {
         };
         /** @description What is said of a picture that was just taken. */
         Taken: {
-            fault?: components["schemas"]["Fault"] | null;
+            fault?: components["schemas"]["PictureFault"] | null;
             /** @description In a sentence. */
             says: string;
         };

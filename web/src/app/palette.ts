@@ -79,5 +79,6 @@ const declared = (name: ThemeName): string =>
 export const paletteCss = (): string =>
   [
     `:root{--radius:${RADIUS_PX}px;--font:${FONT};${sizes()};${declared("paper")}}`,
-    `:root[data-theme=night]{${declared("night")}}`,
+    // Also of a part of a page: a camera is dark whatever the theme.
+    `[data-theme=night]{${declared("night")}}`,
   ].join("\n");

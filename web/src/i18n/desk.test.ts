@@ -1,12 +1,13 @@
 import { expect, test } from "vitest";
 import { en } from "./en";
+import * as capture from "./en-capture";
 import * as eye from "./en-eye";
 import * as library from "./en-library";
 import * as practice from "./en-practice";
 import * as review from "./en-review";
 
 /** Texts that come with the pages of one feature. */
-const later: Record<string, object> = { eye, library, practice, review };
+const later: Record<string, object> = { capture, eye, library, practice, review };
 
 const sources = import.meta.glob<string>(["../**/*.tsx", "!../**/*.test.tsx", "!../test/**"], {
   query: "?raw",

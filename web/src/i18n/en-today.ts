@@ -58,6 +58,14 @@ export const my = {
   offline: "This part needs a line to the studio.",
   pictureHow:
     "For your round of {{date}}: plain wall, camera at the height of your navel, three steps away, the whole body in sight, not pumped.",
+  camera: "Take them with the camera",
+  oneByOne: "Or one by one",
+  onlyHere: {
+    full: "This phone has no room left: the picture is kept only while this page is open. Send it before you close the page.",
+    "not-here": "This page cannot keep pictures: they are gone when it is closed before they are sent.",
+  },
+  waits: "Waits on this phone, locked, for a line.",
+  onceMore: "Once more, please: {{reason}}",
   mirror: "I take them in a mirror",
   sentCount_one: "{{count}} sent",
   sentCount_other: "{{count}} sent",
@@ -70,6 +78,8 @@ export const my = {
     "The week and the log on this phone go; your coach keeps what was sent. The link opens again from its message.",
   forgetUnsent_one: "One entry was not sent yet and would be lost.",
   forgetUnsent_other: "{{count}} entries were not sent yet and would be lost.",
+  forgetPictures_one: "One picture was not sent yet and would be lost.",
+  forgetPictures_other: "{{count}} pictures were not sent yet and would be lost.",
   forgetNow: "Forget it",
   keep: "Keep it",
   nothingShared: "Your coach shares nothing here yet.",

@@ -1,11 +1,13 @@
 import { expect, test } from "vitest";
+import * as captured from "./en-capture";
 import { phone } from "./en-phone";
 
 // The phone's pages and what they are put together from; the parts of the desk's log among them say words of the same objects.
 const sources = import.meta.glob<string>(
   [
     "../app/{PhoneApp,PhoneGate,BrokenNote}.tsx",
-    "../features/my/**/*.tsx",
+    "../features/{capture,my}/**/*.tsx",
+    "../features/capture/useTaking.ts",
     "../features/log/components/{ExercisePage,FeltSheet,FormSheet,PainSheet,PartRows,RestBar,SchemeClockView,SessionRun,SetRow,SetUpSheet,SideBySide,SyncLine,TrainingLog,WarmUp,WeekList}.tsx",
     "../features/notes/components/Conversation.tsx",
     "../shared/ui/{Dialog,ErrorNote,NewVersion,SideMark,StandingMark,Title}.tsx",
@@ -28,9 +30,12 @@ test.each(keys)("the phone has the words of %s, said in %s", (key) => {
   const found = key
     .split(".")
     .filter(Boolean)
-    .reduce<unknown>((at, part) => {
-      const words = at as Record<string, unknown> | undefined;
-      return words?.[part] ?? words?.[`${part}_one`];
-    }, phone);
+    .reduce<unknown>(
+      (at, part) => {
+        const words = at as Record<string, unknown> | undefined;
+        return words?.[part] ?? words?.[`${part}_one`];
+      },
+      { ...phone, ...captured },
+    );
   expect(found).toBeDefined();
 });

@@ -77,7 +77,14 @@ fn bad_light_and_a_shaken_hand_are_noticed(
 }
 
 #[rstest]
-fn a_window_on_the_other_side_is_noticed(studio: &Studio) {
+#[case::from_the_other_side(LightKind::Right, LightKind::Left, "from the left")]
+#[case::with_half_the_lamps(LightKind::Even, LightKind::Dim, "darker than last time")]
+fn a_room_that_is_lit_otherwise_is_noticed(
+    studio: &Studio,
+    #[case] was: LightKind,
+    #[case] is: LightKind,
+    #[case] says: &str,
+) {
     let lit = |kind: LightKind| {
         let mut lit = spec(Pose::F, Camera::default());
         lit.light.kind = kind;
@@ -85,11 +92,11 @@ fn a_window_on_the_other_side_is_noticed(studio: &Studio) {
         let view = look(&studio.eye, &picture, PhotoPose::F, None);
         (picture, view)
     };
-    let ((then, last), (now, view)) = (lit(LightKind::Right), lit(LightKind::Left));
+    let ((then, last), (now, view)) = (lit(was), lit(is));
     let before = Before { photo: &last.photo, light: light(&then, &last.mask), distance_m: None };
     let said = taken(&now, &view, PhotoPose::F, Some(before));
     assert_eq!(said.fault, Some(Fault::Light), "{}", said.says);
-    assert!(said.says.contains("from the left"), "{}", said.says);
+    assert!(said.says.contains(says), "{}", said.says);
 }
 
 #[rstest]

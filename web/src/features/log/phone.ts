@@ -4,3 +4,4 @@ export { forgetSources, queuedCount } from "./db";
 export { goOffline } from "./offline";
 export { TrainPage } from "./pages/TrainPage";
 export { linkSource } from "./source";
+export { useAwake } from "./useAwake";

@@ -1,5 +1,4 @@
-import { $api, type Schemas } from "../../shared/api/client";
-import type { Way } from "../../shared/send";
+import { $api } from "../../shared/api/client";
 
 const headers = (token: string) => ({ Authorization: `Bearer ${token}` });
 
@@ -12,15 +11,3 @@ export async function myPhoto(token: string, id: string): Promise<string | undef
   const answer = await fetch(`/api/v1/my/photos/${id}/view`, { headers: headers(token) });
   return answer.ok ? URL.createObjectURL(await answer.blob()) : undefined;
 }
-
-/** A picture of a pose, taken in a mirror or not. */
-export interface Take {
-  pose: Schemas["PhotoPose"];
-  mirrored: boolean;
-}
-
-export const photoWay = (token: string, { pose, mirrored }: Take): Way => ({
-  method: "POST",
-  path: `/api/v1/my/photos?${new URLSearchParams({ pose, mirrored: String(mirrored) })}`,
-  headers: headers(token),
-});

@@ -4,10 +4,12 @@ import { isOpen, type Sending, type Sent } from "./useSending";
 
 interface Props extends Pick<Sending, "stop" | "retry"> {
   sent: Sent[];
+  /** What holds when the line broke off, where it is not lost then. */
+  broken?: string;
 }
 
 /** What is on its way, a line each: how far, why not, and a way to stop it or try again. */
-export function SendLines({ sent, stop, retry }: Props) {
+export function SendLines({ sent, stop, retry, broken }: Props) {
   const { t } = useTranslation();
   return (
     <ul className={styles.lines}>
@@ -24,7 +26,7 @@ export function SendLines({ sent, stop, retry }: Props) {
           )}
           <div>
             <strong>{one.name}</strong>
-            <Says sent={one} />
+            <Says sent={one} broken={broken} />
             {one.state === "sending" && <progress max={1} value={one.share} aria-label={one.name} />}
             {one.state === "taking" && <progress aria-label={one.name} />}
           </div>
@@ -44,12 +46,12 @@ export function SendLines({ sent, stop, retry }: Props) {
   );
 }
 
-function Says({ sent: { state, share, why } }: { sent: Sent }) {
+function Says({ sent: { state, share, why }, broken }: { sent: Sent; broken?: string }) {
   const { t } = useTranslation();
   if (state === "failed")
     return (
       <span className={styles.says} role="alert">
-        {why ?? t("send.broken")}
+        {why ?? broken ?? t("send.broken")}
       </span>
     );
   return (

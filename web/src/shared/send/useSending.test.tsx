@@ -31,7 +31,7 @@ test("three are on their way at once, and the next one starts when one is in", a
   expect([line(0).path, line(0).headers.Authorization]).toEqual(["/round", "x"]);
   expect(states()).toEqual(["sending", "sending", "sending", "queued"]);
   await line(1).answers(201, { id: 7 });
-  expect(onDone.mock.calls).toEqual([[{ id: 7 }]]);
+  expect(onDone.mock.calls).toEqual([[{ id: 7 }, "round"]]);
   expect(states()).toEqual(["sending", "done", "sending", "sending"]);
   expect(line(3).body?.name).toBe("d");
 });

@@ -27,7 +27,7 @@ interface Options<To> {
   /** Where a file goes. */
   way: (to: To) => Way;
   /** Taken in, with the server's answer. */
-  onDone?: (answer: unknown) => void;
+  onDone?: (answer: unknown, to: To) => void;
 }
 
 export const isOpen = ({ state }: Sent): boolean =>
@@ -68,7 +68,7 @@ export function useSending<To>({ way, onDone }: Options<To>) {
       onSent: () => change(key, { state: "taking", share: 1 }),
       onDone: (answer) => {
         over({ state: "done" });
-        onDone?.(answerOf(answer));
+        onDone?.(answerOf(answer), sent.to);
       },
       onFailed: (why) => over({ state: "failed", why }),
       onStopped: () => over({ state: "stopped" }),

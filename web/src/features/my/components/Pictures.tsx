@@ -1,62 +1,110 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
-import type { Schemas } from "../../../shared/api/client";
+import { alsoSay } from "../../../i18n/start";
 import { day } from "../../../shared/format";
-import { isOpen, SendLines, useSending } from "../../../shared/send";
-import { photoWay, type Take } from "../api";
+import { isOpen, SendLines } from "../../../shared/send";
+import { type Asked, type PoseAsked, useWaiting, type Waiting } from "../../capture";
 import styles from "../pages/MyPage.module.css";
+
+// The camera is not on the way to the week: it comes with its texts when it is opened, and the worker keeps both.
+const Capture = lazy(async () => {
+  const [{ Capture }, texts] = await Promise.all([
+    import("../../capture/components/Capture"),
+    import("../../../i18n/en-capture"),
+  ]);
+  alsoSay(texts);
+  return { default: Capture };
+});
 
 interface Props {
   token: string;
-  wanted: Schemas["PhotosWanted"];
-  onSent: () => void;
+  asked: Asked;
 }
 
-/** Pictures to send: a pose a line, from the phone's camera or its files, each on its way while the next is taken. */
-export function Pictures({ token, wanted, onSent }: Props) {
+/** Pictures to send: by the camera with last time's outline over it, or a pose a line from the phone's own camera and its files. */
+export function Pictures({ token, asked }: Props) {
   const { t } = useTranslation();
   const [mirror, setMirror] = useState(false);
-  const sending = useSending({ way: (to: Take) => photoWay(token, to), onDone: onSent });
-  if (wanted.refusal) return <p>{wanted.refusal}</p>;
+  const [taking, setTaking] = useState(false);
+  const waiting = useWaiting(token);
+  if (asked.refusal) return <p>{asked.refusal}</p>;
   return (
     <>
-      <p>{t("my.pictureHow", { date: day(wanted.round_on ?? "") })}</p>
+      <p>{t("my.pictureHow", { date: day(asked.round_on ?? "") })}</p>
+      <button type="button" className={styles.camera} onClick={() => setTaking(true)}>
+        {t("my.camera")}
+      </button>
+      {waiting.onlyHere && <p role="alert">{t(`my.onlyHere.${waiting.onlyHere}`)}</p>}
+      <h2>{t("my.oneByOne")}</h2>
       <label className={styles.mirror}>
         <input type="checkbox" checked={mirror} onChange={(event) => setMirror(event.target.checked)} />
         {t("my.mirror")}
       </label>
       <ul className={styles.poses}>
-        {wanted.poses.map(({ pose, name, sent }) => {
-          // What came in is counted above.
-          const here = sending.all.filter(({ to, state }) => to.pose === pose && state !== "done");
-          return (
-            <li key={pose}>
-              <span>
-                {name}
-                <br />
-                <span className="quiet">{t("my.sentCount", { count: sent })}</span>
-              </span>
-              <label data-sent={sent > 0}>
-                {here.some(isOpen) ? t("my.sending") : sent > 0 ? t("my.another") : t("my.take")}
-                <input
-                  className="sr-only"
-                  type="file"
-                  accept="image/*"
-                  capture="environment"
-                  aria-label={t("my.takeOf", { pose: name })}
-                  onChange={(event) => {
-                    // Another one takes the place of what was not taken in.
-                    sending.clear((to) => to.pose === pose);
-                    sending.add(event.target.files ?? [], { pose, mirrored: mirror });
-                    event.target.value = "";
-                  }}
-                />
-              </label>
-              {here.length > 0 && <SendLines sent={here} stop={sending.stop} retry={sending.retry} />}
-            </li>
-          );
-        })}
+        {asked.poses.map((pose) => (
+          <Pose
+            key={pose.pose}
+            asked={pose}
+            waiting={waiting}
+            onTaken={(files) => {
+              waiting.clear(pose.pose);
+              const distance_m = asked.set_up?.distance_m;
+              for (const file of files)
+                void waiting.add(file, { pose: pose.pose, mirrored: mirror, distance_m });
+            }}
+          />
+        ))}
       </ul>
+      {taking && (
+        <Suspense>
+          <Capture token={token} asked={asked} waiting={waiting} onClose={() => setTaking(false)} />
+        </Suspense>
+      )}
     </>
+  );
+}
+
+interface PoseProps {
+  asked: PoseAsked;
+  waiting: Waiting;
+  onTaken: (files: Iterable<File>) => void;
+}
+
+function Pose({ asked: { pose, name, sent, again, doubt }, waiting, onTaken }: PoseProps) {
+  const { t } = useTranslation();
+  // What came in is counted above.
+  const here = waiting.all.filter(({ to, state }) => to.pose === pose && state !== "done");
+  return (
+    <li>
+      <span>
+        {name}
+        <br />
+        <span className="quiet">{t("my.sentCount", { count: sent })}</span>
+      </span>
+      <label data-sent={sent > 0 && !again}>
+        {here.some(isOpen) ? t("my.sending") : sent > 0 ? t("my.another") : t("my.take")}
+        <input
+          className="sr-only"
+          type="file"
+          accept="image/*"
+          capture="environment"
+          aria-label={t("my.takeOf", { pose: name })}
+          onChange={(event) => {
+            onTaken(event.target.files ?? []);
+            event.target.value = "";
+          }}
+        />
+      </label>
+      {again && <p className={styles.again}>{t("my.onceMore", { reason: again })}</p>}
+      {!again && doubt && <p className={styles.again}>{doubt}</p>}
+      {here.length > 0 && (
+        <SendLines
+          sent={here}
+          stop={waiting.stop}
+          retry={waiting.retry}
+          broken={waiting.onlyHere ? undefined : t("my.waits")}
+        />
+      )}
+    </li>
   );
 }

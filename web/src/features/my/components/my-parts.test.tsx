@@ -1,16 +1,19 @@
-import { cleanup, fireEvent, screen, within } from "@testing-library/react";
+import "fake-indexeddb/auto";
+import { cleanup, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
 import { Line, line, stubLine } from "../../../test/line";
 import { show } from "../../../test/render";
+import { forgetPictures, waitingCount } from "../../capture";
 import { linkToken } from "../token";
 import { Pictures } from "./Pictures";
 import { SharedPart } from "./SharedPart";
 
 const TOKEN = "0123456789abcdef".repeat(4);
 
-beforeEach(() => {
+beforeEach(async () => {
   stubLine();
+  await forgetPictures(TOKEN);
   localStorage.clear();
   window.location.hash = "";
 });
@@ -32,25 +35,24 @@ test.each(["", "abc", TOKEN.toUpperCase(), `${TOKEN}0`])("%o is no token", (hash
   expect(linkToken()).toBeUndefined();
 });
 
-const wanted = {
+const asked: Schemas["PicturesAsked"] = {
   round_on: "2026-03-02",
-  refusal: null,
   poses: [
     { pose: "F", name: "Front relaxed", sent: 0 },
     { pose: "B", name: "Back relaxed", sent: 2 },
   ],
-} as unknown as Schemas["PhotosWanted"];
+};
 
 const file = new File(["x"], "front.jpg", { type: "image/jpeg" });
 
-function pictures(change: object = {}) {
-  const onSent = vi.fn();
-  show(<Pictures token={TOKEN} wanted={{ ...wanted, ...change }} onSent={onSent} />);
-  return { onSent };
-}
+const pictures = (change: object = {}) => show(<Pictures token={TOKEN} asked={{ ...asked, ...change }} />);
 
-const take = (pose: string) =>
+/** A picture is on its way as soon as the phone has locked it up. */
+async function take(pose: string) {
+  const before = Line.open.length;
   fireEvent.change(screen.getByLabelText(`Take the picture: ${pose}`), { target: { files: [file] } });
+  await waitFor(() => expect(Line.open.length).toBe(before + 1));
+}
 
 test("each pose says how many were sent, and offers another", () => {
   pictures();
@@ -59,23 +61,24 @@ test("each pose says how many were sent, and offers another", () => {
 });
 
 test("a picture goes with its pose, whether it is mirrored, and the link's own key", async () => {
-  const { onSent } = pictures();
+  pictures();
   fireEvent.click(screen.getByLabelText("I take them in a mirror"));
-  take("Front relaxed");
+  await take("Front relaxed");
   const { path, headers, body } = line(0);
   expect([path, headers.Authorization]).toEqual([
     "/api/v1/my/photos?pose=F&mirrored=true",
     `Bearer ${TOKEN}`,
   ]);
   expect(body).toBe(file);
-  await line(0).answers(201);
-  expect(onSent).toHaveBeenCalledTimes(1);
+  expect(await waitingCount(TOKEN), "it waits on the phone").toBe(1);
+  await line(0).answers(204);
+  await waitFor(async () => expect(await waitingCount(TOKEN), "and is gone when it was sent").toBe(0));
 });
 
 test("the next pose is taken while one is on its way, and each says how far it is", async () => {
   pictures();
-  take("Front relaxed");
-  take("Back relaxed");
+  await take("Front relaxed");
+  await take("Back relaxed");
   await line(0).passes(1, 4);
   const [front, back] = screen.getAllByRole("progressbar");
   expect([front, back].map((bar) => bar?.getAttribute("value"))).toEqual(["0.25", "0"]);
@@ -88,28 +91,57 @@ test.each([
     (one: Line) => one.answers(422, { status: 422, title: "", detail: "This is no picture." }),
     "This is no picture.",
   ],
-  ["that the line broke off", (one: Line) => one.breaks(), "The line broke off. Nothing of it was kept."],
+  ["that the line broke off", (one: Line) => one.breaks(), "Waits on this phone, locked, for a line."],
 ] as const)("a picture that was not sent says %s and can be sent again", async (_, answer, says) => {
-  const { onSent } = pictures();
-  take("Front relaxed");
+  pictures();
+  await take("Front relaxed");
   await answer(line(0));
   expect(screen.getByRole("alert").textContent).toBe(says);
-  expect(onSent).not.toHaveBeenCalled();
+  expect(await waitingCount(TOKEN)).toBe(1);
   fireEvent.click(screen.getByRole("button", { name: "Try again" }));
   expect(Line.open).toHaveLength(2);
 });
 
 test("another picture takes the place of the one that was refused, and of no other pose's", async () => {
   pictures();
-  take("Front relaxed");
-  take("Back relaxed");
+  await take("Front relaxed");
+  await take("Back relaxed");
   await line(0).answers(422, { status: 422, title: "", detail: "This is no picture." });
   await line(1).breaks();
   expect(screen.getAllByRole("alert")).toHaveLength(2);
-  take("Front relaxed");
+  await take("Front relaxed");
   expect(screen.getAllByRole("alert").map((alert) => alert.textContent)).toEqual([
-    "The line broke off. Nothing of it was kept.",
+    "Waits on this phone, locked, for a line.",
   ]);
+});
+
+test("what was not sent the last time goes on its way when the page is opened again", async () => {
+  pictures();
+  await take("Front relaxed");
+  cleanup();
+  pictures();
+  await waitFor(() => expect(Line.open).toHaveLength(2));
+  expect(line(1).path).toBe(line(0).path);
+});
+
+test("what waits is sent when the line is back", async () => {
+  pictures();
+  await take("Front relaxed");
+  await line(0).breaks();
+  window.dispatchEvent(new Event("online"));
+  await waitFor(() => expect(Line.open).toHaveLength(2));
+});
+
+test("a pose that is asked for once more says why, and one that cannot be compared says so", () => {
+  const [front, back] = asked.poses;
+  pictures({
+    poses: [
+      { ...front, sent: 1, again: "Feet on the mark." },
+      { ...back, doubt: "The feet are cut off." },
+    ],
+  });
+  expect(screen.getByText("Once more, please: Feet on the mark.")).toBeTruthy();
+  expect(screen.getByText("The feet are cut off.")).toBeTruthy();
 });
 
 test("who may not send pictures reads why, and is offered none", () => {

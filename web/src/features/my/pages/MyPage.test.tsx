@@ -32,13 +32,12 @@ function studio(known: string[]) {
         },
         response: new Response(null, { status: 401 }),
       };
-    const page = {
-      client_name: "Ada",
-      shared,
-      photos: { poses: [], refusal: "No consent yet.", round_on: null },
+    const answers: Record<string, object> = {
+      page: { client_name: "Ada", shared },
+      photos: { poses: [], refusal: "No consent yet." },
+      week: { client_name: "Ada", sessions: [], areas: [], today: "2026-03-02" },
     };
-    const week = { client_name: "Ada", sessions: [], areas: [], today: "2026-03-02" };
-    return { data: path.endsWith("/page") ? page : week, response: new Response() };
+    return { data: answers[path.split("/").at(-1) ?? ""], response: new Response() };
   });
   vi.spyOn(fetchClient, "GET").mockImplementation(get as never);
   return get;

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
 import { METRIC, OwnMeasures } from "../../../shared/format";
+import { useAsked } from "../../capture";
 import { goOffline, linkSource, TrainingLog } from "../../log/phone";
 import { MyConversation, useMyTalk } from "../../notes";
 import { useMyPage } from "../api";
@@ -51,9 +52,11 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
       {tab !== "week" && (
         <main className={styles.part}>
           {shut && <p>{shut}</p>}
-          {page.error && !shut && <p>{t("my.offline")}</p>}
-          {page.data && tab === "pictures" && (
-            <Pictures token={token} wanted={page.data.photos} onSent={() => void page.refetch()} />
+          {page.error && !shut && tab !== "pictures" && <p>{t("my.offline")}</p>}
+          {tab === "pictures" && (
+            <OwnMeasures value={page.data?.measures ?? METRIC}>
+              <PicturesPart token={token} />
+            </OwnMeasures>
           )}
           {page.data && tab === "shared" && (
             <Suspense>
@@ -63,7 +66,7 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
             </Suspense>
           )}
           {tab === "coach" && <MyConversation token={token} />}
-          {tab === "shared" && <ForgetLink source={source.key} onForgotten={onForgotten} />}
+          {tab === "shared" && <ForgetLink token={token} source={source.key} onForgotten={onForgotten} />}
         </main>
       )}
       <nav className={styles.tabs} aria-label={t("my.places")}>
@@ -81,4 +84,13 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
       </nav>
     </div>
   );
+}
+
+/** Pictures work without a line too, as they were asked for when there was one. */
+function PicturesPart({ token }: { token: string }) {
+  const { t } = useTranslation();
+  const asked = useAsked(token);
+  if (asked.data) return <Pictures token={token} asked={asked.data} />;
+  // A link that is shut says so above.
+  return asked.error && !problemOf(asked.error) ? <p>{t("my.offline")}</p> : null;
 }

@@ -1,0 +1,11 @@
+import { chromium } from "@playwright/test";
+const [,, url, out] = process.argv;
+const b = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox","--disable-gpu","--disable-quic"] });
+const p = await b.newPage({ viewport: { width: 390, height: 844 } });
+p.on("console", m => console.log(m.type(), m.text())); p.on("pageerror", e => console.log("ERR", e.message));
+await p.goto(url); await p.waitForTimeout(1000);
+await p.getByRole("button",{name:"Pictures"}).click(); await p.waitForTimeout(1500);
+await p.screenshot({path: out});
+await p.getByRole("button",{name:"Take them with the camera"}).click(); await p.waitForTimeout(1500);
+await p.screenshot({path: out.replace(".png","2.png")});
+await b.close();

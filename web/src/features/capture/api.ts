@@ -1,0 +1,75 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { fetchClient, problemOf, type Schemas } from "../../shared/api/client";
+import type { Way } from "../../shared/send";
+import type { Asked, Pose, Said, SetUp } from "./model";
+import { keepAsked, keptAsked, type Take } from "./waiting";
+
+const headers = (token: string) => ({ Authorization: `Bearer ${token}` });
+const keyOf = (token: string) => ["pictures-asked", token];
+
+/** What is asked for; without a line, as this phone saw it last. */
+export function useAsked(token: string) {
+  return useQuery({
+    queryKey: keyOf(token),
+    retry: false,
+    // Without a line it is looked up on the phone.
+    networkMode: "always",
+    queryFn: async (): Promise<Asked> => {
+      try {
+        const { data, error } = await fetchClient.GET("/api/v1/my/photos", { headers: headers(token) });
+        if (!data) throw error;
+        await keepAsked(token, data);
+        return data;
+      } catch (error) {
+        const kept = problemOf(error) ? undefined : await keptAsked(token);
+        if (!kept) throw error;
+        return kept;
+      }
+    },
+  });
+}
+
+/** Reads anew what is asked for. */
+export function useAskedChanged(token: string): () => void {
+  const client = useQueryClient();
+  return () => void client.invalidateQueries({ queryKey: keyOf(token) });
+}
+
+export const photoWay = (token: string, { pose, mirrored, distance_m }: Take): Way => {
+  const said = new URLSearchParams({ pose, mirrored: String(mirrored) });
+  if (distance_m !== undefined) said.set("distance_m", String(distance_m));
+  return { method: "POST", path: `/api/v1/my/photos?${said}`, headers: headers(token) };
+};
+
+/** Longer than this nobody waits before a camera: then the page says what it can by itself. */
+const LOOK_MS = 6000;
+
+/** The studio's sentence on a small copy of a picture; nothing without a line. */
+export async function look(token: string, pose: Pose, small: Blob): Promise<Said | undefined> {
+  try {
+    const answer = await fetch(`/api/v1/my/photos/look?${new URLSearchParams({ pose })}`, {
+      method: "POST",
+      headers: { ...headers(token), "Content-Type": "application/octet-stream" },
+      body: small,
+      signal: AbortSignal.timeout(LOOK_MS),
+    });
+    const said: unknown = await answer.json();
+    const refused = problemOf(said);
+    if (refused) return { fault: "other", says: refused.detail };
+    return answer.ok ? (said as Schemas["Taken"]) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Tells the studio where the camera stands; gives its sentence when it does not take it. Without a line it holds for as long as the page. */
+export function useKeepSetUp(token: string): (body: SetUp) => Promise<string | undefined> {
+  const client = useQueryClient();
+  return async (body) => {
+    const put = fetchClient.PUT("/api/v1/my/photos/set-up", { headers: headers(token), body });
+    const answer = await put.catch(() => undefined);
+    if (answer?.error) return problemOf(answer.error)?.detail;
+    client.setQueryData<Asked>(keyOf(token), (asked) => asked && { ...asked, set_up: body });
+    return undefined;
+  };
+}

@@ -1,0 +1,75 @@
+import { useTranslation } from "react-i18next";
+import { type Held, isLevel, type PoseAsked, pathOf } from "../model";
+import poses from "../poses.json";
+import styles from "./Capture.module.css";
+
+interface Props {
+  pose: PoseAsked;
+  held: Held | undefined;
+  onVideo: (video: HTMLVideoElement | null) => void;
+}
+
+/** The camera's picture; over it how the client stood last time, or how to stand, and the plumb line that hangs true. */
+export function Viewfinder({ pose, held, onVideo }: Props) {
+  const figure = (poses as Record<string, string>)[pose.pose];
+  return (
+    <>
+      <video ref={onVideo} className={styles.seen} autoPlay playsInline muted />
+      {pose.ghost ? (
+        <svg
+          className={styles.over}
+          viewBox={`0 0 ${pose.ghost.width_px} ${pose.ghost.height_px}`}
+          aria-hidden="true"
+        >
+          <path className={styles.ghost} d={pathOf(pose.ghost.lines)} />
+        </svg>
+      ) : (
+        figure && (
+          <svg className={styles.over} viewBox="0 0 100 100" aria-hidden="true">
+            <path className={styles.ghost} d={figure} />
+          </svg>
+        )
+      )}
+      {pose.ghost && figure && (
+        <svg className={styles.inset} viewBox="20 8 60 92" aria-hidden="true">
+          <path d={figure} />
+        </svg>
+      )}
+      <Plumb held={held} />
+    </>
+  );
+}
+
+/** A line that hangs as the phone feels the earth's pull: on the frame's middle when the phone stands straight. */
+function Plumb({ held }: { held: Held | undefined }) {
+  const { t } = useTranslation();
+  const roll = held?.roll ?? 0;
+  const words = held && [
+    Math.abs(held.roll) > 1.5 &&
+      t("capture.roll", {
+        degrees: Math.round(Math.abs(held.roll)),
+        side: t(`capture.sides.${held.roll > 0 ? "right" : "left"}`),
+      }),
+    Math.abs(held.pitch) > 4 &&
+      t(`capture.pitch.${held.pitch > 0 ? "back" : "forward"}`, {
+        degrees: Math.round(Math.abs(held.pitch)),
+      }),
+  ];
+  return (
+    <>
+      <svg className={styles.over} viewBox="-50 0 100 178" data-level={held ? isLevel(held) : undefined}>
+        <title>{t("capture.level")}</title>
+        <line className={styles.middle} x1="0" y1="0" x2="0" y2="178" />
+        <g transform={`rotate(${-roll})`}>
+          <line className={styles.plumb} x1="0" y1="0" x2="0" y2="164" />
+          <path className={styles.bob} d="M-3 163h6l-1 6-2 4-2-4z" />
+        </g>
+      </svg>
+      {held && (
+        <p className={styles.held} data-level={isLevel(held)}>
+          {words?.filter(Boolean).join(" · ") || t("capture.level")}
+        </p>
+      )}
+    </>
+  );
+}

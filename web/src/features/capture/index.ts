@@ -1,0 +1,4 @@
+export { useAsked } from "./api";
+export type { Asked, PoseAsked } from "./model";
+export { useWaiting, type Waiting } from "./useWaiting";
+export { forgetPictures, waitingCount } from "./waiting";
