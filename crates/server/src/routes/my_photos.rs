@@ -33,7 +33,10 @@ const ASKED: [PhotoPose; 6] =
 const A_LOOK: Limits = Limits { most: 4 * 1024 * 1024, idle: Duration::from_secs(10), whole: Duration::from_secs(30) };
 
 /// The round that a client's pictures go to today.
-fn open_round(newest: Option<&RoundRecord>, client: &Client, today: Date) -> Result<RoundRecord, String> {
+///
+/// # Errors
+/// Why there is none, in a sentence.
+pub(crate) fn open_round(newest: Option<&RoundRecord>, client: &Client, today: Date) -> Result<RoundRecord, String> {
     client.may_be_photographed(today).map_err(|why| why.to_string())?;
     let late = "Your coach opens the next round first; then pictures can be sent.".to_owned();
     let fresh = |round: &&RoundRecord| {

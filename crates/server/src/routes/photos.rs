@@ -7,6 +7,7 @@ use crate::dto::{
 };
 use crate::error::{ApiError, ProblemDetails, invalid};
 use crate::looking::{client_of, measured_again};
+use crate::routes::my_photos::open_round;
 use crate::spool::{Limits, spool};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
@@ -298,8 +299,14 @@ pub(crate) async fn ask_again(
         if !(1..=REASON_CHARS).contains(&reason.chars().count()) {
             return Err(invalid("/reason", format!("a reason of 1 to {REASON_CHARS} characters is expected")));
         }
-        store.photo_admission(&knowledge.atlas, &id)?;
         let client_id = store.round(&id)?.client_id;
+        let client = store.client(&knowledge.atlas, &client_id)?.client;
+        let rounds = store.rounds(&client_id)?;
+        let open = open_round(rounds.last(), &client, AppState::today()).map_err(ApiError::Refused)?;
+        if open.id != *id {
+            let says = "The client's pictures go to the newest round: ask for the pose there.";
+            return Err(ApiError::Refused(says.to_owned()));
+        }
         let (asked_by, asked_at) = (who.0.name, Timestamp::now());
         let known = knowledge.atlas.poses().iter().find(|known| known.id.as_str() == body.pose.id());
         let name = known.map_or_else(|| body.pose.id(), |known| known.name.clone());

@@ -217,6 +217,9 @@ async fn a_pose_asked_for_once_more_stands_on_the_page_until_a_picture_answers_i
         let asked = browser.post(&asks, json!({"pose": pose, "reason": "Feet on the mark."})).await;
         assert_eq!(asked.status, StatusCode::NO_CONTENT, "{}", asked.body);
     }
+    let older =
+        browser.post(&format!("/api/v1/rounds/{}/asks", far.earlier), json!({"pose": "F", "reason": "Again."})).await;
+    assert!(older.body["detail"].as_str().unwrap().contains("go to the newest round"), "{}", older.body);
     assert_eq!(phone.asked("F").await["again"], "Feet on the mark.");
     assert_eq!(phone.asked("FDB").await["again"], "Feet on the mark.", "a pose that is not asked of everybody");
     let words = phone.get("/messages").await["messages"][0]["words"].clone();

@@ -70,6 +70,17 @@ export function useLetCount() {
   return $api.useMutation("put", "/api/v1/photos/{photo_id}/counts", { onSuccess });
 }
 
+/** Asks the client for a pose once more. */
+export function useAskAgain() {
+  const onSuccess = usePhotosChanged();
+  return $api.useMutation("post", "/api/v1/rounds/{round_id}/asks", { onSuccess });
+}
+
+export function useAskNoMore() {
+  const onSuccess = usePhotosChanged();
+  return $api.useMutation("delete", "/api/v1/rounds/{round_id}/asks/{pose}", { onSuccess });
+}
+
 export function useBooth() {
   const onSuccess = usePhotosChanged();
   return $api.useMutation("post", "/api/v1/rounds/{round_id}/booth", { onSuccess });

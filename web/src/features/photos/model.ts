@@ -4,6 +4,7 @@ import type { Frame, Kind } from "../../shared/judging";
 
 export type LightTable = Schemas["LightTable"];
 export type Photo = Schemas["PhotoView"];
+export type PhotoPose = Schemas["PhotoPose"];
 export type Question = Schemas["Question"];
 export type Rating = Schemas["RatingView"];
 export type Laid = Schemas["Laid"];

@@ -8,6 +8,7 @@ import { mayFeel, useHeld } from "../useHeld";
 import { useTaking } from "../useTaking";
 import type { Waiting } from "../useWaiting";
 import styles from "./Capture.module.css";
+import { Figure } from "./Figure";
 import { SetUp, useStands } from "./SetUp";
 import { Viewfinder } from "./Viewfinder";
 
@@ -137,21 +138,20 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
     <>
       <header className={styles.top}>
         <div>
-          <h2>{pose.name}</h2>
-          <span>{t("capture.poseOf", { place: place + 1, count: poses.length })}</span>
+          <h2>
+            {pose.name} <small>{t("capture.poseOf", { place: place + 1, count: poses.length })}</small>
+          </h2>
+          <p>
+            {pose.again ??
+              (pose.ghost ? t("capture.ghost", { date: day(pose.ghost.on) }) : t("capture.firstTime"))}
+          </p>
         </div>
         <Close onClose={onClose} />
       </header>
       <div className={styles.stage}>
-        <Viewfinder pose={pose} held={held} onVideo={setVideo} />
+        <Viewfinder pose={pose} held={held} onVideo={setVideo} covered={preview !== undefined} />
         {preview && <img className={styles.seen} src={preview} alt={t("capture.picture")} />}
         {state.is === "opening" && <p className={styles.hint}>{t("capture.opening")}</p>}
-        {ready && state.is === "open" && (
-          <p className={styles.hint}>
-            {pose.again ??
-              (pose.ghost ? t("capture.ghost", { date: day(pose.ghost.on) }) : t("capture.firstTime"))}
-          </p>
-        )}
         {phase.is === "counting" && (
           <p className={styles.count} role="timer">
             {phase.left}
@@ -223,8 +223,8 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
               </button>
             </div>
             {byItself && (
-              <button type="button" className="bare" onClick={taking.stop}>
-                {t("capture.stop")}
+              <button type="button" className="bare" onClick={() => setByItself(false)}>
+                {t("capture.wait")}
               </button>
             )}
           </>
@@ -239,7 +239,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
                 data-taken={taken.has(one.pose) || (one.sent > 0 && !one.again)}
                 onClick={() => taking.choose(at)}
               >
-                {one.pose}
+                <Figure pose={one.pose} />
               </button>
             </li>
           ))}

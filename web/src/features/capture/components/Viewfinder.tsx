@@ -1,41 +1,38 @@
 import { useTranslation } from "react-i18next";
 import { type Held, isLevel, type PoseAsked, pathOf } from "../model";
-import poses from "../poses.json";
 import styles from "./Capture.module.css";
+import { Figure, figureOf } from "./Figure";
 
 interface Props {
   pose: PoseAsked;
   held: Held | undefined;
   onVideo: (video: HTMLVideoElement | null) => void;
+  /** The picture just taken lies over it. */
+  covered: boolean;
 }
 
 /** The camera's picture; over it how the client stood last time, or how to stand, and the plumb line that hangs true. */
-export function Viewfinder({ pose, held, onVideo }: Props) {
-  const figure = (poses as Record<string, string>)[pose.pose];
+export function Viewfinder({ pose: { pose, ghost }, held, onVideo, covered }: Props) {
+  const line = ghost ? pathOf(ghost.lines) : figureOf(pose);
   return (
     <>
       <video ref={onVideo} className={styles.seen} autoPlay playsInline muted />
-      {pose.ghost ? (
+      {!covered && line && (
         <svg
           className={styles.over}
-          viewBox={`0 0 ${pose.ghost.width_px} ${pose.ghost.height_px}`}
+          viewBox={ghost ? `0 0 ${ghost.width_px} ${ghost.height_px}` : "0 0 100 100"}
           aria-hidden="true"
         >
-          <path className={styles.ghost} d={pathOf(pose.ghost.lines)} />
-        </svg>
-      ) : (
-        figure && (
-          <svg className={styles.over} viewBox="0 0 100 100" aria-hidden="true">
-            <path className={styles.ghost} d={figure} />
-          </svg>
-        )
-      )}
-      {pose.ghost && figure && (
-        <svg className={styles.inset} viewBox="20 8 60 92" aria-hidden="true">
-          <path d={figure} />
+          <path className={styles.under} d={line} />
+          <path className={styles.ghost} d={line} />
         </svg>
       )}
-      <Plumb held={held} />
+      {!covered && ghost && (
+        <span className={styles.inset}>
+          <Figure pose={pose} />
+        </span>
+      )}
+      {!covered && <Plumb held={held} />}
     </>
   );
 }

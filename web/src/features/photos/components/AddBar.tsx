@@ -13,12 +13,13 @@ interface Props {
   roundId: string;
   taken: string[];
   disabled: boolean;
+  onAsk: () => void;
   onFiles: (files: Iterable<File>) => void;
   onError: (error: unknown) => void;
 }
 
-/** The ways a picture comes in: files, the phone's camera, the stand-in camera. */
-export function AddBar({ roundId, taken, disabled, onFiles, onError }: Props) {
+/** The ways a picture comes in: from the client, files, the phone's camera, the stand-in camera. */
+export function AddBar({ roundId, taken, disabled, onAsk, onFiles, onError }: Props) {
   const { t } = useTranslation();
   const booth = useBooth();
   const shoot = (pose: Schemas["PhotoPose"]) =>
@@ -27,6 +28,9 @@ export function AddBar({ roundId, taken, disabled, onFiles, onError }: Props) {
   return (
     <div className={styles.bar}>
       <Link to="again">{t("photos.again")}</Link>
+      <button type="button" className={styles.plain} disabled={disabled} onClick={onAsk}>
+        {t("photos.ask.any")}
+      </button>
       <Dropdown
         disabled={disabled || booth.isPending}
         trigger={["click"]}

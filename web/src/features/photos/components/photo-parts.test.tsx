@@ -3,7 +3,8 @@ import { afterEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
 import { Scale } from "../../../shared/judging";
 import { show } from "../../../test/render";
-import type { Photo, Question, Rating } from "../model";
+import type { LightTable, Photo, Question, Rating } from "../model";
+import { Comparable } from "./Comparable";
 import { Empty } from "./Empty";
 import { Girths } from "./Girths";
 import { JudgePanel } from "./JudgePanel";
@@ -222,4 +223,68 @@ test("what tape and pictures of one day have taught is said, and what is not sho
 test("without any picture that shows a girth nothing is said of girths", () => {
   show(<Girths girths={girths([])} />);
   expect(screen.queryByRole("region")).toBeNull();
+});
+
+const compared = (change: object, asking?: "F") => {
+  const [onLook, onAsk] = [vi.fn(), vi.fn()];
+  const table = {
+    rounds: [],
+    questions: [],
+    ratings: [],
+    girths: girths([]),
+    spoilt: [],
+    asked: [],
+    ...change,
+  };
+  show(
+    <Comparable
+      roundId="r"
+      table={table as unknown as LightTable}
+      poses={[{ id: "F", name: "Front relaxed" }]}
+      asking={asking}
+      onAsk={onAsk}
+      shown="B"
+      onLook={onLook}
+      onError={() => {}}
+    />,
+  );
+  return { onLook, onAsk };
+};
+const spoilt = [{ pose: "F", says: "The body is turned by about 16 degrees: stand square to the camera." }];
+
+test("a picture that cannot be compared is told before anything is judged, with a way to it", () => {
+  const { onLook, onAsk } = compared({ spoilt });
+  expect(screen.getByRole("alert").textContent).toMatch(
+    /^Front relaxed The body is turned by about 16 degrees/,
+  );
+  fireEvent.click(screen.getByRole("button", { name: "Look at it" }));
+  expect(onLook).toHaveBeenCalledWith({ pose: "F" });
+  fireEvent.click(screen.getByRole("button", { name: "Ask for it again…" }));
+  expect(onAsk).toHaveBeenCalledWith("F");
+});
+
+test("a pose that is asked for again is told as that, with its reason, and once only", () => {
+  const ask = { pose: "F", reason: "Feet on the mark.", asked_by: "Mara", asked_at: "2026-03-02T09:00:00Z" };
+  compared({ spoilt, asked: [ask] });
+  expect(screen.getAllByRole("alert")).toHaveLength(1);
+  expect(screen.getByRole("alert").textContent).toContain("“Feet on the mark.” Mara");
+  expect(screen.getByRole("button", { name: "Take it back" })).toBeTruthy();
+});
+
+test("what is asked for needs a reason, which nobody fills in beforehand", () => {
+  compared({ spoilt }, "F");
+  const reason = screen.getByLabelText<HTMLTextAreaElement>("What is to be different");
+  const send = () => screen.getByRole<HTMLButtonElement>("button", { name: "Ask" });
+  expect([reason.value, send().disabled]).toEqual(["", true]);
+  fireEvent.change(reason, { target: { value: "x".repeat(301) } });
+  expect([screen.getByText("At most 300 characters.") !== null, send().disabled]).toEqual([true, true]);
+  fireEvent.change(reason, { target: { value: "Feet on the mark." } });
+  expect(send().disabled).toBe(false);
+});
+
+test("where the client's camera stands is shown in the coach's units", () => {
+  compared({ set_up: { place: "on the shelf", height_cm: 104, distance_m: 3.2, lens: "main" } });
+  expect(
+    screen.getByText("The client's camera: on the shelf, lens 104 cm up, 320 cm away, main lens."),
+  ).toBeTruthy();
 });

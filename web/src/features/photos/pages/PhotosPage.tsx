@@ -8,10 +8,11 @@ import { SendTray } from "../../../shared/send";
 import { Async, failed } from "../../../shared/ui";
 import { saved, useLightTable, usePhotoSending, useSavePhoto } from "../api";
 import { AddBar } from "../components/AddBar";
+import { Comparable } from "../components/Comparable";
 import { Empty } from "../components/Empty";
 import { Girths } from "../components/Girths";
 import { PoseBar } from "../components/PoseBar";
-import { inPose, type Photo, posesOf, takesOf } from "../model";
+import { inPose, type Photo, type PhotoPose, posesOf, takesOf } from "../model";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
 
@@ -44,6 +45,7 @@ export function PhotosPage() {
   const uploads = usePhotoSending(roundId);
   const savePhoto = useSavePhoto();
   const [over, setOver] = useState(false);
+  const [asking, setAsking] = useState<PhotoPose>();
 
   if (failed(atlas, table) || !atlas.data || !table.data) return <Async of={[atlas, table]} />;
 
@@ -69,11 +71,24 @@ export function PhotosPage() {
   const takes = takesOf(own, pose);
   const now = takes.find(({ id }) => id === search.get("take")) ?? inPose(own, pose);
   const poseNames = new Map(atlas.data.poses.map(({ id, name }) => [id as string, name]));
+  const comparable = (
+    <Comparable
+      roundId={roundId}
+      table={table.data}
+      poses={atlas.data.poses}
+      asking={asking}
+      onAsk={setAsking}
+      shown={pose}
+      onLook={look}
+      onError={say}
+    />
+  );
   const bar = (
     <AddBar
       roundId={roundId}
       taken={poses}
       disabled={!!refusal}
+      onAsk={() => setAsking((pose ?? "F") as PhotoPose)}
       onFiles={(files) => uploads.add(files, undefined)}
       onError={say}
     />
@@ -90,6 +105,7 @@ export function PhotosPage() {
       onDragLeave={() => setOver(false)}
       onDrop={drop}
     >
+      {own.length === 0 && !refusal && comparable}
       {own.length === 0 ? (
         <Empty refusal={refusal} bar={bar} />
       ) : (
@@ -104,6 +120,7 @@ export function PhotosPage() {
             />
             {bar}
           </header>
+          {comparable}
           {now && pose ? (
             <Desk
               table={table.data}
