@@ -1,4 +1,6 @@
 // Takes one picture of each main view from demo data: node screenshots.mjs [address] [directory].
+import { writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import { chromium } from "@playwright/test";
 
 const address = process.argv[2] ?? "http://127.0.0.1:8080";
@@ -53,10 +55,6 @@ await page.getByRole("button", { name: /^Gastrocnemius/ }).click();
 await page.evaluate(() => scrollTo(0, 0));
 await page.waitForTimeout(800);
 await shot("photos");
-await page.getByText("Landmarks", { exact: true }).click();
-await page.getByRole("button", { name: /^Calf, outside, left/ }).focus();
-await page.waitForTimeout(400);
-await shot("photos-landmarks");
 await open("Sefa Orrin", "Tape");
 await page.getByLabel("Upper thigh left, reading 1, cm").focus();
 await shot("tape");
@@ -118,4 +116,45 @@ await page.getByRole("button", { name: "Night" }).click();
 await page.goto(`${address}/eye`);
 await page.getByText("Left against right").waitFor();
 await shot("eye");
+
+// A client's own page takes the front of a new round; what its camera sees is the picture of the round before.
+const api = async (path, data) => (await page.request.post(`${address}/api/v1${path}`, { data })).json();
+const table = await (
+  await page.request.get(`${address}/api/v1/rounds/${clients.items[0].newest.id}/photos`)
+).json();
+const front = table.rounds.at(-1).photos.find(({ pose }) => pose === "F");
+const seen = `${tmpdir()}/orthomer-camera.mjpeg`;
+writeFileSync(seen, await (await page.request.get(`${address}/api/v1/photos/${front.id}/view`)).body());
+const today = new Date().toISOString().slice(0, 10);
+await api(`/clients/${clients.items[0].id}/rounds`, { date: today, measured_by: "MT" });
+const { token } = await api(`/clients/${clients.items[0].id}/links`, { days: 1 });
+const phone = await chromium.launch({
+  executablePath: "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--disable-quic",
+    "--use-fake-device-for-media-stream",
+    `--use-file-for-fake-video-capture=${seen}`,
+  ],
+});
+const held = await phone.newContext({
+  viewport: { width: 390, height: 844 },
+  locale: "en-GB",
+  permissions: ["camera"],
+});
+const capture = await held.newPage();
+await capture.goto(`${address}/my#${token}`);
+await capture.getByRole("button", { name: "Pictures" }).click();
+await capture.getByRole("button", { name: "Take them with the camera" }).click();
+await capture.getByLabel("Place, in your words").fill("on the shelf by the door");
+await capture.getByLabel(/^Lens above the floor/).fill("104");
+await capture.getByLabel(/^Lens to the mark/).fill("350");
+await capture.getByRole("button", { name: "Keep and go on" }).click();
+await capture.locator("button:enabled", { hasText: "Start" }).waitFor();
+// As a phone feels the earth's pull that leans a little.
+const pull = { accelerationIncludingGravity: { x: 0.35, y: 9.8, z: 0.2 } };
+await capture.evaluate((felt) => dispatchEvent(Object.assign(new Event("devicemotion"), felt)), pull);
+await capture.waitForTimeout(300);
+await capture.screenshot({ path: `${directory}/capture.png` });
+await phone.close();
 await browser.close();

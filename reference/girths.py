@@ -2,8 +2,9 @@
 
 Reads fixtures/girth_bodies.csv (made by `cargo run --profile quick -p lighttable --example bodies`: breadths and depths as the
 product measures them in pictures of made-up bodies, and their true girths) and the chest breadths, depths and girths of real
-people in the open body-dimensions data (Heinz et al. 2003). Writes crates/lighttable/data/girths.toml and
-fixtures/girths.csv: the errors on bodies that were held out.
+people in the open body-dimensions data (Heinz et al. 2003). Writes crates/lighttable/data/girths.toml,
+fixtures/girths.csv: the errors on bodies that were held out, and fixtures/girth_changes.csv: by how much two days' pictures of one of them
+differ (a plain wall, a busy room, turned by 3 degrees), where nothing changed.
 
 ln G = ln g + alpha ln w + (1 - alpha) ln d + e, by least squares; with the breadth alone ln G = ln g' + ln w + e.
 """
@@ -53,6 +54,15 @@ def real_chest():
     return alpha, 100 * float(np.std(off)), len(rows)
 
 
+def changes(bodies):
+    """Differences between all pairs of days of one body and side, %; the body's own constant is the same on both and cancels."""
+    apart = []
+    for _, days in bodies.groupby(["body", bodies.side.fillna("")]):
+        off = days.off.dropna().to_numpy()
+        apart += [off[i] - off[j] for i in range(len(off)) for j in range(i)]
+    return np.array(apart)
+
+
 def rms(values):
     return float(np.sqrt(np.mean(np.square(values))))
 
@@ -70,7 +80,7 @@ def main():
         f"bodies = {fitted.body.nunique()}",
         "",
     ]
-    errors = []
+    errors, apart = [], []
     for site in sorted(bodies.site.unique()):
         own, other = fitted[fitted.site == site], held[held.site == site]
         ln_breadth = float(np.mean(np.log(own.girth_cm / own.breadth_cm)))
@@ -90,12 +100,19 @@ def main():
             said = by_breadth
         lines += [f"ln_g_breadth = {ln_breadth:.5f}", ""]
         off = 100 * (said - np.log(other.girth_cm))
+        differ = changes(other.assign(off=off))
+        # A true change of 3 % has the right sign as long as the error is smaller.
+        apart.append([site, len(differ), f"{rms(differ):.2f}", f"{100 * np.mean(np.abs(differ) < 3):.0f}"])
         plain = (other.room == "Plain") & (other.turn_deg == 0)
         ways = [("plain", off[plain]), ("busy", off[other.room == "Busy"]), ("turned", off[other.turn_deg > 0])]
         if site in DEEP and site not in ARMS_FORWARD:
             ways.append(("arms hanging", 100 * (hanging.fillna(by_breadth) - np.log(other.girth_cm))))
         for way, part in ways:
             errors.append([site, way, len(part), f"{part.mean():.2f}", f"{rms(part):.2f}", f"{part.abs().max():.2f}"])
+    with (FIXTURES / "girth_changes.csv").open("w", newline="") as file:
+        writer = csv.writer(file, lineterminator="\n")
+        writer.writerow(["site", "pairs", "rms_pct", "right_of_3_pct"])
+        writer.writerows(apart)
     CONSTANTS.write_text("\n".join(lines))
     with (FIXTURES / "girths.csv").open("w", newline="") as file:
         writer = csv.writer(file, lineterminator="\n")

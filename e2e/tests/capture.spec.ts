@@ -1,5 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
+import { serious } from "./axe";
 import { boothPicture, expect, test } from "./practice";
 import config from "../playwright.config";
 
@@ -117,6 +118,7 @@ test("a picture that is taken without a line waits on the phone and goes when th
   await page.getByRole("button", { name: "Without it, this time" }).click();
   await page.getByRole("button", { name: "3 s" }).click();
   await page.getByLabel("Goes on by itself").setChecked(false);
+  expect(await serious(page)).toEqual([]);
   await context.setOffline(true);
   await page.getByRole("button", { name: "Start" }).click();
   await expect(page.getByRole("status")).toHaveText(/^Taken\. Light and sharpness are good/);

@@ -252,7 +252,7 @@ fn pictured(people: &People, dice: &mut Dice, x: &DVector<f64>) -> Result<Vec<Pi
         let paired = people.knowledge.atlas.site(site).is_some_and(|known| known.paired);
         let sides = if paired { vec![Some(Side::Left), Some(Side::Right)] } else { vec![None] };
         for side in sides {
-            let off = (scale + constant + settings.repeat * dice.normal()) / 100.0;
+            let off = (scale + constant + settings.repeat_pct(site) * dice.normal()) / 100.0;
             let value = Length::from_cm((x[place] + off).exp())?;
             girths.push(PictureGirth { site: site.clone(), side, value, from });
         }

@@ -188,7 +188,8 @@ fn seen_pair<'a>(atlas: &Atlas, rounds: &'a [Round], now: &'a PictureGirth) -> O
     let of = |pct: f64| f64::midpoint(then_cm, now_cm) * pct / 100.0 * std::f64::consts::SQRT_2;
     let weeks: Vec<f64> = seen.iter().map(|(day, _)| since(newest, *day) / 7.0).collect();
     let values: Vec<f64> = seen.iter().map(|(_, cm)| *cm).collect();
-    let error = settings.scale.hypot(settings.repeat) / 100.0;
+    let repeat = settings.repeat_pct(&now.site);
+    let error = settings.scale.hypot(repeat) / 100.0;
     let weights: Vec<f64> = values.iter().map(|cm| (cm * error).powi(-2)).collect();
     Some(Pair {
         site: &now.site,
@@ -196,7 +197,7 @@ fn seen_pair<'a>(atlas: &Atlas, rounds: &'a [Round], now: &'a PictureGirth) -> O
         now_cm,
         then_cm,
         since: since_day,
-        noise_cm: of(settings.repeat),
+        noise_cm: of(repeat),
         shared_cm: of(settings.scale),
         slope: slope(&weeks, &values, &weights),
         rounds: seen.len(),

@@ -67,7 +67,7 @@ impl OwnShape {
     fn add(&mut self, settings: &PictureErrors, taped: &Measurements, pictured: &[PictureGirth]) {
         for (site, from, ln, sides) in whole_sites(pictured) {
             let Some(tape) = taped.overall(&site) else { continue };
-            let seen = share(settings.scale).powi(2) + share(settings.repeat).powi(2) / sides;
+            let seen = share(settings.scale).powi(2) + share(settings.repeat_pct(&site)).powi(2) / sides;
             let precision = (tape.error_variance_ln + seen).recip();
             let pairs = self.0.entry((site, from)).or_default();
             pairs.count += 1;
@@ -119,8 +119,8 @@ pub fn pictured_sites(atlas: &Atlas, rounds: &[Round], of: usize) -> Vec<Picture
     let errors = MeasurerErrors::learn(atlas, rounds);
     let own = OwnShape::learn(atlas, rounds, &errors, &[]);
     let taped = measure_one_round(atlas, round, &errors);
-    let seen = settings.scale.hypot(settings.repeat);
     let site = |girth: &PictureGirth| {
+        let seen = settings.scale.hypot(settings.repeat_pct(&girth.site));
         let constant = own.of(settings, &girth.site, girth.from);
         PicturedSite {
             site: girth.site.clone(),
@@ -152,7 +152,7 @@ impl TapeJoint {
             let constant = own.of(settings, &site, from);
             joint.places.push(place);
             joint.x.push(ln + constant.ln);
-            joint.error_variance.push(constant.variance + share(settings.repeat).powi(2) / sides);
+            joint.error_variance.push(constant.variance + share(settings.repeat_pct(&site)).powi(2) / sides);
             let scale_sd = share(settings.scale);
             joint.pictured.push(PictureEntry { from, constant_variance: constant.variance, scale_sd });
         }

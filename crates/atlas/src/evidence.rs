@@ -70,6 +70,8 @@ pub struct PictureErrors {
     pub breadth_fit_of: BTreeMap<SiteId, f64>,
     /// Of one more picture of the same body.
     pub repeat: f64,
+    /// Sites at which it is worse.
+    pub repeat_of: BTreeMap<SiteId, f64>,
     /// How far a client's own constant may lie from the common one, SD.
     pub own_sd: f64,
 }
@@ -81,9 +83,14 @@ impl PictureErrors {
         of.get(site).copied().unwrap_or(most)
     }
 
+    /// Error of one more picture of the same body at a site, %.
+    pub fn repeat_pct(&self, site: &SiteId) -> f64 {
+        self.repeat_of.get(site).copied().unwrap_or(self.repeat)
+    }
+
     /// Standard error of the size of a girth by the common constants, %.
     pub fn error_pct(&self, site: &SiteId, with_depth: bool) -> f64 {
-        self.fit_pct(site, with_depth).hypot(self.scale).hypot(self.repeat)
+        self.fit_pct(site, with_depth).hypot(self.scale).hypot(self.repeat_pct(site))
     }
 }
 

@@ -397,6 +397,19 @@ mod tests {
         }
     }
 
+    #[test]
+    fn what_is_said_of_a_change_holds_between_two_days_of_one_body() {
+        let settings = &atlas::Atlas::load().unwrap().evidence().pictures_pct.clone();
+        let fixture = include_str!("../../../reference/fixtures/girth_changes.csv");
+        let rows: Vec<Vec<&str>> = fixture.lines().skip(1).map(|line| line.split(',').collect()).collect();
+        assert_eq!(rows.len(), 15, "every site that pictures show");
+        for row in rows {
+            let site: SiteId = row[0].parse().unwrap();
+            let (rms, said) = (row[2].parse::<f64>().unwrap(), settings.repeat_pct(&site) * std::f64::consts::SQRT_2);
+            assert!(rms <= said, "{site}: {rms} % apart, said {said}");
+        }
+    }
+
     // Sites of the tape that pictures show; where the side shows them, with their depth.
     #[rstest]
     #[case("waist", true)]
