@@ -5,7 +5,7 @@ QUICK    = target/quick/orthomer
 PORT    ?= 8080
 PYTHON   = reference/.venv/bin/python
 
-.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy girths calibration levers weeks clean
+.PHONY: demo dev dev-server dev-web build release test test-core test-web test-browser bench load faults deb reference schema api screenshots chromium tools figure accuracy girths poses calibration levers weeks clean
 
 ## demo: build everything and start it with demo data
 demo: build
@@ -104,6 +104,11 @@ accuracy: tools
 girths: tools $(PYTHON)
 	cargo run --profile quick --locked -p lighttable --example bodies > reference/fixtures/girth_bodies.csv
 	$(PYTHON) reference/girths.py
+
+## poses: the figures that show a client how to stand
+poses: tools web/node_modules/.package-lock.json
+	cargo run --profile quick --locked -p lighttable --example poses > web/src/features/capture/poses.json
+	cd web && npx biome format --write src/features/capture/poses.json
 
 ## calibration: how often the words are right
 calibration: tools

@@ -16,6 +16,7 @@ export const capture = {
   finish: "Finish",
   useIt: "Use it all the same",
   looking: "Looking …",
+  goAlone: "Do not wait",
   picture: "The picture just taken",
   getReady: "{{pose}}. Get ready.",
   allTaken: "That was the last one. Thank you.",

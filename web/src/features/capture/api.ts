@@ -29,10 +29,13 @@ export function useAsked(token: string) {
   });
 }
 
-/** Reads anew what is asked for. */
-export function useAskedChanged(token: string): () => void {
+/** A picture came in: what is asked for, and what the client may see of it, is read anew. */
+export function usePictureCame(token: string): () => void {
   const client = useQueryClient();
-  return () => void client.invalidateQueries({ queryKey: keyOf(token) });
+  return () => {
+    void client.invalidateQueries({ queryKey: keyOf(token) });
+    void client.invalidateQueries({ queryKey: ["get", "/api/v1/my/page"] });
+  };
 }
 
 export const photoWay = (token: string, { pose, mirrored, distance_m }: Take): Way => {
@@ -41,17 +44,22 @@ export const photoWay = (token: string, { pose, mirrored, distance_m }: Take): W
   return { method: "POST", path: `/api/v1/my/photos?${said}`, headers: headers(token) };
 };
 
-/** Longer than this nobody waits before a camera: then the page says what it can by itself. */
-const LOOK_MS = 6000;
+/** A line that gives no answer for so long is none. */
+const LOOK_MS = 30_000;
 
-/** The studio's sentence on a small copy of a picture; nothing without a line. */
-export async function look(token: string, pose: Pose, small: Blob): Promise<Said | undefined> {
+/** The studio's sentence on a small copy of a picture; nothing without a line, or when nobody waits for it any more. */
+export async function look(
+  token: string,
+  pose: Pose,
+  small: Blob,
+  waits: AbortSignal,
+): Promise<Said | undefined> {
   try {
     const answer = await fetch(`/api/v1/my/photos/look?${new URLSearchParams({ pose })}`, {
       method: "POST",
       headers: { ...headers(token), "Content-Type": "application/octet-stream" },
       body: small,
-      signal: AbortSignal.timeout(LOOK_MS),
+      signal: AbortSignal.any([waits, AbortSignal.timeout(LOOK_MS)]),
     });
     const said: unknown = await answer.json();
     const refused = problemOf(said);

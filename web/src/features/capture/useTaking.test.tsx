@@ -104,6 +104,19 @@ test("without a line the page says what it can tell alone", async () => {
   expect(result.current.phase).toEqual({ is: "said", said, alone: true });
 });
 
+test("who does not wait for the studio hears what the page can tell alone", async () => {
+  const hangs = (_: string, { signal }: { signal: AbortSignal }) =>
+    new Promise((_, failed) => signal.addEventListener("abort", () => failed(signal.reason)));
+  vi.stubGlobal("fetch", hangs);
+  const { result, pass } = taking(false);
+  act(() => result.current.start());
+  await countedDown(pass);
+  expect(result.current.phase.is).toBe("looking");
+  act(() => result.current.goAlone());
+  await pass(0);
+  expect(result.current.phase).toMatchObject({ is: "said", alone: true });
+});
+
 test("a countdown that is stopped takes nothing", async () => {
   const look = studio({ says: "Good." });
   const { result, pass } = taking(true);

@@ -1,5 +1,5 @@
 // One pose after another: count down, take, hear what is said of it, take it again or go on.
-import { useEffect, useEffectEvent, useReducer, useState } from "react";
+import { useEffect, useEffectEvent, useReducer, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { look } from "./api";
 import { type Count, faultOf, nextOpen, type Pose, type PoseAsked, type Said } from "./model";
@@ -47,6 +47,8 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
   }));
   const { place, phase, shot, taken, tries } = now;
   const pose = place === undefined ? undefined : poses[place];
+  /** Ended by whoever does not wait for the studio's sentence. */
+  const waits = useRef<AbortController>(undefined);
   const preview = usePreview(shot?.small);
 
   const start = () => {
@@ -66,7 +68,8 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
     change({ phase: { is: "looking" }, shot: fresh, tries: tries + 1 });
     const { data, width, height } = fresh.glance;
     const glanced = faultOf(data, width, height);
-    const told = await look(token, pose.pose, fresh.small);
+    waits.current = new AbortController();
+    const told = await look(token, pose.pose, fresh.small, waits.current.signal);
     const said = told ?? { fault: glanced, says: t(`capture.alone.${glanced ?? "good"}`) };
     say(said.says);
     change({ phase: { is: "said", said, alone: told === undefined } });
@@ -112,11 +115,13 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
   }, [phase, byItself]);
   useEffect(() => hush, []);
 
+  /** What the page can tell alone is enough. */
+  const goAlone = () => waits.current?.abort();
   const choose = (other: number) => {
     hush();
     change({ place: other, phase: { is: "ready" }, shot: undefined, tries: 0 });
   };
-  return { place, pose, phase, preview, taken, start, stop, keep, choose };
+  return { place, pose, phase, preview, taken, start, stop, keep, goAlone, choose };
 }
 
 /** A picture as an address that lives as long as it is shown. */

@@ -1,21 +1,21 @@
 // A client's pictures on their way: kept locked on the phone, sent when there is a line, and gone from the phone when the studio has them.
 import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { useSending } from "../../shared/send";
-import { photoWay, useAskedChanged } from "./api";
+import { photoWay, usePictureCame } from "./api";
 import { dropPicture, keepPicture, type Take, waitingPictures } from "./waiting";
 
 /** A picture on its way, with its place among those the phone keeps. */
 export type Going = Take & { id?: number };
 
 export function useWaiting(token: string) {
-  const changed = useAskedChanged(token);
+  const came = usePictureCame(token);
   /** Where a picture could not be kept: it goes with the page. */
   const [onlyHere, setOnlyHere] = useState<"full" | "not-here">();
   const sending = useSending<Going>({
     way: (to) => photoWay(token, to),
     onDone: (_, { id }) => {
       if (id !== undefined) void dropPicture(id);
-      changed();
+      came();
     },
   });
   const begun = useRef<string>(undefined);

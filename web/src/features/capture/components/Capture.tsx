@@ -200,7 +200,14 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
             {t("capture.stop")}
           </button>
         )}
-        {phase.is === "looking" && <p role="status">{t("capture.looking")}</p>}
+        {phase.is === "looking" && (
+          <>
+            <p role="status">{t("capture.looking")}</p>
+            <button type="button" className={styles.second} onClick={taking.goAlone}>
+              {t("capture.goAlone")}
+            </button>
+          </>
+        )}
         {phase.is === "said" && (
           <>
             <p className={styles.said} role="status" data-good={!phase.said.fault}>

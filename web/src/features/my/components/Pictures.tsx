@@ -3,7 +3,7 @@ import { useTranslation } from "react-i18next";
 import { alsoSay } from "../../../i18n/start";
 import { day } from "../../../shared/format";
 import { isOpen, SendLines } from "../../../shared/send";
-import { type Asked, type PoseAsked, useWaiting, type Waiting } from "../../capture";
+import type { Asked, PoseAsked, Waiting } from "../../capture";
 import styles from "../pages/MyPage.module.css";
 
 // The camera is not on the way to the week: it comes with its texts when it is opened, and the worker keeps both.
@@ -19,14 +19,15 @@ const Capture = lazy(async () => {
 interface Props {
   token: string;
   asked: Asked;
+  /** On their way, whichever part of the page is seen. */
+  waiting: Waiting;
 }
 
 /** Pictures to send: by the camera with last time's outline over it, or a pose a line from the phone's own camera and its files. */
-export function Pictures({ token, asked }: Props) {
+export function Pictures({ token, asked, waiting }: Props) {
   const { t } = useTranslation();
   const [mirror, setMirror] = useState(false);
   const [taking, setTaking] = useState(false);
-  const waiting = useWaiting(token);
   if (asked.refusal) return <p>{asked.refusal}</p>;
   return (
     <>

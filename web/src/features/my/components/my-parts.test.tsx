@@ -4,7 +4,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import type { Schemas } from "../../../shared/api/client";
 import { Line, line, stubLine } from "../../../test/line";
 import { show } from "../../../test/render";
-import { forgetPictures, waitingCount } from "../../capture";
+import { forgetPictures, useWaiting, waitingCount } from "../../capture";
 import { linkToken } from "../token";
 import { Pictures } from "./Pictures";
 import { SharedPart } from "./SharedPart";
@@ -45,7 +45,10 @@ const asked: Schemas["PicturesAsked"] = {
 
 const file = new File(["x"], "front.jpg", { type: "image/jpeg" });
 
-const pictures = (change: object = {}) => show(<Pictures token={TOKEN} asked={{ ...asked, ...change }} />);
+function Shown({ change }: { change: object }) {
+  return <Pictures token={TOKEN} asked={{ ...asked, ...change }} waiting={useWaiting(TOKEN)} />;
+}
+const pictures = (change: object = {}) => show(<Shown change={change} />);
 
 /** A picture is on its way as soon as the phone has locked it up. */
 async function take(pose: string) {

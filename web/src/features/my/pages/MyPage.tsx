@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { problemOf } from "../../../shared/api/client";
 import { METRIC, OwnMeasures } from "../../../shared/format";
-import { useAsked } from "../../capture";
+import { useAsked, useWaiting, type Waiting } from "../../capture";
 import { goOffline, linkSource, TrainingLog } from "../../log/phone";
 import { MyConversation, useMyTalk } from "../../notes";
 import { useMyPage } from "../api";
@@ -44,6 +44,8 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
   const page = useMyPage(token);
   const name = page.data?.client_name ?? "";
   const source = useMemo(() => linkSource(token, name), [token, name]);
+  // What waits goes on its way as soon as the page is opened.
+  const waiting = useWaiting(token);
   const unread = useMyTalk(token).data?.unread ?? 0;
   const shut = problemOf(page.error)?.status === 401 ? problemOf(page.error)?.detail : undefined;
   return (
@@ -55,7 +57,7 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
           {page.error && !shut && tab !== "pictures" && <p>{t("my.offline")}</p>}
           {tab === "pictures" && (
             <OwnMeasures value={page.data?.measures ?? METRIC}>
-              <PicturesPart token={token} />
+              <PicturesPart token={token} waiting={waiting} />
             </OwnMeasures>
           )}
           {page.data && tab === "shared" && (
@@ -87,10 +89,10 @@ function Own({ token, onForgotten }: { token: string; onForgotten: () => void })
 }
 
 /** Pictures work without a line too, as they were asked for when there was one. */
-function PicturesPart({ token }: { token: string }) {
+function PicturesPart({ token, waiting }: { token: string; waiting: Waiting }) {
   const { t } = useTranslation();
   const asked = useAsked(token);
-  if (asked.data) return <Pictures token={token} asked={asked.data} />;
+  if (asked.data) return <Pictures token={token} asked={asked.data} waiting={waiting} />;
   // A link that is shut says so above.
   return asked.error && !problemOf(asked.error) ? <p>{t("my.offline")}</p> : null;
 }
