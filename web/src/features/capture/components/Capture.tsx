@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day, useQuantities } from "../../../shared/format";
 import { useAwake } from "../../log/phone";
@@ -40,18 +40,19 @@ export function Capture({ token, asked, waiting, onClose }: Props) {
   const [stands, setStands] = useState<Stands | undefined>(asked.set_up ?? undefined);
   const [asking, setAsking] = useState(asked.set_up == null);
   useAwake();
-  useEffect(() => {
-    const close = (event: KeyboardEvent) => event.key === "Escape" && onClose();
-    window.addEventListener("keydown", close);
-    return () => window.removeEventListener("keydown", close);
-  }, [onClose]);
+  const element = useRef<HTMLDialogElement>(null);
+  useEffect(() => element.current?.showModal(), []);
   return (
-    <div
+    <dialog
+      ref={element}
       className={styles.screen}
       data-theme="night"
-      role="dialog"
-      aria-modal="true"
       aria-label={t("capture.title")}
+      onCancel={(event) => {
+        // Closed by what is shown, not by the browser.
+        event.preventDefault();
+        onClose();
+      }}
     >
       {asking ? (
         <>
@@ -79,7 +80,7 @@ export function Capture({ token, asked, waiting, onClose }: Props) {
           onClose={onClose}
         />
       )}
-    </div>
+    </dialog>
   );
 }
 
