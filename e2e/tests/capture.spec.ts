@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { serious } from "./axe";
-import { boothPicture, expect, test } from "./practice";
+import { boothPicture, briefOf, expect, test } from "./practice";
 import config from "../playwright.config";
 
 // A camera of Chromium's own that plays a file: each picture of the booth is what the phone sees until another one is put there.
@@ -29,19 +29,7 @@ const dayBefore = (days: number) => new Date(Date.now() - days * 86_400_000).toI
 
 /** A client with a round of four weeks ago, in which the front was taken, and one of today. Gives the address of their page. */
 async function far(page: Page, name: string): Promise<{ link: string; round: string }> {
-  const brief = {
-    name,
-    sex: "male",
-    birth_date: "1994-06-11",
-    height_cm: 178,
-    dominant_hand: "right",
-    experience: "intermediate",
-    look: "taper",
-    days_per_week: 4,
-    minutes_per_session: 70,
-    equipment: ["dumbbell"],
-    photo_consent: { given_on: dayBefore(40), purposes: ["assessment"] },
-  };
+  const brief = briefOf(name, { photo_consent: { given_on: dayBefore(40), purposes: ["assessment"] } });
   const sent = async (path: string, data: object) => {
     const answer = await page.request.post(`/api/v1${path}`, { data });
     expect(answer.ok(), await answer.text()).toBe(true);
@@ -83,7 +71,7 @@ test("a client takes a front that is as last time, after hearing what was wrong 
 
   for (const [camera, light, says] of [
     [{ distance_m: 3, fill: 0.94 }, {}, /^You are nearer than last time by about \d+ %: step back about \d+ cm\.$/],
-    [{ yaw_deg: 18 }, {}, /^You are turned a little to the camera/],
+    [{ yaw_deg: 18 }, {}, /^You stand a little turned: face the camera squarely/],
     [{ fill: 1.15 }, {}, /cut off: step back until all of you is in\.$/],
     [{}, { kind: "dim" }, /^It is darker than last time/],
     [{}, {}, /^Good: as last time\.$/],

@@ -82,6 +82,21 @@ export async function openStep(page: Page, client: string, step: string): Promis
   await page.getByRole("link", { name: new RegExp(`^${step}`) }).click();
 }
 
+/** The brief of a client whom a test adds. */
+export const briefOf = (name: string, more: object = {}) => ({
+  name,
+  sex: "male",
+  birth_date: "1994-06-11",
+  height_cm: 178,
+  dominant_hand: "right",
+  experience: "intermediate",
+  look: "taper",
+  days_per_week: 4,
+  minutes_per_session: 70,
+  equipment: ["dumbbell", "cable", "incline-bench", "bench"],
+  ...more,
+});
+
 /** Adds a client with one empty round over the API, so that a test has a sheet of its own. Gives the round's address. */
 export async function freshRound(
   page: Page,
@@ -89,19 +104,7 @@ export async function freshRound(
   more: object = {},
   date = "2026-03-02",
 ): Promise<string> {
-  const brief = {
-    name,
-    sex: "male",
-    birth_date: "1994-06-11",
-    height_cm: 178,
-    dominant_hand: "right",
-    experience: "intermediate",
-    look: "taper",
-    days_per_week: 4,
-    minutes_per_session: 70,
-    equipment: ["dumbbell", "cable", "incline-bench", "bench"],
-    ...more,
-  };
+  const brief = briefOf(name, more);
   const client = await (await page.request.post("/api/v1/clients", { data: brief })).json();
   const round = await page.request.post(`/api/v1/clients/${client.id}/rounds`, {
     data: { date, measured_by: "MT" },

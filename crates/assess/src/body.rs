@@ -1,8 +1,8 @@
 //! The body as one: how girths, breadths and stature vary together, and how much of each the muscles under it carry.
 
 use crate::conditional::outside_limit;
-use crate::input::GirthFrom;
 use crate::norms::{Norms, SexNorms};
+use crate::photographed::GirthFrom;
 use crate::posterior::Prior;
 use atlas::Atlas;
 use nalgebra::{DMatrix, DVector};

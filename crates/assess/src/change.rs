@@ -1,9 +1,10 @@
 //! Change since an earlier round: real, or no more than two measurements may differ.
 
 use crate::between::since;
-use crate::input::{PictureGirth, Round};
+use crate::input::Round;
 use crate::measured::{MeasuredSite, Measurements, measure_one_round};
 use crate::measurer::MeasurerErrors;
+use crate::photographed::PictureGirth;
 use atlas::{Atlas, SiteKind};
 use jiff::civil::Date;
 use schemars::JsonSchema;

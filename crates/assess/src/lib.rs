@@ -28,6 +28,7 @@ mod next_look;
 mod norms;
 mod observe;
 mod pair;
+mod photographed;
 mod pictures;
 mod pieces;
 mod posterior;
@@ -66,9 +67,8 @@ pub use flags::{Flag, FlagKind, PAIN_STOPS};
 pub use folds::{Folds, MeasuredFold, third_fold_from};
 pub use hang::Hang;
 pub use input::{
-    Case, Choices, Client, Experience, Felt, GirthFrom, Hand, Home, Hurt, LastReview, OneSideTest, Outline, Override,
-    Pain, PictureGirth, Rating, RatingJudgement, Round, ScreenShort, Screens, Segment, Sex, Shared, Skinfolds,
-    StrengthSet, TapeMeasure, Test, TrainingEntry,
+    Case, Choices, Client, Experience, Felt, Hand, Home, Hurt, LastReview, OneSideTest, Override, Pain, Round,
+    ScreenShort, Screens, Sex, Shared, Skinfolds, StrengthSet, TapeMeasure, Test, TrainingEntry,
 };
 pub use levels::{LevelShift, level_shifts};
 pub use measured::{MeasuredSite, Measurements, Overall, measure_round, third_reading_from};
@@ -77,6 +77,7 @@ pub use next_look::{Looks, NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};
+pub use photographed::{GirthFrom, Outline, PictureGirth, Rating, RatingJudgement, Segment};
 pub use pictures::{PicturedSite, pictured_sites};
 pub use pieces::{Conflict, Piece, PieceOf};
 pub use posterior::Posterior;

@@ -1,7 +1,8 @@
 //! Observation rows of the evidence model: what each piece of evidence says about which regions, and how firmly.
 
 use crate::body::composition;
-use crate::input::{Outline, Rating, RatingJudgement, Round};
+use crate::input::Round;
+use crate::photographed::{Outline, Rating, RatingJudgement};
 use crate::strength_sides::StrengthAsymmetry;
 use crate::symmetry::{Asymmetry, symmetry_index};
 use atlas::{Atlas, EvidenceSettings};

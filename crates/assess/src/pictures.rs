@@ -2,9 +2,10 @@
 
 use crate::assessment::Knowledge;
 use crate::body::{PictureEntry, TapeJoint};
-use crate::input::{Case, GirthFrom, PictureGirth, Round};
+use crate::input::{Case, Round};
 use crate::measured::{Measurements, measure_one_round};
 use crate::measurer::MeasurerErrors;
+use crate::photographed::{GirthFrom, PictureGirth};
 use atlas::{Atlas, PictureErrors};
 use std::collections::BTreeMap;
 use units::{Side, SiteId};

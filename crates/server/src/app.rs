@@ -106,6 +106,7 @@ fn routes(
         .app_data(web::Data::new(state))
         .app_data(json_config())
         .app_data(query_config())
+        .app_data(path_config())
         .into_utoipa_app()
         .openapi(Document::openapi())
         .service(sessions)
@@ -131,6 +132,11 @@ fn query_config() -> web::QueryConfig {
         };
         ApiError::Malformed(says).into()
     })
+}
+
+fn path_config() -> web::PathConfig {
+    web::PathConfig::default()
+        .error_handler(|error, _| ApiError::NotFound(format!("there is no such address: {error}")).into())
 }
 
 /// What is wrong with a body, in a sentence.

@@ -130,24 +130,20 @@ fn last_scale(store: &Store, record: &PhotoRecord, size_px: (u32, u32)) -> Optio
     let round = store.round(&record.round_id).ok()?;
     let rounds = store.rounds(&round.client_id).ok()?;
     let photos = store.client_photos(&round.client_id).ok()?;
-    let (before, _) = earlier(&rounds, &photos, &round, record.pose?)?;
+    let (before, _) = earlier(&rounds, &store::counting(&photos), &round, record.pose?)?;
     before.measured.as_ref()?.scale_in(size_px)
 }
 
-/// The picture that counts for a pose in the newest round before this one that has it, and that round's day.
+/// Of the pictures that count, the one of a pose in the newest round before this one that has it, and that round's day.
 pub(crate) fn earlier<'a>(
     rounds: &[RoundRecord],
-    photos: &'a [PhotoRecord],
+    counting: &[&'a PhotoRecord],
     round: &RoundRecord,
     pose: PhotoPose,
 ) -> Option<(&'a PhotoRecord, Date)> {
-    let counting = store::counting(photos);
-    let before = rounds.iter().rev().filter(|other| other.taken_on < round.taken_on);
-    let mut found = before.flat_map(|other| {
-        let own = counting.iter().filter(move |photo| photo.round_id == other.id && photo.shows() == Some(pose));
-        own.map(move |photo| (*photo, other.taken_on))
-    });
-    found.next()
+    let mut before = rounds.iter().rev().filter(|other| other.taken_on < round.taken_on);
+    let of = |other: &RoundRecord| counting.iter().find(|p| p.round_id == other.id && p.shows() == Some(pose)).copied();
+    before.find_map(|other| Some((of(other)?, other.taken_on)))
 }
 
 impl AppState {
@@ -163,8 +159,7 @@ impl AppState {
         let set_up = store.camera_set_up(&round.client_id)?;
         let rounds = store.rounds(&round.client_id)?;
         let photos = store.client_photos(&round.client_id)?;
-        let before = earlier(&rounds, &photos, round, query.pose).map(|(record, _)| record);
-        let before_light = before.and_then(|record| light_of(store, record));
+        let before = earlier(&rounds, &store::counting(&photos), round, query.pose).map(|(record, _)| record);
         let internal = |error: &dyn std::error::Error| ApiError::Internal(error.to_string());
         let view = self.develop(bytes)?.view_jpeg;
         self.in_darkroom(|| {
@@ -180,7 +175,7 @@ impl AppState {
             let seen = self.eye.open().and_then(|eye| eye.look(&picture, ask)).map_err(|error| internal(&error))?;
             let before = measured.map(|photo| Before {
                 photo,
-                light: before_light,
+                light: before.and_then(|record| light_of(store, record)),
                 distance_m: before.and_then(|record| record.distance_m),
             });
             Ok(taken(&picture, &seen, query.pose, before))

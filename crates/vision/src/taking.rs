@@ -209,8 +209,8 @@ fn cut(photo: &Photo) -> Option<Taken> {
 fn distance(photo: &Photo, before: Before<'_>) -> Option<Taken> {
     let pct = failed(photo, "scale")?.value;
     let (nearer, go) = if pct < 0.0 { ("nearer", "back") } else { ("further away", "forward") };
-    // A picture's scale grows as the distance does.
-    let step = before.distance_m.map(|m| 100.0 * m * pct.abs() / 100.0);
+    // A picture's scale grows as the distance does: so many percent of metres are as many centimetres.
+    let step = before.distance_m.map(|m| m * pct.abs());
     let by = step.map_or_else(|| go.to_owned(), |cm| format!("{go} about {:.0} cm", (cm / 5.0).round().max(1.0) * 5.0));
     let says = format!("You are {nearer} than last time by about {:.0} %: step {by}.", pct.abs());
     Some(Taken::fault(Fault::Distance, says))
@@ -222,8 +222,8 @@ fn small(check: &Check) -> Taken {
 }
 
 fn turned(asked: PhotoPose) -> Taken {
-    let square = if asked.from_behind() { "turn your back squarely to it" } else { "face it squarely" };
-    Taken::fault(Fault::Turned, format!("You are turned a little to the camera: {square}, hips too."))
+    let square = if asked.from_behind() { "turn your back squarely to the camera" } else { "face the camera squarely" };
+    Taken::fault(Fault::Turned, format!("You stand a little turned: {square}, hips too."))
 }
 
 fn leaning(check: &Check) -> Taken {
@@ -356,7 +356,7 @@ mod tests {
         "further away than last time by about 5 %: step forward about 15 cm"
     )]
     #[case::small("size", 48.2, Fault::Small, "only 48 % of the picture's height: come closer")]
-    #[case::turned("turn", 12.0, Fault::Turned, "face it squarely")]
+    #[case::turned("turn", 12.0, Fault::Turned, "face the camera squarely")]
     #[case::leaning("roll", -3.6, Fault::Leaning, "leans by 4 degrees")]
     #[case::glaring("exposure", 9.0, Fault::Light, "pure white or black")]
     #[case::blurred("sharpness", 4.0, Fault::Blurred, "blurred")]

@@ -16,6 +16,7 @@ export const capture = {
   finish: "Finish",
   useIt: "Use it all the same",
   looking: "Looking …",
+  noPicture: "The camera gave no picture. Start again.",
   goAlone: "Do not wait",
   picture: "The picture just taken",
   getReady: "{{pose}}. Get ready.",
@@ -44,7 +45,6 @@ export const capture = {
     insecure: "The browser opens the camera only over https. Take the pictures with the phone's own camera.",
     other: "The camera did not open. Take the pictures with the phone's own camera.",
   },
-  tryAgain: "Try again",
   ownCamera: "Back to the list",
   setUp: {
     title: "Where the phone stands",

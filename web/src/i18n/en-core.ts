@@ -43,6 +43,7 @@ export const core = {
     stopped: "stopped",
     stop: "Stop",
     retry: "Try again",
+    drop: "Let go",
     clear: "Close",
     broken: "The line broke off. Nothing of it was kept.",
     making: "being put together",

@@ -4,7 +4,7 @@ use crate::auth::LinkedClient;
 use crate::dto::{Ghost, LookQuery, NewPhotoQuery, PicturesAsked, PoseAsked};
 use crate::error::{ApiError, ProblemDetails};
 use crate::looking::earlier;
-use crate::routes::photos::{A_PICTURE, check_distance};
+use crate::routes::photos::{A_PICTURE, check_distance, outline_of, pose_name};
 use crate::spool::{Limits, spool};
 use crate::state::{AppState, PageOf};
 use actix_web::{HttpResponse, get, post, put, web};
@@ -14,9 +14,9 @@ use jiff::ToSpan;
 use jiff::civil::Date;
 use lighttable::{CameraSetUp, spoilt};
 use std::time::Duration;
-use store::{PhotoFile, PhotoRecord, RoundRecord, Store};
+use store::{PhotoRecord, RoundRecord, Store};
 use utoipa_actix_web::service_config::ServiceConfig;
-use vision::{PhotoError, PhotoPose, Plane, Taken, contours};
+use vision::{PhotoError, PhotoPose, Taken};
 
 /// Its routes, below a client's own page.
 pub(crate) fn configure(config: &mut ServiceConfig) {
@@ -29,8 +29,8 @@ const SAME_ROUND_DAYS: i64 = 14;
 /// is seen.
 const ASKED: [PhotoPose; 6] =
     [PhotoPose::F, PhotoPose::B, PhotoPose::SL, PhotoPose::SLA, PhotoPose::SR, PhotoPose::SRA];
-/// What a picture's look may take: a small copy of it is sent, and who stands before the camera waits.
-const A_LOOK: Limits = Limits { most: 4 * 1024 * 1024, idle: Duration::from_secs(10), whole: Duration::from_secs(30) };
+/// What a picture's look may take: who stands before the camera waits.
+const A_LOOK: Limits = Limits { idle: Duration::from_secs(10), whole: Duration::from_secs(30), ..A_PICTURE };
 
 /// The round that a client's pictures go to today.
 ///
@@ -77,37 +77,28 @@ fn asked(store: &Store, knowledge: &Knowledge, client_id: &str, today: Date) -> 
     let again = store.asked_again(&round.id)?;
     let others = again.iter().map(|ask| ask.pose).filter(|pose| !ASKED.contains(pose));
     let photos = store.client_photos(client_id)?;
-    let counting = store::counting(photos.iter().filter(|photo| photo.round_id == round.id));
+    let counting = store::counting(&photos);
     let poses = ASKED.into_iter().chain(others).map(|pose| {
         let sent = photos.iter().filter(|photo| photo.round_id == round.id && photo.shows() == Some(pose)).count();
-        let known = knowledge.atlas.poses().iter().find(|known| known.id.as_str() == pose.id());
-        let counts =
-            counting.iter().find(|photo| photo.shows() == Some(pose)).and_then(|photo| photo.measured.as_ref());
+        let own = counting.iter().find(|photo| photo.round_id == round.id && photo.shows() == Some(pose));
+        let measured = own.and_then(|photo| photo.measured.as_ref());
         Ok(PoseAsked {
             pose,
-            name: known.map_or_else(|| pose.id(), |known| known.name.clone()),
+            name: pose_name(&knowledge.atlas, pose),
             sent: u32::try_from(sent).unwrap_or(u32::MAX),
             again: again.iter().find(|ask| ask.pose == pose).map(|ask| ask.reason.clone()),
-            doubt: counts.and_then(spoilt).map(|spoilt| spoilt.says),
-            ghost: ghost(store, &rounds, &photos, &round, pose)?,
+            doubt: measured.and_then(spoilt).map(|spoilt| spoilt.says),
+            ghost: ghost(store, earlier(&rounds, &counting, &round, pose))?,
         })
     });
     let poses = poses.collect::<Result<_, ApiError>>()?;
     Ok(PicturesAsked { refusal: None, round_on: Some(round.taken_on.to_string()), set_up, poses })
 }
 
-fn ghost(
-    store: &Store,
-    rounds: &[RoundRecord],
-    photos: &[PhotoRecord],
-    round: &RoundRecord,
-    pose: PhotoPose,
-) -> Result<Option<Ghost>, ApiError> {
-    let Some((record, on)) = earlier(rounds, photos, round, pose) else { return Ok(None) };
+fn ghost(store: &Store, before: Option<(&PhotoRecord, Date)>) -> Result<Option<Ghost>, ApiError> {
+    let Some((record, on)) = before else { return Ok(None) };
     let Some(photo) = record.measured.as_ref().filter(|photo| photo.person) else { return Ok(None) };
-    let png = store.photo_bytes(&record.id, PhotoFile::Mask)?;
-    let mask = Plane::from_png(&png).map_err(|error| ApiError::Internal(error.to_string()))?;
-    let lines = contours(&mask.with_strokes(&record.moved.strokes));
+    let lines = outline_of(store, record)?;
     Ok(Some(Ghost { on: on.to_string(), width_px: photo.width_px, height_px: photo.height_px, lines }))
 }
 

@@ -13,6 +13,7 @@ use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use assess::{Knowledge, pictured_sites};
+use atlas::Atlas;
 use casefile::{PicturedEntry, Problem};
 use jiff::Timestamp;
 use lighttable::{DISTANCE_M, Pictured, girths, lay_over, questions, spoilt, width_changes};
@@ -376,11 +377,22 @@ pub(crate) async fn show_outline(
         if record.found.is_none() {
             return Ok(OutlineView { lines: Vec::new() });
         }
-        let png = store.photo_bytes(&id, PhotoFile::Mask)?;
-        let mask = Plane::from_png(&png).map_err(|error| ApiError::Internal(error.to_string()))?;
-        Ok(OutlineView { lines: contours(&mask.with_strokes(&record.moved.strokes)) })
+        Ok(OutlineView { lines: outline_of(store, &record)? })
     });
     outline.await.map(web::Json)
+}
+
+/// The outline of the person in a picture that was looked at, with the coach's strokes: closed lines, px of the view.
+pub(crate) fn outline_of(store: &Store, record: &PhotoRecord) -> Result<Vec<Vec<[f64; 2]>>, ApiError> {
+    let png = store.photo_bytes(&record.id, PhotoFile::Mask)?;
+    let mask = Plane::from_png(&png).map_err(|error| ApiError::Internal(error.to_string()))?;
+    Ok(contours(&mask.with_strokes(&record.moved.strokes)))
+}
+
+/// A pose's name, or its id where the atlas has none.
+pub(crate) fn pose_name(atlas: &Atlas, pose: PhotoPose) -> String {
+    let known = atlas.poses().iter().find(|known| known.id.as_str() == pose.id());
+    known.map_or_else(|| pose.id(), |known| known.name.clone())
 }
 
 /// How this picture lies over another one, and what changed between the two.

@@ -139,7 +139,7 @@ async fn until<T>(mut ask: impl AsyncFnMut() -> Option<T>) -> T {
 
 #[rstest]
 #[case::as_it_should_be(&FRONT, "F", None, "Good")]
-#[case::turned(&TURNED, "F", Some("turned"), "face it squarely")]
+#[case::turned(&TURNED, "F", Some("turned"), "face the camera squarely")]
 #[case::the_front_for_the_back(&FRONT, "B", Some("pose"), "This is your front")]
 #[actix_web::test]
 async fn a_picture_is_judged_on_the_spot_and_not_kept(
@@ -229,6 +229,9 @@ async fn a_pose_asked_for_once_more_stands_on_the_page_until_a_picture_answers_i
     assert!(phone.asked("F").await["again"].is_null());
     let asked = browser.get(&path).await.body["asked"].clone();
     assert_eq!((asked[0]["pose"].as_str(), asked[1].is_null()), (Some("FDB"), true), "{asked}");
+    let unknown = browser.delete(&format!("{asks}/Q")).await;
+    assert_eq!(unknown.status, StatusCode::NOT_FOUND);
+    assert!(unknown.body["detail"].as_str().unwrap().contains("unknown variant `Q`"), "{}", unknown.body);
     assert_eq!(browser.delete(&format!("{asks}/FDB")).await.status, StatusCode::NO_CONTENT);
     assert_eq!(browser.get(&path).await.body["asked"], json!([]));
 }

@@ -51,7 +51,7 @@ impl Studio {
 #[case::nearer(Camera { distance_m: 3.1, fill: 0.91, ..Camera::default() }, Some(Fault::Distance), "step back about")]
 #[case::further(Camera { distance_m: 4.0, fill: 0.72, ..Camera::default() }, Some(Fault::Distance), "step forward about")]
 #[case::feet_cut(Camera { fill: 1.15, ..Camera::default() }, Some(Fault::Cut), "cut off")]
-#[case::turned(Camera { yaw_deg: 14.0, ..Camera::default() }, Some(Fault::Turned), "face it squarely")]
+#[case::turned(Camera { yaw_deg: 14.0, ..Camera::default() }, Some(Fault::Turned), "face the camera squarely")]
 #[case::leaning(Camera { roll_deg: 5.0, ..Camera::default() }, Some(Fault::Leaning), "straighten it")]
 fn the_one_thing_to_change_is_said_beside_last_time(
     studio: &Studio,

@@ -52,14 +52,15 @@ export async function look(
   token: string,
   pose: Pose,
   small: Blob,
-  waits: AbortSignal,
+  waits: AbortController,
 ): Promise<Said | undefined> {
+  const given = setTimeout(() => waits.abort(), LOOK_MS);
   try {
     const answer = await fetch(`/api/v1/my/photos/look?${new URLSearchParams({ pose })}`, {
       method: "POST",
       headers: { ...headers(token), "Content-Type": "application/octet-stream" },
       body: small,
-      signal: AbortSignal.any([waits, AbortSignal.timeout(LOOK_MS)]),
+      signal: waits.signal,
     });
     const said: unknown = await answer.json();
     const refused = problemOf(said);
@@ -67,6 +68,8 @@ export async function look(
     return answer.ok ? (said as Schemas["Taken"]) : undefined;
   } catch {
     return undefined;
+  } finally {
+    clearTimeout(given);
   }
 }
 

@@ -52,7 +52,7 @@ export function heldBy({ x, y, z }: { x: number; y: number; z: number }): Held {
 }
 
 /** Leaning or tipped less than this is level enough, degrees: the studio refuses a picture at 2 that leans. */
-const LEVEL_DEG = { roll: 1.5, pitch: 4 };
+export const LEVEL_DEG = { roll: 1.5, pitch: 4 };
 export const isLevel = ({ roll, pitch }: Held): boolean =>
   Math.abs(roll) <= LEVEL_DEG.roll && Math.abs(pitch) <= LEVEL_DEG.pitch;
 

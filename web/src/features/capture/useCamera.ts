@@ -22,17 +22,15 @@ export interface Shot {
 
 export type CameraState = { is: "opening" } | { is: "open" } | { is: "shut"; trouble: Trouble };
 
-function drawn(video: HTMLVideoElement, [width, height]: [number, number]): HTMLCanvasElement {
+function drawn(from: CanvasImageSource, [width, height]: [number, number]): HTMLCanvasElement {
   const canvas = document.createElement("canvas");
   [canvas.width, canvas.height] = [width, height];
-  canvas.getContext("2d")?.drawImage(video, 0, 0, width, height);
+  canvas.getContext("2d")?.drawImage(from, 0, 0, width, height);
   return canvas;
 }
 
-const jpeg = (canvas: HTMLCanvasElement, quality: number): Promise<Blob> =>
-  new Promise((done, failed) =>
-    canvas.toBlob((blob) => (blob ? done(blob) : failed(new Error("no picture"))), "image/jpeg", quality),
-  );
+const jpeg = (canvas: HTMLCanvasElement, quality: number): Promise<Blob | null> =>
+  new Promise((done) => canvas.toBlob(done, "image/jpeg", quality));
 
 /** The camera's picture for a video element, and a way to take one. */
 export function useCamera() {
@@ -80,12 +78,13 @@ export function useCamera() {
   const shoot = useCallback(async (): Promise<Shot | undefined> => {
     if (!video || video.videoWidth === 0) return undefined;
     const [width, height] = [video.videoWidth, video.videoHeight];
-    const whole = drawn(video, [width, height]);
-    const glanced = drawn(video, within(width, height, GLANCED_AT_PX));
+    // All three are of one moment.
+    const frame = drawn(video, [width, height]);
+    const glanced = drawn(frame, within(width, height, GLANCED_AT_PX));
     const glance = glanced.getContext("2d")?.getImageData(0, 0, glanced.width, glanced.height);
-    if (!glance) return undefined;
-    const small = await jpeg(drawn(video, within(width, height, LOOKED_AT_PX)), 0.85);
-    return { whole: await jpeg(whole, 0.92), small, glance };
+    const small = await jpeg(drawn(frame, within(width, height, LOOKED_AT_PX)), 0.85);
+    const whole = await jpeg(frame, 0.92);
+    return glance && small && whole ? { whole, small, glance } : undefined;
   }, [video]);
 
   return { state, setVideo, shoot };

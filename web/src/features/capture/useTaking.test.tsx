@@ -37,11 +37,9 @@ function studio(...answers: (object | undefined)[]) {
   return look;
 }
 
-function taking(byItself: boolean) {
+function taking(byItself: boolean, shoot: () => Promise<typeof shot | undefined> = async () => shot) {
   const onKeep = vi.fn();
-  const { result } = renderHook(() =>
-    useTaking({ token: "t", poses, count: 3, byItself, shoot: async () => shot, onKeep }),
-  );
+  const { result } = renderHook(() => useTaking({ token: "t", poses, count: 3, byItself, shoot, onKeep }));
   const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
   const kept = () => onKeep.mock.calls.map(([pose]) => pose.pose);
   return { result, pass, kept };
@@ -115,6 +113,25 @@ test("who does not wait for the studio hears what the page can tell alone", asyn
   act(() => result.current.goAlone());
   await pass(0);
   expect(result.current.phase).toMatchObject({ is: "said", alone: true });
+});
+
+test("a sentence that comes after another pose was chosen is not said of that one", async () => {
+  let answers = (_: Response) => {};
+  vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (answers = resolve)));
+  const { result, pass } = taking(false);
+  act(() => result.current.start());
+  await countedDown(pass);
+  act(() => result.current.choose(1));
+  answers(Response.json({ says: "Good: as last time." }));
+  await pass(0);
+  expect([result.current.pose?.pose, result.current.phase]).toEqual(["B", { is: "ready" }]);
+});
+
+test("a camera that gives no picture is told, and can be tried again", async () => {
+  const { result, pass } = taking(true, async () => undefined);
+  act(() => result.current.start());
+  await countedDown(pass);
+  expect(result.current.phase).toEqual({ is: "ready", says: "The camera gave no picture. Start again." });
 });
 
 test("a countdown that is stopped takes nothing", async () => {

@@ -12,7 +12,7 @@ const PAUSE_MS = 5000;
 const MOST_TRIES = 3;
 
 export type Phase =
-  | { is: "ready" }
+  | { is: "ready"; says?: string }
   | { is: "counting"; left: number }
   | { is: "looking" }
   | { is: "said"; said: Said; alone: boolean };
@@ -49,27 +49,44 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
   const pose = place === undefined ? undefined : poses[place];
   /** Ended by whoever does not wait for the studio's sentence. */
   const waits = useRef<AbortController>(undefined);
+  /** Grows with whatever is begun or left: a sentence that comes late belongs to nobody. */
+  const turn = useRef(0);
   const preview = usePreview(shot?.small);
 
-  const start = () => {
-    if (!pose) return;
-    say(t("capture.getReady", { pose: pose.name }));
-    change({ phase: { is: "counting", left: count }, shot: undefined });
-  };
-  const stop = () => {
+  const leave = () => {
+    turn.current += 1;
+    waits.current?.abort();
     hush();
+  };
+  const begin = (tried: number) => {
+    if (!pose) return;
+    leave();
+    say(t("capture.getReady", { pose: pose.name }));
+    change({ phase: { is: "counting", left: count }, shot: undefined, tries: tried });
+  };
+  /** Somebody stands at the phone: what was tried before counts no more. */
+  const start = () => begin(0);
+  const stop = () => {
+    leave();
     change({ phase: { is: "ready" }, shot: undefined, tries: 0 });
   };
 
   const take = useEffectEvent(async () => {
     if (!pose) return;
+    const mine = turn.current;
     const fresh = await shoot();
-    if (!fresh) return change({ phase: { is: "ready" } });
+    if (turn.current !== mine) return;
+    if (!fresh) {
+      const says = t("capture.noPicture");
+      say(says);
+      return change({ phase: { is: "ready", says } });
+    }
     change({ phase: { is: "looking" }, shot: fresh, tries: tries + 1 });
     const { data, width, height } = fresh.glance;
     const glanced = faultOf(data, width, height);
     waits.current = new AbortController();
-    const told = await look(token, pose.pose, fresh.small, waits.current.signal);
+    const told = await look(token, pose.pose, fresh.small, waits.current);
+    if (turn.current !== mine) return;
     const said = told ?? { fault: glanced, says: t(`capture.alone.${glanced ?? "good"}`) };
     say(said.says);
     change({ phase: { is: "said", said, alone: told === undefined } });
@@ -106,19 +123,20 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
   const goOn = useEffectEvent(() => {
     if (phase.is !== "said") return;
     if (!phase.said.fault) keep(true);
-    else if (tries < MOST_TRIES) start();
+    else if (tries < MOST_TRIES) begin(tries);
   });
   useEffect(() => {
     if (phase.is !== "said" || !byItself) return;
     const timer = setTimeout(goOn, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [phase, byItself]);
-  useEffect(() => hush, []);
+  const onLeave = useEffectEvent(leave);
+  useEffect(() => () => onLeave(), []);
 
   /** What the page can tell alone is enough. */
   const goAlone = () => waits.current?.abort();
   const choose = (other: number) => {
-    hush();
+    leave();
     change({ place: other, phase: { is: "ready" }, shot: undefined, tries: 0 });
   };
   return { place, pose, phase, preview, taken, start, stop, keep, goAlone, choose };

@@ -6,10 +6,12 @@ interface Props extends Pick<Sending, "stop" | "retry"> {
   sent: Sent[];
   /** What holds when the line broke off, where it is not lost then. */
   broken?: string;
+  /** Lets go of what was refused, where it would be kept otherwise. */
+  drop?: () => void;
 }
 
 /** What is on its way, a line each: how far, why not, and a way to stop it or try again. */
-export function SendLines({ sent, stop, retry, broken }: Props) {
+export function SendLines({ sent, stop, retry, broken, drop }: Props) {
   const { t } = useTranslation();
   return (
     <ul className={styles.lines}>
@@ -38,6 +40,11 @@ export function SendLines({ sent, stop, retry, broken }: Props) {
           {(one.state === "failed" || one.state === "stopped") && (
             <button type="button" onClick={() => retry(one.key)}>
               {t("send.retry")}
+            </button>
+          )}
+          {drop && one.why !== undefined && (
+            <button type="button" onClick={drop}>
+              {t("send.drop")}
             </button>
           )}
         </li>

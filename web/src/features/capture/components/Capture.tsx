@@ -41,7 +41,11 @@ export function Capture({ token, asked, waiting, onClose }: Props) {
   const [asking, setAsking] = useState(asked.set_up == null);
   useAwake();
   const element = useRef<HTMLDialogElement>(null);
-  useEffect(() => element.current?.showModal(), []);
+  useEffect(() => {
+    element.current?.showModal();
+    // The browser begins at what closes it: whoever opened it came for what is inside.
+    element.current?.querySelector<HTMLElement>("form input")?.focus();
+  }, []);
   return (
     <dialog
       ref={element}
@@ -115,6 +119,11 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
   };
   const taking = useTaking({ token, poses, count, byItself, shoot, onKeep: keep });
   const { place, pose, phase, preview, taken } = taking;
+  // Enter goes on: from start to stop, to again or next.
+  const main = useRef<HTMLButtonElement>(null);
+  const moment = `${state.is} ${phase.is} ${place}`;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another moment has another main button
+  useEffect(() => main.current?.focus({ preventScroll: true }), [moment]);
   if (state.is === "shut")
     return (
       <div className={styles.form}>
@@ -134,7 +143,6 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
         </button>
       </div>
     );
-  const ready = phase.is === "ready";
   return (
     <>
       <header className={styles.top}>
@@ -160,7 +168,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
         )}
       </div>
       <footer className={styles.bottom}>
-        {ready && (
+        {phase.is === "ready" && (
           <>
             <button type="button" className={styles.stands} onClick={onStands}>
               {stands ? standsSaid(stands) : t("capture.setUp.title")} <u>{t("capture.setUp.change")}</u>
@@ -183,8 +191,10 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
                 {t("capture.byItself")}
               </label>
             </div>
+            {phase.says && <p role="alert">{phase.says}</p>}
             <button
               type="button"
+              ref={main}
               className={styles.main}
               disabled={state.is !== "open"}
               onClick={() => {
@@ -197,7 +207,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
           </>
         )}
         {phase.is === "counting" && (
-          <button type="button" className={styles.main} onClick={taking.stop}>
+          <button type="button" ref={main} className={styles.main} onClick={taking.stop}>
             {t("capture.stop")}
           </button>
         )}
@@ -217,6 +227,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
             <div className={styles.row}>
               <button
                 type="button"
+                ref={phase.said.fault ? main : undefined}
                 className={phase.said.fault ? styles.main : styles.second}
                 onClick={taking.start}
               >
@@ -224,6 +235,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
               </button>
               <button
                 type="button"
+                ref={phase.said.fault ? undefined : main}
                 className={phase.said.fault ? styles.second : styles.main}
                 onClick={() => taking.keep(byItself)}
               >

@@ -35,7 +35,7 @@ const rounded = (length: Quantities["length"], cm: number): string =>
 /** Asked once: where the phone stands, so that it stands there again. */
 export function SetUp({ token, now, onKept, onLater }: Props) {
   const { t } = useTranslation();
-  const { length } = useQuantities();
+  const { length, said } = useQuantities();
   const [place, setPlace] = useState(now?.place ?? "");
   const [height, setHeight] = useState(now ? length.typed(now.height_cm) : "");
   const [distance, setDistance] = useState(now ? length.typed(100 * now.distance_m) : "");
@@ -89,7 +89,7 @@ export function SetUp({ token, now, onKept, onLater }: Props) {
           </button>
         ))}
       </fieldset>
-      <Wrong>{refused}</Wrong>
+      <Wrong>{refused && said(refused)}</Wrong>
       <button
         type="submit"
         className={styles.main}

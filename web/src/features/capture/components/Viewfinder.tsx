@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import { type Held, isLevel, type PoseAsked, pathOf } from "../model";
+import { type Held, isLevel, LEVEL_DEG, type PoseAsked, pathOf } from "../model";
 import styles from "./Capture.module.css";
 import { Figure, figureOf } from "./Figure";
 
@@ -42,20 +42,19 @@ function Plumb({ held }: { held: Held | undefined }) {
   const { t } = useTranslation();
   const roll = held?.roll ?? 0;
   const words = held && [
-    Math.abs(held.roll) > 1.5 &&
+    Math.abs(held.roll) > LEVEL_DEG.roll &&
       t("capture.roll", {
         degrees: Math.round(Math.abs(held.roll)),
         side: t(`capture.sides.${held.roll > 0 ? "right" : "left"}`),
       }),
-    Math.abs(held.pitch) > 4 &&
+    Math.abs(held.pitch) > LEVEL_DEG.pitch &&
       t(`capture.pitch.${held.pitch > 0 ? "back" : "forward"}`, {
         degrees: Math.round(Math.abs(held.pitch)),
       }),
   ];
   return (
     <>
-      <svg className={styles.over} viewBox="-50 0 100 178" data-level={held ? isLevel(held) : undefined}>
-        <title>{t("capture.level")}</title>
+      <svg className={styles.over} viewBox="-50 0 100 178" aria-hidden="true">
         <line className={styles.middle} x1="0" y1="0" x2="0" y2="178" />
         <g transform={`rotate(${-roll})`}>
           <line className={styles.plumb} x1="0" y1="0" x2="0" y2="164" />

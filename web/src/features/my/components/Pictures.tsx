@@ -79,8 +79,7 @@ function Pose({ asked: { pose, name, sent, again, doubt }, waiting, onTaken }: P
     <li>
       <span>
         {name}
-        <br />
-        <span className="quiet">{t("my.sentCount", { count: sent })}</span>
+        {sent > 0 && <span className={styles.count}>{t("my.sentCount", { count: sent })}</span>}
       </span>
       <label data-sent={sent > 0 && !again}>
         {here.some(isOpen) ? t("my.sending") : sent > 0 ? t("my.another") : t("my.take")}
@@ -103,6 +102,7 @@ function Pose({ asked: { pose, name, sent, again, doubt }, waiting, onTaken }: P
           sent={here}
           stop={waiting.stop}
           retry={waiting.retry}
+          drop={() => waiting.clear(pose)}
           broken={waiting.onlyHere ? undefined : t("my.waits")}
         />
       )}

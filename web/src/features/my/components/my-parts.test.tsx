@@ -57,10 +57,10 @@ async function take(pose: string) {
   await waitFor(() => expect(Line.open.length).toBe(before + 1));
 }
 
-test("each pose says how many were sent, and offers another", () => {
+test("each pose says how many were sent, where any was, and offers another", () => {
   pictures();
   const lines = screen.getAllByRole("listitem").map((line) => line.textContent);
-  expect(lines).toEqual(["Front relaxed0 sentTake", "Back relaxed2 sentAnother"]);
+  expect(lines).toEqual(["Front relaxedTake", "Back relaxed2 sentAnother"]);
 });
 
 test("a picture goes with its pose, whether it is mirrored, and the link's own key", async () => {
@@ -145,6 +145,15 @@ test("a pose that is asked for once more says why, and one that cannot be compar
   });
   expect(screen.getByText("Once more, please: Feet on the mark.")).toBeTruthy();
   expect(screen.getByText("The feet are cut off.")).toBeTruthy();
+});
+
+test("a picture that was refused can be let go, and is gone from the phone", async () => {
+  pictures();
+  await take("Front relaxed");
+  await line(0).answers(422, { status: 422, title: "", detail: "This is no picture." });
+  fireEvent.click(screen.getByRole("button", { name: "Let go" }));
+  expect(screen.queryByRole("alert")).toBeNull();
+  await waitFor(async () => expect(await waitingCount(TOKEN)).toBe(0));
 });
 
 test("who may not send pictures reads why, and is offered none", () => {
