@@ -112,6 +112,22 @@ pub struct BlockWeekEntry {
     pub says: Vec<String>,
 }
 
+impl PlanFile {
+    /// The week of the block that holds in a week since the first, from 1: past the block its last full week goes on. None when there is
+    /// no block.
+    pub fn block_week(&self, week: u8) -> Option<&BlockWeekEntry> {
+        let lighter: Vec<bool> = self.weeks.iter().map(|week| week.lighter).collect();
+        self.weeks.get(logbook::block_week(&lighter, week))
+    }
+
+    /// Sets of an exercise in a week since the first: the block's, or those of the week itself where the block says nothing.
+    pub fn sets(&self, week: u8, session: usize, item: usize) -> u16 {
+        let of_block = self.block_week(week).and_then(|week| week.sets.get(session)?.get(item).copied());
+        let of_week = || self.sessions.get(session)?.items.get(item).map(|item| item.sets);
+        of_block.or_else(of_week).unwrap_or(0)
+    }
+}
+
 /// One light set each, for a region that is not felt.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct LadderEntry {

@@ -38,7 +38,7 @@ fn event(handout: &Handout, week: u8, session: usize) -> Result<Event, HandoutEr
     let next = date.tomorrow().map_err(|_| HandoutError::Calendar { week, starts_on: handout.starts_on })?;
     let mut says = String::new();
     for (at, item) in planned.items.iter().enumerate() {
-        let sets = handout.sets(week, session, at);
+        let sets = handout.plan.sets(week, session, at);
         let _ = write!(says, "{}. {}: {sets} x {}", place(&planned.items, at), item.name, work(item));
         let beside = [
             item.load_kg.map(|kg| load(handout.measures, kg)),

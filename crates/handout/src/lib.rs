@@ -72,13 +72,6 @@ impl Handout<'_> {
         self.starts_on.checked_add(days.days()).map_err(outside)
     }
 
-    /// Sets of an item in a week of the block; those of the first week where the block says nothing.
-    fn sets(&self, week: u8, session: usize, item: usize) -> u16 {
-        let planned = self.plan.weeks.iter().find(|w| w.number == week);
-        let sets = planned.and_then(|w| w.sets.get(session)?.get(item)).copied();
-        sets.unwrap_or_else(|| self.plan.sessions[session].items[item].sets)
-    }
-
     /// Numbers of the weeks, at least one.
     fn weeks(&self) -> Vec<u8> {
         let weeks: Vec<u8> = self.plan.weeks.iter().map(|week| week.number).collect();

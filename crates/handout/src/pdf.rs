@@ -215,7 +215,7 @@ fn exercise(
     says.extend(known.into_iter().flat_map(|known| known.cautions.clone()));
     says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
     parts.extend(setting.paragraph(&says.join(" "), BODY, false));
-    let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.sets(week, session, place));
+    let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.plan.sets(week, session, place));
     let labels = handout.weeks().into_iter().map(label).collect();
     parts.push(Part::Boxes { labels, height: BOX_HEIGHT * setting.scale });
     parts.push(Part::Rule);

@@ -47,7 +47,7 @@ pub fn table(handout: &Handout) -> Result<String, HandoutError> {
         for (session, planned) in handout.plan.sessions.iter().enumerate() {
             let date = handout.date(week, planned.day)?.to_string();
             for (place, item) in planned.items.iter().enumerate() {
-                let sets = handout.sets(week, session, place);
+                let sets = handout.plan.sets(week, session, place);
                 let lighter = handout.plan.weeks.iter().any(|w| w.number == week && w.lighter);
                 let row = row(
                     &item.with_sets(sets),

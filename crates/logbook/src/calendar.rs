@@ -17,7 +17,7 @@ pub struct DueSession {
 }
 
 /// Monday of a day's week.
-pub(crate) fn monday(day: Date) -> Date {
+pub fn monday(day: Date) -> Date {
     day.checked_sub(i64::from(day.weekday().since(Weekday::Monday)).days()).unwrap_or(day)
 }
 

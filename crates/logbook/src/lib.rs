@@ -20,7 +20,7 @@ mod training;
 mod trend;
 
 pub use alarm::{Alarm, AlarmKind, alarms, hurt};
-pub use calendar::{DueSession, block_week, due};
+pub use calendar::{DueSession, block_week, due, monday};
 pub use clock::{ClockFix, MOST_SKEW_S, put_right};
 pub use entry::{
     Count, Entry, ExerciseLog, ExercisePain, Form, LoggedPart, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,

@@ -36,7 +36,7 @@ const CODE_BELOW: u32 = 100_000_000;
 pub fn serve(data: &Path, door: Door) -> Result<(), Failure> {
     log("info");
     let state = state(data)?;
-    let new = state.store.is_new().map_err(Failure::other)?;
+    let new = state.desk.store.is_new().map_err(Failure::other)?;
     let code = new.then(|| format!("{:08}", rand::rng().random_range(0..CODE_BELOW)));
     let says = code.as_ref().map(|code| format!("The first start: the owner is asked for the code {code}.\n"));
     let https = door.behind_https || door.line.certificate.is_some();
@@ -49,12 +49,12 @@ pub fn serve_demo(host: &str, port: u16, clients: usize, pictures: bool, data: O
     log("warn");
     let directory = tempfile::Builder::new().prefix("orthomer-demo-").tempdir().map_err(Failure::other)?;
     let state = state(data.unwrap_or(directory.path()))?;
-    if !state.store.is_new().map_err(Failure::other)? {
+    if !state.desk.store.is_new().map_err(Failure::other)? {
         return Err(Failure::other("this directory holds a practice already: serve it, or choose another one"));
     }
-    demo::fill(&state.store, &state.knowledge(), clients, jiff::ZonedDateTime::now().date())?;
+    demo::fill(&state.desk.store, &state.desk.knowledge(), clients, jiff::ZonedDateTime::now().date())?;
     if pictures {
-        let camera = state.clone();
+        let camera = state.desk.clone();
         std::thread::spawn(move || {
             if let Err(why) = demo::pictures::draw(&camera) {
                 tracing::warn!(why, "demo pictures");

@@ -1,25 +1,21 @@
 //! The application: routes, guards and middleware put together; starting and stopping the server.
 
-use crate::assets;
 use crate::auth::{cookie_key, middleware, require_link, require_sign_in, sign_in_limit, told};
-use crate::budget::at_the_door;
-use crate::error::{ApiError, ServeError};
-use crate::learning;
-use crate::logging::Impersonal;
-use crate::metrics;
-use crate::routes::{
-    archive, clients, devices, eye, general, levers, links, log, my, my_photos, notes, photos, plan, practice, ratings,
-    review, rounds, saved_weeks, session, set_ups, tape, tests, today, usual_week,
+use crate::http::{
+    ApiError, Certificate, Impersonal, ServeError, at_the_door, counted, from_here, headers, serve_asset, serve_metrics,
 };
-use crate::security;
 use crate::state::AppState;
-use crate::tls::Certificate;
+use crate::{
+    clients, devices, eye, health, library, log, my, photos, plan, practice, review, rounds, session, tape, today,
+    trials,
+};
 use actix_web::body::MessageBody;
 use actix_web::cookie::Key;
 use actix_web::dev::{ServiceFactory, ServiceRequest, ServiceResponse};
 use actix_web::error::{JsonPayloadError, QueryPayloadError};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::{App, HttpRequest, HttpResponse, HttpServer, web};
+use desk::DeskError;
 use std::time::Duration;
 use tracing_actix_web::TracingLogger;
 use utoipa::OpenApi;
@@ -53,54 +49,31 @@ fn routes(
     >,
     utoipa::openapi::OpenApi,
 ) {
-    let sessions = scope("/api/v1/session")
-        .wrap(sign_in_limit())
-        .service(session::show_session)
-        .service(session::sign_in)
-        .service(session::make_owner)
-        .service(session::sign_out);
-    let health = scope("/api/v1/health").service(general::health);
     // A file of ten thousand rows is read so that every row can be explained.
     let files = scope("/api/v1/files")
         .wrap(from_fn(require_sign_in))
         .app_data(json_config().limit(FILE_LIMIT_BYTES))
         .service(tape::read_tape_csv);
-    // A client's page: only what its link is scoped to.
     let own = scope("/api/v1/my")
         .wrap(from_fn(require_link))
-        .service(my::show_my_week)
-        .service(my::send_my_entries)
-        .service(my::show_my_page)
-        .configure(my_photos::configure)
-        .service(my::show_my_photo)
-        .service(notes::show_my_messages)
-        .service(notes::write_my_message)
-        .service(notes::read_my_messages)
+        .configure(my::configure)
         .default_service(web::route().to(no_such_route));
     let guarded = scope("/api/v1")
         .wrap(from_fn(require_sign_in))
-        .configure(general::configure)
-        .configure(levers::configure)
-        .configure(set_ups::configure)
+        .configure(library::configure)
         .configure(clients::configure)
         .configure(rounds::configure)
-        .configure(practice::configure)
-        .configure(session::configure)
+        .configure(tape::configure)
+        .configure(trials::configure)
+        .configure(photos::configure)
         .configure(plan::configure)
-        .configure(saved_weeks::configure)
-        .configure(notes::configure)
-        .configure(archive::configure)
         .configure(log::configure)
-        .configure(links::configure)
         .configure(review::configure)
         .configure(today::configure)
-        .configure(tape::configure)
-        .configure(tests::configure)
-        .configure(usual_week::configure)
-        .configure(devices::configure)
-        .configure(photos::configure)
-        .configure(ratings::configure)
         .configure(eye::configure)
+        .configure(practice::configure)
+        .configure(session::configure)
+        .configure(devices::configure)
         .default_service(web::route().to(no_such_route));
     App::new()
         .app_data(web::Data::new(state))
@@ -109,9 +82,9 @@ fn routes(
         .app_data(path_config())
         .into_utoipa_app()
         .openapi(Document::openapi())
-        .service(sessions)
-        .service(health)
-        .service(scope("/api/v1/figures").service(levers::show_figure))
+        .service(scope("/api/v1/session").wrap(sign_in_limit()).configure(session::at_the_door))
+        .service(scope("/api/v1/health").service(health::health))
+        .service(scope("/api/v1/figures").service(library::show_figure))
         .service(files)
         .service(own)
         .service(guarded)
@@ -121,7 +94,7 @@ fn routes(
 fn json_config() -> web::JsonConfig {
     web::JsonConfig::default()
         .limit(JSON_LIMIT_BYTES)
-        .error_handler(|error, _| ApiError::Malformed(malformed(&error)).into())
+        .error_handler(|error, _| ApiError::from(DeskError::Malformed(malformed(&error))).into())
 }
 
 fn query_config() -> web::QueryConfig {
@@ -130,13 +103,14 @@ fn query_config() -> web::QueryConfig {
             QueryPayloadError::Deserialize(why) => format!("what follows the ? of the address cannot be read: {why}"),
             other => other.to_string(),
         };
-        ApiError::Malformed(says).into()
+        ApiError::from(DeskError::Malformed(says)).into()
     })
 }
 
 fn path_config() -> web::PathConfig {
-    web::PathConfig::default()
-        .error_handler(|error, _| ApiError::NotFound(format!("there is no such address: {error}")).into())
+    web::PathConfig::default().error_handler(|error, _| {
+        ApiError::from(DeskError::NotFound(format!("there is no such address: {error}"))).into()
+    })
 }
 
 /// What is wrong with a body, in a sentence.
@@ -158,7 +132,7 @@ pub fn openapi(state: AppState) -> utoipa::openapi::OpenApi {
 }
 
 async fn no_such_route(request: HttpRequest) -> Result<HttpResponse, ApiError> {
-    Err(ApiError::NotFound(format!("there is no {} {}", request.method(), request.path())))
+    Err(DeskError::NotFound(format!("there is no {} {}", request.method(), request.path())).into())
 }
 
 /// The whole application, as served and as tested.
@@ -175,7 +149,7 @@ pub fn application(
     > + use<>,
 > {
     let https = state.https;
-    let sessions = middleware(&state.store, key, https);
+    let sessions = middleware(&state.desk.store, key, https);
     let (app, document) = routes(state);
     app.route(
         "/api/openapi.json",
@@ -185,14 +159,14 @@ pub fn application(
         }),
     )
     .service(web::scope("/api").default_service(web::route().to(no_such_route)))
-    .default_service(web::get().to(assets::serve))
+    .default_service(web::get().to(serve_asset))
     .wrap(sessions)
     .wrap(from_fn(told))
     .wrap(from_fn(at_the_door))
-    .wrap(from_fn(security::from_here))
-    .wrap(security::headers(https))
+    .wrap(from_fn(from_here))
+    .wrap(headers(https))
     .wrap(Compress::default())
-    .wrap(from_fn(metrics::counted))
+    .wrap(from_fn(counted))
     .wrap(TracingLogger::<Impersonal>::new())
 }
 
@@ -230,8 +204,8 @@ pub async fn serve(
 ) -> Result<(), ServeError> {
     let tls = line.certificate.as_ref().map(Certificate::config).transpose()?;
 
-    let key = cookie_key(&state.store)?;
-    let (store, knowledge, told) = (state.store.clone(), state.knowledge(), state.clone());
+    let key = cookie_key(&state.desk.store)?;
+    let (desk, told) = (state.desk.clone(), state.clone());
     // Without it the end of an answer waits 40 ms for the browser to acknowledge its beginning.
     let server = HttpServer::new(move || application(state.clone(), &key));
     let server = server.tcp_nodelay(true).workers(workers()).keep_alive(KEPT_OPEN);
@@ -248,12 +222,12 @@ pub async fn serve(
     };
     let server = bound.map_err(|why| unbound((host, port, "--port"), why))?;
     if let Some(port) = line.metrics_port {
-        let metrics = metrics::serve(&told, port).map_err(|why| unbound(("127.0.0.1", port, "--metrics-port"), why))?;
+        let metrics = serve_metrics(&told, port).map_err(|why| unbound(("127.0.0.1", port, "--metrics-port"), why))?;
         actix_web::rt::spawn(metrics);
     }
     // Only now: a program that cannot serve has nothing to tidy.
-    store.tidy()?;
-    learning::start(store, knowledge);
+    desk.store.tidy()?;
+    desk.learn_daily();
     let running = server.shutdown_timeout(5).run();
     ready();
     Ok(running.await?)

@@ -1,38 +1,29 @@
 //! The application over HTTP: JSON under `/api/v1`, the embedded front end everywhere else.
 //!
-//! Thin: a handler extracts, calls the store and the core, and wraps. Rules of the job live in the core.
+//! Thin: a handler extracts, asks the desk, and wraps. What is done, and by which rules, is not decided here.
 
 mod app;
-mod assets;
 mod auth;
-mod budget;
-mod dto;
-mod error;
-mod feed;
-mod kept;
-mod learning;
-mod logging;
-mod looking;
-mod metrics;
-mod planning;
-mod queue;
-mod receiving;
-mod reviewing;
-mod roster;
-mod routes;
-mod security;
-mod since;
-mod spool;
-mod standin;
+mod clients;
+mod devices;
+mod eye;
+mod health;
+mod http;
+mod library;
+mod log;
+mod my;
+mod photos;
+mod plan;
+mod practice;
+mod review;
+mod rounds;
+mod session;
 mod state;
-mod taking;
-mod tls;
-mod training;
-mod workshop;
+mod tape;
+mod today;
+mod trials;
 
 pub use app::{Line, application, openapi, serve};
 pub use auth::{PasswordError, hash_password};
-pub use error::ServeError;
-pub use learning::learn_eyes;
-pub use state::{AppState, MadeUp, MakesUp};
-pub use tls::Certificate;
+pub use http::{Certificate, ServeError};
+pub use state::AppState;

@@ -12,10 +12,12 @@ mod training;
 use crate::failure::Failure;
 use assess::{Choices, Knowledge, PhotoPurpose};
 use casefile::{ClientEntry, ConsentEntry, ReadinessEntry, check_client};
+use desk::clients::MadeUp;
+use desk::photos::learn_eyes;
 use jiff::ToSpan;
 use jiff::civil::Date;
 use roles::Role;
-use server::{MadeUp, hash_password};
+use server::hash_password;
 use std::collections::HashMap;
 use store::{NewAccount, NewRound, Page, SavedTape, Store, is_made_up};
 use stories::{RoundStory, Story};
@@ -63,7 +65,7 @@ pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -
     hour::keep(store, knowledge, &rounds, COACH)?;
     judgements::give(store, &rounds, &coach.id)?;
     eye::keep(store, knowledge, &coach.id, today)?;
-    server::learn_eyes(store, knowledge).map_err(Failure::other)?;
+    learn_eyes(store, knowledge).map_err(Failure::other)?;
     training::keep(store, knowledge, &rounds, by, today)
 }
 

@@ -2,7 +2,7 @@
 
 use crate::demo::COACH;
 use crate::demo::stories;
-use server::AppState;
+use desk::Desk;
 use store::Page;
 use vision::PhotoPose;
 
@@ -19,21 +19,21 @@ struct Due {
 }
 
 /// Draws them one after another: front and back of every newest round first, so that something can be seen at once.
-pub fn draw(state: &AppState) -> Result<(), String> {
-    for due in dues(state)? {
-        state.photograph(&due.round_id, due.pose, COACH)?;
+pub fn draw(desk: &Desk) -> Result<(), String> {
+    for due in dues(desk)? {
+        desk.stand_in(&due.round_id, due.pose, COACH).map_err(|error| error.to_string())?;
     }
     Ok(())
 }
 
-fn dues(state: &AppState) -> Result<Vec<Due>, String> {
+fn dues(desk: &Desk) -> Result<Vec<Due>, String> {
     let said = |error: store::StoreError| error.to_string();
     let mut dues: Vec<(usize, Due)> = Vec::new();
     for story in stories::stories() {
         let page = Page { number: 1, size: 1 };
-        let (found, _) = state.store.clients(&state.knowledge().atlas, Some(story.name), page).map_err(said)?;
+        let (found, _) = desk.store.clients(&desk.knowledge().atlas, Some(story.name), page).map_err(said)?;
         let Some(client) = found.first() else { continue };
-        for (age, round) in state.store.rounds(&client.id).map_err(said)?.iter().rev().enumerate() {
+        for (age, round) in desk.store.rounds(&client.id).map_err(said)?.iter().rev().enumerate() {
             let due = |pose: PhotoPose| Due { round_id: round.id.clone(), pose };
             let relaxed = RELAXED.iter().enumerate();
             dues.extend(relaxed.map(|(place, pose)| (place / 2 * 2 + age, due(*pose))));

@@ -9,12 +9,11 @@ use atlas::{Exercise, Work};
 use casefile::{
     ItemEntry, LogEntry, LogPain, LogPart, LogSet, PlanFile, WeekDraft, check_log_entry, plan_file, week_draft,
 };
+use desk::log::received;
 use jiff::civil::{Date, Weekday};
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ToSpan};
-use logbook::{
-    ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, alarms, best_sets, block_week, next, training_entry,
-};
+use logbook::{ExerciseLog, Part, Performed, Planned, RedFlag, TargetKind, next};
 use plan::{Draft, Effort, Locks, PlanProblem, SidePlan, WEEKS_USUAL, block, present_draft, solve_around};
 use rand::rngs::StdRng;
 use rand::{Rng, RngExt, SeedableRng};
@@ -189,7 +188,6 @@ impl Training<'_> {
     /// Every session before `today`, for so many weeks at most.
     fn written(&self, today: Date, weeks: u8) -> Result<Vec<NewLogEntry>, Failure> {
         let mut luck = StdRng::seed_from_u64(self.seed);
-        let lighter: Vec<bool> = self.given.plan.weeks.iter().map(|week| week.lighter).collect();
         let mut memory = Memory::new();
         let mut written = Vec::new();
         for week in 1..=weeks {
@@ -204,7 +202,7 @@ impl Training<'_> {
                 {
                     continue;
                 }
-                self.session(&mut luck, &mut memory, (week, place, block_week(&lighter, week)), on, &mut written)?;
+                self.session(&mut luck, &mut memory, (week, place), on, &mut written)?;
             }
         }
         self.tell(&mut written);
@@ -216,15 +214,14 @@ impl Training<'_> {
         &self,
         luck: &mut StdRng,
         memory: &mut Memory,
-        (week, place, block): (u8, usize, usize),
+        (week, place): (u8, usize),
         on: Date,
         written: &mut Vec<NewLogEntry>,
     ) -> Result<(), Failure> {
         let session = &self.given.plan.sessions[place];
-        let planned = self.given.plan.weeks.get(block);
-        let lighter = planned.is_some_and(|week| week.lighter);
+        let lighter = self.given.plan.block_week(week).is_some_and(|week| week.lighter);
         for (index, item) in session.items.iter().enumerate() {
-            let sets = planned.and_then(|week| week.sets.get(place)?.get(index).copied()).unwrap_or(item.sets);
+            let sets = self.given.plan.sets(week, place, index);
             let Some(exercise) = self.knowledge.atlas.exercise(&item.exercise) else { continue };
             let sets = self.sets(luck, memory, exercise, item, (sets, lighter));
             let minute = i8::try_from(index * 7).unwrap_or(59).min(59);
@@ -279,15 +276,8 @@ impl Training<'_> {
     }
 
     fn checked(&self, entry: LogEntry) -> Result<NewLogEntry, Failure> {
-        let atlas = &self.knowledge.atlas;
-        let resolved = check_log_entry(atlas, "", &entry).map_err(Failure::Input)?;
         let written_at: Timestamp = entry.at.parse().map_err(Failure::other)?;
-        let alarm = alarms(atlas, &resolved).map(|alarm| alarm.kind);
-        let best = match &resolved.part {
-            Part::Exercise(log) => Some(best_sets(log)),
-            Part::Session(_) => None,
-        };
-        Ok(NewLogEntry { training: training_entry(atlas, &resolved), entry, written_at, alarm, best })
+        Ok(received(self.knowledge, entry, written_at).map_err(Failure::Input)?.0)
     }
 
     /// What the rules ask for, done nearly so.

@@ -1,7 +1,8 @@
 //! What each route does, and the one place where it is asked whether somebody may, and noted that they did.
 
-use crate::error::ApiError;
+use crate::http::ApiError;
 use crate::state::AppState;
+use desk::DeskError;
 use jiff::{Timestamp, Unit};
 use roles::Act;
 use std::collections::HashSet;
@@ -163,7 +164,7 @@ pub(crate) fn route(method: &str, path: &str) -> Option<Route> {
 
 /// Whether an account may do it.
 pub(crate) fn allowed(account: &Account, act: Act) -> Result<(), ApiError> {
-    if account.role.may(act) { Ok(()) } else { Err(ApiError::Refused(act.refusal(account.role))) }
+    if account.role.may(act) { Ok(()) } else { Err(DeskError::Refused(act.refusal(account.role)).into()) }
 }
 
 /// What was noted in this hour, so that typing a sheet writes one line and not one for every number.
@@ -211,7 +212,7 @@ pub(crate) async fn note(state: &AppState, doer: Doer, act: Act, client_id: Opti
     if !state.noted.first(now, who, act, client_id.as_deref()) {
         return;
     }
-    let noted = state.run(move |store, _| {
+    let noted = state.run(move |store| {
         let new = NewDeed {
             at: now,
             account_id: doer.account_id.as_deref(),

@@ -1,7 +1,7 @@
 //! Sign-ins that failed: each account's further tries wait longer and longer. A browser that signed in before never waits for what
 //! others tried.
 
-use crate::error::ApiError;
+use crate::http::ApiError;
 use actix_web::cookie::time::Duration as CookieTime;
 use actix_web::cookie::{Cookie, CookieJar, Key, SameSite};
 use std::collections::HashMap;

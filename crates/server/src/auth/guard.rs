@@ -1,7 +1,7 @@
 //! The guard before every route that needs someone to be signed in, and the limit on sign-in attempts.
 
 use crate::auth::acts::{Doer, allowed, client_of, note, route};
-use crate::error::{ApiError, ProblemDetails};
+use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_governor::governor::clock::QuantaInstant;
 use actix_governor::governor::middleware::NoOpMiddleware;
@@ -12,6 +12,7 @@ use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
 use actix_web::http::{Method, StatusCode};
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, HttpResponse, HttpResponseBuilder, ResponseError, web};
+use desk::DeskError;
 use jiff::Timestamp;
 use roles::Act;
 use sha2::{Digest, Sha256};
@@ -77,9 +78,9 @@ async fn entered(request: &ServiceRequest) -> Result<(Account, Done), ApiError> 
     let state = request.app_data::<web::Data<AppState>>().cloned();
     let (Some(opened), Some(state)) = (opened, state) else { return Err(ApiError::SignInNeeded) };
     let (method, path) = (request.method().clone(), request.path().to_owned());
-    let looked_up = state.run(move |store, _| {
+    let looked_up = state.run(move |store| {
         let account = opened.account(store)?.ok_or(ApiError::SignInNeeded)?;
-        let none = || ApiError::NotFound(format!("there is no {method} {path}"));
+        let none = || DeskError::NotFound(format!("there is no {method} {path}"));
         let route = route(method.as_str(), &path).ok_or_else(none)?;
         allowed(&account, route.act)?;
         // Before it is done: what is removed has no client any more.
@@ -123,7 +124,7 @@ pub(crate) fn open_session(session: &Session, account: &Account) -> Result<(), A
     session.renew();
     let inserted = session.insert(ACCOUNT, &account.id).and_then(|()| session.insert(PASSWORD, mark(account)));
     let inserted = inserted.and_then(|()| session.insert(BEGUN, Timestamp::now().as_second()));
-    inserted.map_err(|error| ApiError::Internal(error.to_string()))
+    Ok(inserted.map_err(|error| DeskError::Internal(error.to_string()))?)
 }
 
 /// Tells passwords of an account apart without saying anything about them.

@@ -1,7 +1,7 @@
 //! The guard before a client's own page: the token of a private link, scoped to that client, and nothing else.
 
 use crate::auth::acts::{Doer, note};
-use crate::error::ApiError;
+use crate::http::ApiError;
 use crate::state::AppState;
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{Payload, ServiceRequest, ServiceResponse};
@@ -9,6 +9,8 @@ use actix_web::http::Method;
 use actix_web::http::header::AUTHORIZATION;
 use actix_web::middleware::Next;
 use actix_web::{FromRequest, HttpMessage, HttpRequest, ResponseError, web};
+use desk::my::NewKey;
+use desk::today;
 use rand::Rng;
 use roles::Act;
 use sha2::{Digest, Sha256};
@@ -38,13 +40,13 @@ fn shut() -> ApiError {
     ApiError::LinkShut("This link does not open anything: ask your coach for a new one.".to_owned())
 }
 
-/// A new token and its hash. The token is shown once and kept nowhere.
-pub(crate) fn new_token() -> (String, String) {
+/// A new key of a link. Its token is shown once and kept nowhere.
+pub(crate) fn new_key() -> NewKey {
     let mut bytes = [0_u8; TOKEN_BYTES];
     rand::rng().fill_bytes(&mut bytes);
     let token = hex::encode(bytes);
-    let hash = hashed(&token);
-    (token, hash)
+    let sha256 = hashed(&token);
+    NewKey { token, sha256 }
 }
 
 fn hashed(token: &str) -> String {
@@ -80,8 +82,8 @@ async fn linked(request: &ServiceRequest) -> Result<LinkedClient, ApiError> {
     let token = header.and_then(|value| value.strip_prefix("Bearer ")).ok_or_else(shut)?;
     let hash = hashed(token);
     let state = request.app_data::<web::Data<AppState>>().cloned().ok_or_else(shut)?;
-    let today = AppState::today();
-    let found = state.run(move |store, _| Ok(store.link_by_hash(&hash, today)?)).await?.ok_or_else(shut)?;
+    let today = today();
+    let found = state.run(move |store| Ok(store.link_by_hash(&hash, today)?)).await?.ok_or_else(shut)?;
     if found.revoked_on.is_some() {
         let says = "This link was taken back by your coach: ask for a new one. What is on this phone stays here.";
         return Err(ApiError::LinkShut(says.to_owned()));

@@ -1,6 +1,6 @@
 //! Sessions of signed-in browsers in the store, behind the session middleware.
 
-use crate::error::{ApiError, FULL};
+use crate::http::{ApiError, FULL};
 use actix_session::SessionMiddleware;
 use actix_session::config::{CookieContentSecurity, PersistentSession, TtlExtensionPolicy};
 use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError, generate_session_key};
@@ -10,6 +10,7 @@ use actix_web::cookie::{Key, SameSite};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::middleware::Next;
 use actix_web::web;
+use desk::DeskError;
 use rand::RngExt;
 use sha2::{Digest, Sha256};
 use std::collections::HashMap;
@@ -119,7 +120,8 @@ pub(crate) async fn told<B: MessageBody>(
 /// The layer keeps its cause to itself; only the text for programmers has it.
 fn in_a_sentence(error: &actix_web::Error) -> ApiError {
     let why = format!("{error:?}");
-    if store::is_full(&why) { ApiError::Full(FULL.to_owned()) } else { ApiError::Internal(why) }
+    let error = if store::is_full(&why) { DeskError::Full(FULL.to_owned()) } else { DeskError::Internal(why) };
+    error.into()
 }
 
 #[cfg(test)]

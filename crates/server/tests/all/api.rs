@@ -299,7 +299,7 @@ async fn bad_input_is_one_clear_sentence(
         role: roles::Role::Owner,
         password_hash: server::hash_password(PASSWORD).unwrap(),
     };
-    practice.state.store.add_owner(&owner).unwrap();
+    practice.state.desk.store.add_owner(&owner).unwrap();
     let mut browser = of(&practice, &app);
     browser.post("/api/v1/session", json!({"login": "mara", "password": PASSWORD})).await;
     if path == "clients" {
@@ -401,7 +401,7 @@ fn taped_client(practice: &Practice, i: u32, schools: Value) -> String {
         entry["readings_cm"] = readings.map(|cm| json!(cm.as_f64().unwrap() * wobble)).collect();
     }
     let case = CaseFile::parse(&file.to_string()).unwrap().resolve(&KNOWLEDGE.atlas).unwrap();
-    let store = &practice.state.store;
+    let store = &practice.state.desk.store;
     let client = store.add_client(&KNOWLEDGE.atlas, &case.client).unwrap();
     let new = store::NewRound { taken_on: case.as_of, measured_by: "A".into(), weight: None };
     let round = store.add_round(&client.id, &new).unwrap();

@@ -154,7 +154,7 @@ async fn what_the_practice_sets_changes_every_verdict_and_comes_back_with_a_new_
     let sizing = atlas["schools"].as_array().unwrap().iter().find(|school| school["id"] == "sizing").unwrap();
     assert_eq!(sizing["default"], json!("own-past"));
     let again = practice.again();
-    let reading = again.knowledge().atlas.evidence().act_threshold_pct.girth;
+    let reading = again.desk.knowledge().atlas.evidence().act_threshold_pct.girth;
     assert!((reading - 6.0).abs() < 1e-12);
     let wrong = browser
         .put("/api/v1/practice", json!({"revision": 1, "settings": {"numbers": {"error.girth_pct": 90.0}}}))

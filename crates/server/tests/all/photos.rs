@@ -157,7 +157,7 @@ async fn what_is_moved_is_kept_apart_from_what_was_found_and_measured_again() {
     let wider = waist(&moved.body) - waist(&photo);
     assert!((wider - 20.0 * scale).abs() < 0.2, "20 px outwards are {} cm, not {wider}", 20.0 * scale);
     assert_eq!(moved.body["moved"]["landmarks"]["waist-left"]["x"], x + 20.0);
-    let stored = practice.state.store.photo(id).unwrap();
+    let stored = practice.state.desk.store.photo(id).unwrap();
     assert!((stored.found.unwrap().landmarks["waist-left"].x - x).abs() < 1e-9);
 
     assert_eq!(browser.put(&path, body).await.status, StatusCode::CONFLICT, "read before it was saved");
@@ -371,12 +371,12 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
     browser.upload(&round, "?pose=B&mirrored=false", &BACK).await;
     browser.seen(&round).await;
     let client = browser.client_of(&round).await["id"].as_str().unwrap().to_owned();
-    let rater = practice.state.store.account_by_login("mara").unwrap().unwrap().id;
+    let rater = practice.state.desk.store.account_by_login("mara").unwrap().unwrap().id;
     let rate = |region: &str, kind: RatingKind, value: i8, days: i64| {
         let place =
             RatingPlace { round_id: round.clone(), region: region.parse().unwrap(), pose: "B".parse().unwrap(), kind };
         let at = Timestamp::now() - (24 * days).hours();
-        practice.state.store.save_rating(&place, Some(value), &rater, at).unwrap();
+        practice.state.desk.store.save_rating(&place, Some(value), &rater, at).unwrap();
     };
     rate("delts.posterior", RatingKind::Standing, -1, 10);
     rate("glutes.max", RatingKind::LeftRight, 1, 10);
@@ -397,7 +397,7 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
         let kept = browser.post("/api/v1/repeats", answer).await;
         assert_eq!(kept.status, StatusCode::NO_CONTENT, "{}", kept.body);
     }
-    let sides = practice.state.store.repeat_pairs(&rater, RatingKind::LeftRight).unwrap();
+    let sides = practice.state.desk.store.repeat_pairs(&rater, RatingKind::LeftRight).unwrap();
     assert_eq!(sides, [[1, 1]], "right larger in a mirrored picture is left larger");
     let after = browser.get(&path).await.body;
     let agreement = &after["agreement"];

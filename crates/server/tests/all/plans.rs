@@ -290,7 +290,7 @@ async fn an_own_exercise_is_known_everywhere_and_survives_a_new_start() {
     assert_eq!(view.status, StatusCode::OK, "{}", view.body);
     assert_eq!(view.body["plan"]["sessions"][0]["items"][0]["name"], "Tin tray calf raise");
     let again: &Practice = &practice;
-    assert!(again.again().knowledge().atlas.exercise(&"own-tray-raise".parse().unwrap()).is_some());
+    assert!(again.again().desk.knowledge().atlas.exercise(&"own-tray-raise".parse().unwrap()).is_some());
     let mut renamed = own_exercise();
     renamed["name"] = json!("Tray raise");
     with_own(&mut browser, &renamed).await;

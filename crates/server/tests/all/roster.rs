@@ -3,10 +3,11 @@
 use crate::support::{Practice, browser, example, of, practice};
 use actix_web::http::StatusCode;
 use actix_web::test::init_service;
+use desk::clients::MadeUp;
 use jiff::ToSpan;
 use rstest::rstest;
 use serde_json::{Value, json};
-use server::{MadeUp, application};
+use server::application;
 use std::sync::Arc;
 
 /// A practice with three clients: Ada is tagged and was measured lately, Ben was never measured, Cleo long ago.

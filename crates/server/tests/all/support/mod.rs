@@ -40,7 +40,7 @@ pub fn practice() -> Practice {
 impl Practice {
     /// The same practice as it stands after a new start.
     pub fn again(&self) -> AppState {
-        AppState::new(self.state.store.clone(), KNOWLEDGE.clone()).unwrap()
+        AppState::new(self.state.desk.store.clone(), KNOWLEDGE.clone()).unwrap()
     }
 }
 

@@ -1,0 +1,78 @@
+//! Pictures on a client's own page: what is asked for, how the camera stands, what is said of a picture on the spot, sending it.
+
+use crate::auth::LinkedClient;
+use crate::http::{ApiError, Limits, ProblemDetails, spool};
+use crate::photos::{A_PICTURE, too_heavy};
+use crate::state::AppState;
+use actix_web::{HttpResponse, get, post, put, web};
+use desk::photos::{LookQuery, NewPhotoQuery, PicturesAsked};
+use desk::{Desk, PageOf};
+use lighttable::CameraSetUp;
+use std::time::Duration;
+use utoipa_actix_web::service_config::ServiceConfig;
+use vision::Taken;
+
+/// Its routes, below a client's own page.
+pub(crate) fn configure(config: &mut ServiceConfig) {
+    config.service(show_asked).service(send_my_photo).service(look_at_mine).service(keep_my_camera);
+}
+
+/// What a picture's look may take: who stands before the camera waits.
+const A_LOOK: Limits = Limits { idle: Duration::from_secs(10), whole: Duration::from_secs(30), ..A_PICTURE };
+
+/// The pictures asked for, with the outlines of last time.
+#[utoipa::path(tag = "my", responses((status = 200, body = PicturesAsked), (status = 401, body = ProblemDetails)))]
+#[get("/photos")]
+pub(crate) async fn show_asked(state: web::Data<AppState>, who: LinkedClient) -> Result<HttpResponse, ApiError> {
+    state.page("pictures-asked", PageOf::Client(who.client_id), Desk::pictures_asked).await
+}
+
+/// Takes in a picture from the client, for the newest round. What is sent again is there already.
+#[utoipa::path(tag = "my", params(NewPhotoQuery),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
+    (status = 204), (status = 401, body = ProblemDetails), (status = 403, body = ProblemDetails),
+    (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/photos")]
+pub(crate) async fn send_my_photo(
+    state: web::Data<AppState>,
+    who: LinkedClient,
+    query: web::Query<NewPhotoQuery>,
+    body: web::Payload,
+) -> Result<HttpResponse, ApiError> {
+    let (id, asked) = (who.client_id.clone(), query.0.clone());
+    state.ask(move |desk| desk.admits_photo_of(&id, &asked)).await?;
+    let own = state.taking.own_turn(&who.client_id).await?;
+    let body = spool(state.desk.store.directory(), body, A_PICTURE, too_heavy).await?;
+    let turn = own.and_shared().await?;
+    state.done(turn.around(move |desk| desk.take_in_from(&who.client_id, &query, &body.read()?))).await
+}
+
+/// Says at once whether a picture will do, while the client still stands before the camera. Nothing of it is kept.
+#[utoipa::path(tag = "my", params(LookQuery),
+    request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
+    (status = 200, body = Taken), (status = 401, body = ProblemDetails), (status = 403, body = ProblemDetails),
+    (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[post("/photos/look")]
+pub(crate) async fn look_at_mine(
+    state: web::Data<AppState>,
+    who: LinkedClient,
+    query: web::Query<LookQuery>,
+    body: web::Payload,
+) -> Result<web::Json<Taken>, ApiError> {
+    let own = state.taking.own_turn(&who.client_id).await?;
+    let body = spool(state.desk.store.directory(), body, A_LOOK, too_heavy).await?;
+    let turn = own.and_shared().await?;
+    state.json(turn.around(move |desk| desk.say_of(&who.client_id, &query, &body.read()?))).await
+}
+
+/// Keeps where the client's camera stands.
+#[utoipa::path(tag = "my", request_body = CameraSetUp, responses(
+    (status = 204), (status = 401, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
+#[put("/photos/set-up")]
+pub(crate) async fn keep_my_camera(
+    state: web::Data<AppState>,
+    who: LinkedClient,
+    body: web::Json<CameraSetUp>,
+) -> Result<HttpResponse, ApiError> {
+    state.done(move |desk| desk.keep_camera(&who.client_id, &body)).await
+}
