@@ -199,13 +199,13 @@ mod tests {
         let memo = memo();
         memo.keep("a", MARK, 1);
         let later = Mark { log: 8, ..MARK };
-        assert!(memo.get("a".into(), later, || Err("broken")).is_err());
+        assert!(memo.get(&"a", later, || Err("broken")).is_err());
         assert_eq!(*memo.get_soon::<()>(&"a", later, || Ok(3)).unwrap(), 3);
     }
 
     #[test]
     fn what_weighs_too_much_together_is_not_all_kept() {
-        let memo: Memo<u8, Vec<u8>> = Memo::weighing(100, |value| u32::try_from(value.len()).unwrap());
+        let memo: Memo<u8, Vec<u8>> = Memo::weighing(100, |value: &Vec<u8>| u32::try_from(value.len()).unwrap());
         for key in 0..20 {
             memo.keep(key, MARK, vec![0; 40]);
         }

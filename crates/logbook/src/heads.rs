@@ -2,6 +2,7 @@
 
 use crate::entry::{Entry, SessionKey};
 use std::collections::{BTreeMap, HashSet};
+use std::hash::Hash;
 use units::ExerciseId;
 
 /// The versions of one part that nothing follows.
@@ -16,15 +17,22 @@ pub struct Heads<'a> {
 }
 
 impl<'a> Heads<'a> {
-    /// The one that counts until somebody has decided: what came first.
+    /// The one that counts until somebody has decided, as [`counting`] has it.
     pub fn counts(&self) -> Option<&'a Entry> {
-        self.entries.first().copied()
+        counting(self.entries.iter().copied(), |entry| entry.slot()).first().copied()
     }
 
     /// Whether versions stand side by side.
     pub fn conflict(&self) -> bool {
         self.entries.len() > 1
     }
+}
+
+/// Of versions that nothing follows, in the order in which they arrived, those that count until somebody has decided: what came first of
+/// each part. `part` says of which part of which session a version is, whatever was done instead of it.
+pub fn counting<V, P: Hash + Eq>(versions: impl IntoIterator<Item = V>, part: impl Fn(&V) -> P) -> Vec<V> {
+    let mut seen: HashSet<P> = HashSet::new();
+    versions.into_iter().filter(|version| seen.insert(part(version))).collect()
 }
 
 /// The newest versions by part. Entries are in the order in which they arrived.
@@ -66,6 +74,17 @@ mod tests {
         let ids: Vec<&str> = heads[0].entries.iter().map(|entry| entry.id.as_str()).collect();
         assert_eq!((heads.len(), ids.as_slice()), (1, left));
         assert_eq!(heads[0].conflict(), left.len() > 1);
+    }
+
+    // A swap on one phone and none on the other: the part is the planned exercise's, and one of the two counts, not each for what was done.
+    #[test]
+    fn of_a_swap_beside_none_one_counts() {
+        let mut swapped = version("b", &[]);
+        let crate::entry::Part::Exercise(log) = &mut swapped.part else { panic!("a curl is no session") };
+        log.instead = Some("leg-press".parse().unwrap());
+        let both = [version("a", &[]), swapped];
+        let ids: Vec<&str> = counting(&both, |entry| entry.slot()).iter().map(|entry| entry.id.as_str()).collect();
+        assert_eq!(ids, ["a"]);
     }
 
     #[test]

@@ -25,7 +25,7 @@ pub use clock::{ClockFix, MOST_SKEW_S, put_right};
 pub use entry::{
     Count, Entry, ExerciseLog, ExercisePain, Form, LoggedPart, LoggedSet, Part, RedFlag, SCALE, SessionKey, SessionLog,
 };
-pub use heads::{Heads, heads};
+pub use heads::{Heads, counting, heads};
 pub use lighten::{LIGHTER_TODAY, LighterToday, lighten, lighter_sets};
 pub use performance::{BestSets, Performed, best_sets, performance};
 pub use planned::Planned;

@@ -7,9 +7,9 @@ use crate::schema::{issued_plan, log_entry, target_overrule};
 use assess::TrainingEntry;
 use casefile::LogEntry;
 use diesel::prelude::*;
-use jiff::civil::{Date, Weekday};
+use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
-use logbook::{AlarmKind, BestSets, Overrule, SessionKey};
+use logbook::{AlarmKind, BestSets, Overrule, SessionKey, counting, monday};
 use std::collections::{HashMap, HashSet};
 
 /// Weeks of log that a verdict looks back on.
@@ -321,15 +321,50 @@ fn insert(
             log_entry::best_right.eq(new.best.and_then(|best| best.right)),
             log_entry::loaded.eq(new.best.is_some_and(|best| best.loaded)),
             log_entry::alarm.eq(alarm),
+            log_entry::swung.eq(training.is_some_and(|row| row.swung)),
         ))
         .execute(connection)?;
     Ok(())
 }
 
-type TrainedRow = (String, String, i32, String, i32, String, i32, i32, bool, Option<i32>);
+/// A version of a part of a session, as far as it tells what was trained.
+#[derive(Queryable, Selectable)]
+#[diesel(table_name = log_entry)]
+struct TrainedRow {
+    client_id: String,
+    plan_id: String,
+    week: i32,
+    day: i32,
+    part: String,
+    trained_on: String,
+    done: Option<String>,
+    position: i32,
+    hard_sets: i32,
+    one_sided: bool,
+    least_reps: Option<i32>,
+    swung: bool,
+}
 
-/// Training from half a year before `asked` up to `until` by client id, from the log alone. Where versions stand side by side,
-/// what came first counts.
+impl TrainedRow {
+    /// None where no hard set was done.
+    fn training(&self) -> Result<Option<TrainingEntry>, StoreError> {
+        let Some(done) = &self.done else { return Ok(None) };
+        let corrupt = |why: String| StoreError::corrupt("log of client", &self.client_id, why);
+        let on: Date = self.trained_on.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?;
+        Ok(Some(TrainingEntry {
+            week_of: monday(on),
+            session: u8::try_from(self.day).unwrap_or_default(),
+            position: u8::try_from(self.position).unwrap_or_default(),
+            exercise: done.parse().map_err(|_| corrupt(format!("{done:?} is no exercise")))?,
+            sets: u16::try_from(self.hard_sets).unwrap_or_default(),
+            one_sided: self.one_sided,
+            reps: self.least_reps.and_then(|reps| u16::try_from(reps).ok()),
+            swung: self.swung,
+        }))
+    }
+}
+
+/// Training from half a year before `asked` up to `until` by client id, oldest first, from the log alone.
 pub(crate) fn load_training(
     connection: &mut Connection,
     client_ids: &[&str],
@@ -337,46 +372,22 @@ pub(crate) fn load_training(
     until: Date,
 ) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
     let since = asked.checked_sub(LOOK_BACK_WEEKS.weeks()).unwrap_or(Date::MIN);
-    let rows: Vec<TrainedRow> = log_entry::table
+    let versions: Vec<TrainedRow> = log_entry::table
         .filter(log_entry::client_id.eq_any(client_ids))
         .filter(log_entry::superseded.eq(false))
         .filter(log_entry::trained_on.ge(since.to_string()))
         .filter(log_entry::trained_on.le(until.to_string()))
-        .filter(log_entry::done.is_not_null())
-        .order((log_entry::trained_on.asc(), log_entry::arrival.asc()))
-        .select((
-            log_entry::client_id,
-            log_entry::plan_id,
-            log_entry::week,
-            log_entry::trained_on,
-            log_entry::day,
-            log_entry::done.assume_not_null(),
-            log_entry::position,
-            log_entry::hard_sets,
-            log_entry::one_sided,
-            log_entry::least_reps,
-        ))
+        .filter(log_entry::part.ne(""))
+        .order(log_entry::arrival.asc())
+        .select(TrainedRow::as_select())
         .load(connection)?;
-    let mut seen: HashSet<(String, i32, i32, i32)> = HashSet::new();
+    let mut rows = counting(versions, |row| (row.plan_id.clone(), row.week, row.day, row.part.clone()));
+    rows.sort_by(|a, b| a.trained_on.cmp(&b.trained_on));
     let mut all: HashMap<String, Vec<TrainingEntry>> = HashMap::new();
-    for (client, plan, week, on, day, done, position, sets, one_sided, reps) in rows {
-        if !seen.insert((plan, week, day, position)) {
-            continue;
+    for row in rows {
+        if let Some(training) = row.training()? {
+            all.entry(row.client_id).or_default().push(training);
         }
-        let corrupt = |why: String| StoreError::corrupt("log of client", &client, why);
-        let on: Date = on.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?;
-        let monday = on.checked_sub(i64::from(on.weekday().since(Weekday::Monday)).days()).unwrap_or(on);
-        let row = TrainingEntry {
-            week_of: monday,
-            session: u8::try_from(day).unwrap_or_default(),
-            position: u8::try_from(position).unwrap_or_default(),
-            exercise: done.parse().map_err(|_| corrupt(format!("{done:?} is no exercise")))?,
-            sets: u16::try_from(sets).unwrap_or_default(),
-            one_sided,
-            reps: reps.and_then(|reps| u16::try_from(reps).ok()),
-            swung: false,
-        };
-        all.entry(client).or_default().push(row);
     }
     Ok(all)
 }

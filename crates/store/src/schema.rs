@@ -292,6 +292,7 @@ diesel::table! {
         best_right -> Nullable<Double>,
         loaded -> Bool,
         alarm -> Integer,
+        swung -> Bool,
     }
 }
 

@@ -14,7 +14,7 @@ use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use logbook::{
     DueSession, Entry, Form, LIGHTER_TODAY, Offer, Overrule, Part, Performed, Planned, SessionKey, SessionLog, Target,
-    due, lighten, lighter_sets, next, stall, still_holds,
+    counting, due, lighten, lighter_sets, next, stall, still_holds,
 };
 use plan::{RunCard, SidePlan, run};
 use std::collections::{BTreeMap, BTreeSet, HashMap};
@@ -31,6 +31,8 @@ pub(crate) struct Training<'a> {
     pub plans: Vec<Arc<IssuedRecord>>,
     pub records: Vec<LogRecord>,
     pub entries: Vec<Entry>,
+    /// Places of the entries that count, of versions side by side one.
+    counting: Vec<usize>,
     overrules: HashMap<String, (Overrule, Timestamp)>,
     /// When each exercise of each session was first written down; empty where nothing is overruled.
     first_written: HashMap<(SessionKey, String), Timestamp>,
@@ -63,16 +65,22 @@ impl<'a> Training<'a> {
         let records = store.log(client_id, since)?;
         // What does not fit any more, such as an exercise the practice has since taken out, is shown but teaches nothing.
         let entries = records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok());
-        let entries = entries.collect();
+        let entries: Vec<Entry> = entries.collect();
+        let counting = counting(0..entries.len(), |place| entries[*place].slot());
         let plans = store.issued_plans(client_id)?;
         let overrules = store.overrules(client_id)?;
         let first_written = if overrules.is_empty() { HashMap::new() } else { first_written(store, &plans, &records)? };
-        Ok(Self { knowledge, plans, records, entries, overrules, first_written, today })
+        Ok(Self { knowledge, plans, records, entries, counting, overrules, first_written, today })
     }
 
     /// What the client has.
     pub fn plan(&self) -> Option<&IssuedRecord> {
         self.plans.first().map(AsRef::as_ref)
+    }
+
+    /// What was logged, as far as it counts, in the order of its arrival.
+    fn counted(&self) -> impl Iterator<Item = &Entry> {
+        self.counting.iter().map(|place| &self.entries[*place])
     }
 
     fn atlas(&self) -> &'a Atlas {
@@ -83,32 +91,34 @@ impl<'a> Training<'a> {
     fn under_way(&self, entry: &Entry) -> bool {
         let finished =
             |other: &Entry| other.session == entry.session && matches!(&other.part, Part::Session(log) if log.finished);
-        entry.trained_on >= self.today && !self.entries.iter().any(finished)
+        entry.trained_on >= self.today && !self.counted().any(finished)
     }
 
-    /// What was logged of an exercise, oldest first; of versions side by side the first counts. What is under way is left
-    /// out.
-    fn history(&self, exercise: &str) -> Vec<Performed<'_>> {
-        let own = |entry: &'_ &Entry| match &entry.part {
+    /// The entries that count in which an exercise was done, oldest first. What is under way is left out.
+    fn done(&self, exercise: &str) -> Vec<&Entry> {
+        let own = |entry: &&Entry| match &entry.part {
             Part::Exercise(log) => log.done().as_str() == exercise && !self.under_way(entry),
             Part::Session(_) => false,
         };
-        let mut done: Vec<Performed> = Vec::new();
-        let mut seen = Vec::new();
-        for entry in self.entries.iter().filter(own) {
-            let Part::Exercise(log) = &entry.part else { continue };
-            if !seen.contains(&entry.slot()) {
-                seen.push(entry.slot());
-                done.push(Performed { on: entry.trained_on, lighter: self.was_lighter(entry), log });
+        let mut done: Vec<&Entry> = self.counted().filter(own).collect();
+        done.sort_by_key(|entry| entry.trained_on);
+        done
+    }
+
+    /// What was logged of an exercise, oldest first.
+    fn history(&self, exercise: &str) -> Vec<Performed<'_>> {
+        let mut history = Vec::new();
+        for entry in self.done(exercise) {
+            if let Part::Exercise(log) = &entry.part {
+                history.push(Performed { on: entry.trained_on, lighter: self.was_lighter(entry), log });
             }
         }
-        done.sort_by_key(|performed| performed.on);
-        done
+        history
     }
 
     /// What was reported of the form the last time each exercise was done, where something was.
     pub fn reported(&self) -> BTreeMap<ExerciseId, Vec<String>> {
-        let done = self.entries.iter().filter_map(|entry| match &entry.part {
+        let done = self.counted().filter_map(|entry| match &entry.part {
             Part::Exercise(log) => Some(log.done()),
             Part::Session(_) => None,
         });
@@ -124,7 +134,7 @@ impl<'a> Training<'a> {
     /// What a coach said of an exercise, as long as it holds.
     fn overrule(&self, exercise: &str) -> Option<&Overrule> {
         let (said, at) = self.overrules.get(exercise)?;
-        let done = self.entries.iter().filter(|entry| match &entry.part {
+        let done = self.counted().filter(|entry| match &entry.part {
             Part::Exercise(log) => log.done().as_str() == exercise && !log.sets.is_empty() && !self.under_way(entry),
             Part::Session(_) => false,
         });
@@ -139,7 +149,7 @@ impl<'a> Training<'a> {
         let today = |other: &Entry| {
             other.session == entry.session && matches!(&other.part, Part::Session(session) if session.lighter)
         };
-        if self.entries.iter().any(today) {
+        if self.counted().any(today) {
             return true;
         }
         let plan = self.plans.iter().find(|plan| plan.id == entry.session.plan_id);
@@ -174,7 +184,7 @@ impl<'a> Training<'a> {
             .collect();
         let lifts: Vec<_> = histories.iter().map(|(name, side, done)| (*name, *side, done.as_slice())).collect();
         let mut told: Vec<(Date, &SessionLog)> = Vec::new();
-        for entry in &self.entries {
+        for entry in self.counted() {
             if let Part::Session(log) = &entry.part
                 && entry.session.plan_id == issued.id
             {
@@ -309,7 +319,7 @@ impl<'a> Training<'a> {
             scheme_how: scheme.map(|scheme| scheme.how.clone()).unwrap_or_default(),
             scheme_set_s: scheme.and_then(|scheme| scheme.set_s),
             target: target_view(target, hurt, stalled.map(|stall| stall.says)),
-            last: history.last().and_then(|last| self.last(last, item)),
+            last: self.last(item.exercise.as_str()),
             instead: instead.of_exercise(item.exercise.as_str()),
             entries: records.iter().filter(own).map(|record| LogEntryView::from(*record)).collect(),
             feels: feels(self.atlas(), exercise, item),
@@ -323,26 +333,24 @@ impl<'a> Training<'a> {
             Part::Exercise(log) => log.exercise.as_str() == exercise && !self.under_way(entry),
             Part::Session(_) => false,
         };
-        let last = self.entries.iter().filter(planned).max_by_key(|entry| entry.trained_on)?;
+        let last = self.counted().filter(planned).max_by_key(|entry| entry.trained_on)?;
         let Part::Exercise(log) = &last.part else { return None };
         let pain = log.pain.as_ref().filter(|pain| pain.stops())?;
         let during = pain.during.as_ref().unwrap_or_else(|| log.done());
         (during.as_str() == exercise).then(|| format!("Pain {} of 10 last time: swap it.", pain.level))
     }
 
-    fn last(&self, last: &Performed, item: &ItemEntry) -> Option<LastTime> {
-        let same = |record: &&LogRecord| {
-            record.entry.trained_on == last.on.to_string()
-                && matches!(&record.entry.part, LogPart::Exercise { exercise, instead, .. }
-                    if instead.as_ref().unwrap_or(exercise) == item.exercise.as_str())
-        };
-        let sets = self.records.iter().find(same).map(|record| sets_of(&record.entry.part))?;
+    /// What was done of an exercise the last time.
+    fn last(&self, exercise: &str) -> Option<LastTime> {
+        let entry = *self.done(exercise).last()?;
+        let Part::Exercise(log) = &entry.part else { return None };
+        let record = self.records.iter().find(|record| record.entry.id == entry.id)?;
         Some(LastTime {
-            on: last.on.to_string(),
-            sets,
-            felt: last.log.felt.clone(),
-            form: last.log.form.iter().map(|form| form.says().to_owned()).collect(),
-            pain: last.log.pain.as_ref().map(|pain| pain.level),
+            on: entry.trained_on.to_string(),
+            sets: sets_of(&record.entry.part),
+            felt: log.felt.clone(),
+            form: log.form.iter().map(|form| form.says().to_owned()).collect(),
+            pain: log.pain.as_ref().map(|pain| pain.level),
         })
     }
 }

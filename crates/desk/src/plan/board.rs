@@ -83,10 +83,14 @@ impl Desk {
     }
 
     /// Raises its bound until so many seconds are over, nothing more can be proven, or `tell` says that nobody listens any more.
-    pub fn prove(&self, week: &ToProve, seconds: u32, tell: impl FnMut(ProofView) -> bool + Send) {
+    pub fn prove(&self, week: &ToProve, seconds: u32, mut tell: impl FnMut(ProofView) -> bool + Send) {
         let ToProve { round_id, planned } = week;
-        if let Some(proof) = self.workshop.with(|| proven(planned, seconds, tell)) {
+        let start = Instant::now();
+        let proof = self.workshop.with(|| proven(planned, start, seconds, &mut tell));
+        if let Some(proof) = proof {
+            // Kept before it is told, and when nobody listens any more too.
             self.books.proofs.keep(round_id, &planned.problem, proof);
+            tell(ProofView::of(&proof, start.elapsed().as_secs_f64()));
         }
     }
 
@@ -134,8 +138,7 @@ impl Desk {
 }
 
 /// Proves until the time is over, nothing more can be proven, or nobody listens any more.
-fn proven(planned: &Planned, seconds: u32, mut tell: impl FnMut(ProofView) -> bool) -> Option<Proof> {
-    let start = Instant::now();
+fn proven(planned: &Planned, start: Instant, seconds: u32, tell: &mut impl FnMut(ProofView) -> bool) -> Option<Proof> {
     let mut told = 0;
     let week = planned.draft.week(&planned.problem);
     let go_on = |proof: &Proof| {
@@ -147,8 +150,5 @@ fn proven(planned: &Planned, seconds: u32, mut tell: impl FnMut(ProofView) -> bo
         told = elapsed.as_millis();
         in_time && tell(ProofView::of(proof, elapsed.as_secs_f64()))
     };
-    let proof = prove(&planned.problem, &week, go_on)?;
-    // Nobody may be listening any more; what was proven is kept all the same.
-    tell(ProofView::of(&proof, start.elapsed().as_secs_f64()));
-    Some(proof)
+    prove(&planned.problem, &week, go_on)
 }

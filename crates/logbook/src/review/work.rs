@@ -1,7 +1,7 @@
 //! What was planned and done for each region over a round, and what hurt or was felt elsewhere while it was trained.
 
 use crate::entry::{Entry, ExerciseLog, Part};
-use crate::heads::heads;
+use crate::heads::{Heads, heads};
 use crate::review::WorkDone;
 use crate::training::training_entry;
 use atlas::Atlas;
@@ -44,7 +44,7 @@ pub fn round_work(
 ) -> RoundWork {
     let due: Vec<&PlannedSession> = planned.iter().filter(|session| session.on < until).collect();
     let before: Vec<Entry> = entries.iter().filter(|entry| entry.trained_on < until).cloned().collect();
-    let counted: Vec<&Entry> = heads(&before).iter().filter_map(crate::heads::Heads::counts).collect();
+    let counted: Vec<&Entry> = heads(&before).iter().filter_map(Heads::counts).collect();
     let first = due.iter().map(|session| session.on).min();
     let weeks = first.map_or(0.0, |first| (until.duration_since(first).as_hours() as f64 / 24.0 / 7.0).max(1.0));
     let mut by_region: BTreeMap<RegionId, WorkDone> = BTreeMap::new();

@@ -422,6 +422,28 @@ async fn what_was_logged_is_past_training_of_the_next_verdict() {
     assert!(rows.iter().any(|row| row["exercise"] == *exercise && row["sets"] == 3), "{rows:?}");
 }
 
+/// Two phones wrote the same exercise down, one as it was planned, one with another in its place: of one part one version counts, whatever
+/// was done and wherever in the session.
+#[actix_web::test]
+async fn of_a_swap_beside_none_one_is_past_training_and_swinging_is_known_of_it() {
+    trained!(practice, app, browser, client, _round, week);
+    let mut first = entry(&week, &[set(1, 8), set(2, 8)]);
+    first["part"]["form"] = json!(["swung"]);
+    let mut swapped = entry(&week, &[set(1, 9), set(2, 9), set(3, 9)]);
+    swapped["part"]["instead"] = json!("leg-press");
+    swapped["part"]["position"] = json!(4);
+    swapped["trained_on"] = first["trained_on"].clone();
+    let log = format!("/api/v1/clients/{client}/log");
+    assert_eq!(fates(&browser.post(&log, sent(from_ref(&first))).await.body), ["kept"]);
+    assert_eq!(fates(&browser.post(&log, sent(from_ref(&swapped))).await.body), ["beside"]);
+    let next = json!({"date": week["today"], "measured_by": "A"});
+    let next = browser.post(&format!("/api/v1/clients/{client}/rounds"), next).await.body;
+    let case = browser.get(&format!("/api/v1/rounds/{}/case", next["id"].as_str().unwrap())).await.body;
+    let rows = case["training"].as_array().unwrap();
+    let told: Vec<_> = rows.iter().map(|row| (&row["exercise"], &row["sets"], &row["swung"])).collect();
+    assert_eq!(told, [(&first["part"]["exercise"], &json!(2), &json!(true))]);
+}
+
 #[actix_web::test]
 async fn trends_run_over_all_rounds_with_their_noise() {
     trained!(practice, app, browser, client, _round, week);

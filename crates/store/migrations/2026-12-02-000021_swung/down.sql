@@ -1,0 +1,1 @@
+ALTER TABLE log_entry DROP COLUMN swung;
