@@ -52,6 +52,9 @@ pub struct Knowledge {
 
 impl Knowledge {
     /// Reads what ships with the product.
+    ///
+    /// # Errors
+    /// [`AssessError`] when a shipped file is damaged.
     pub fn load() -> Result<Self, AssessError> {
         let atlas = Atlas::load()?;
         let norms = Norms::load()?;

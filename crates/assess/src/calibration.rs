@@ -36,6 +36,9 @@ pub struct Words {
 
 impl Calibration {
     /// What ships.
+    ///
+    /// # Errors
+    /// When the shipped file is damaged.
     pub fn shipped() -> Result<Self, serde_json::Error> {
         serde_json::from_str(include_str!("../data/calibration.json"))
     }

@@ -100,6 +100,11 @@ pub fn slope(x: &[f64], y: &[f64], weights: &[f64]) -> Option<Line> {
 
 /// How many SD of noise a change must exceed so that among `comparisons` of them not one does by chance in 95 of 100
 /// (Sidak 1967): two-sided, `1 - 0.95^(1/m)`.
+///
+/// ```
+/// assert!((assess::family_factor(1) - 1.960).abs() < 0.001);
+/// assert!((assess::family_factor(10) - 2.800).abs() < 0.001);
+/// ```
 pub fn family_factor(comparisons: usize) -> f64 {
     let tail = (1.0 - CONFIDENCE.powf(1.0 / comparisons.max(1) as f64)) / 2.0;
     Normal::standard().inverse_cdf(1.0 - tail)
@@ -107,6 +112,10 @@ pub fn family_factor(comparisons: usize) -> f64 {
 
 /// Minimal detectable change among `comparisons` of them with 95 % confidence, in the unit of `noise`, the SD of one change
 /// by error alone.
+///
+/// ```
+/// assert!((assess::mdc95(1.5, 1) - 2.940).abs() < 0.001);
+/// ```
 pub fn mdc95(noise: f64, comparisons: usize) -> f64 {
     family_factor(comparisons) * noise
 }

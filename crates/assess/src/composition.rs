@@ -56,6 +56,11 @@ impl Composition {
 
 /// Body density, g/ml, from three folds: chest, abdominal, thigh (men; Jackson & Pollock 1978) or triceps, suprailiac, thigh
 /// (women; Jackson, Pollock & Ward 1980). `sum_mm` is their sum, `age` in years.
+///
+/// ```
+/// let density = assess::density_three_folds(assess::Sex::Male, 60.0, 30.0);
+/// assert!((density - 1.057_816).abs() < 1e-9);
+/// ```
 pub fn density_three_folds(sex: Sex, sum_mm: f64, age: f64) -> f64 {
     match sex {
         Sex::Male => 1.109_38 - 0.000_826_7 * sum_mm + 0.000_001_6 * sum_mm.powi(2) - 0.000_257_4 * age,
@@ -65,6 +70,11 @@ pub fn density_three_folds(sex: Sex, sum_mm: f64, age: f64) -> f64 {
 
 /// Body density, g/ml, from seven folds: chest, midaxillary, triceps, subscapular, abdominal, suprailiac, thigh (the same
 /// papers).
+///
+/// ```
+/// let density = assess::density_seven_folds(assess::Sex::Female, 120.0, 30.0);
+/// assert!((density - 1.044_850_4).abs() < 1e-9);
+/// ```
 pub fn density_seven_folds(sex: Sex, sum_mm: f64, age: f64) -> f64 {
     match sex {
         Sex::Male => 1.112 - 0.000_434_99 * sum_mm + 0.000_000_55 * sum_mm.powi(2) - 0.000_288_26 * age,
@@ -73,17 +83,29 @@ pub fn density_seven_folds(sex: Sex, sum_mm: f64, age: f64) -> f64 {
 }
 
 /// Fat, % of body mass, from density in g/ml (Siri 1961).
+///
+/// ```
+/// assert!((assess::siri_fat_pct(1.057_816) - 17.945).abs() < 0.001);
+/// ```
 pub fn siri_fat_pct(density: f64) -> f64 {
     495.0 / density - 450.0
 }
 
 /// Body density, g/ml, from girths in cm (Hodgdon & Beckett 1984, men). `None` unless the abdomen is larger than the neck.
+///
+/// ```
+/// assert!((assess::density_girths_male(85.0, 38.0, 178.0).unwrap() - 1.061_239).abs() < 1e-6);
+/// ```
 pub fn density_girths_male(abdomen_cm: f64, neck_cm: f64, height_cm: f64) -> Option<f64> {
     let difference = abdomen_cm - neck_cm;
     (difference > 0.0).then(|| 1.0324 - 0.190_77 * difference.log10() + 0.154_56 * height_cm.log10())
 }
 
 /// Body density, g/ml, from girths in cm (Hodgdon & Beckett 1984, women). `None` unless waist and hips outweigh the neck.
+///
+/// ```
+/// assert!((assess::density_girths_female(70.0, 95.0, 32.0, 165.0).unwrap() - 1.042_421).abs() < 1e-6);
+/// ```
 pub fn density_girths_female(waist_cm: f64, hip_cm: f64, neck_cm: f64, height_cm: f64) -> Option<f64> {
     let difference = waist_cm + hip_cm - neck_cm;
     (difference > 0.0).then(|| 1.295_79 - 0.350_04 * difference.log10() + 0.221 * height_cm.log10())
@@ -101,6 +123,11 @@ pub struct LimbGirths {
 }
 
 /// Skeletal muscle, kg (Lee et al. 2000); the ancestry term is left at 0. Stature in cm, age in years.
+///
+/// ```
+/// let limbs = assess::LimbGirths { arm_cm: 34.0, thigh_cm: 54.0, calf_cm: 37.0 };
+/// assert!((assess::lee_muscle_kg(assess::Sex::Male, 178.0, 30.0, limbs) - 39.383).abs() < 0.001);
+/// ```
 pub fn lee_muscle_kg(sex: Sex, height_cm: f64, age: f64, limbs: LimbGirths) -> f64 {
     let girths = 0.007_44 * limbs.arm_cm.powi(2) + 0.000_88 * limbs.thigh_cm.powi(2) + 0.004_41 * limbs.calf_cm.powi(2);
     let male = if sex == Sex::Male { 2.4 } else { 0.0 };
@@ -108,6 +135,10 @@ pub fn lee_muscle_kg(sex: Sex, height_cm: f64, age: f64, limbs: LimbGirths) -> f
 }
 
 /// Lean mass over stature squared, kg/m^2.
+///
+/// ```
+/// assert!((assess::lean_index(80.0, 15.0, 180.0) - 20.988).abs() < 0.001);
+/// ```
 pub fn lean_index(weight_kg: f64, fat_pct: f64, height_cm: f64) -> f64 {
     weight_kg * (1.0 - fat_pct / 100.0) / (height_cm / 100.0).powi(2)
 }

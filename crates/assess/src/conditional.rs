@@ -62,6 +62,10 @@ pub fn mahalanobis2(norms: &SexNorms, observed: &[(usize, f64)]) -> Option<f64> 
 /// Beyond it a body is outside a reference of `people`, of whom the moments were estimated: `p (n^2 - 1) / (n (n - p))` times
 /// the 99 % point of F(p, n - p), exact for one more person of a normal population. `None` for nothing measured, or more
 /// measured than there are people.
+///
+/// ```
+/// assert!((assess::outside_limit(507, 5).unwrap() - 15.421).abs() < 0.001);
+/// ```
 pub fn outside_limit(people: usize, measured: usize) -> Option<f64> {
     const INSIDE: f64 = 0.99;
     let (n, p) = (people as f64, measured as f64);

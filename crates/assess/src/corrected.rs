@@ -9,6 +9,10 @@ use std::f64::consts::PI;
 use units::{Sides, SiteId};
 
 /// A girth less pi times the fold over it, cm; the fold in mm (Jelliffe 1966).
+///
+/// ```
+/// assert!((assess::corrected_girth_cm(34.0, 10.0) - 30.858).abs() < 0.001);
+/// ```
 pub fn corrected_girth_cm(girth_cm: f64, fold_mm: f64) -> f64 {
     girth_cm - PI * fold_mm / 10.0
 }
@@ -24,6 +28,11 @@ pub fn muscle_bone_area_cm2(corrected_girth_cm: f64) -> f64 {
 }
 
 /// Muscle area of the upper arm, cm^2: without its bone, 10 cm^2 in men and 6.5 cm^2 in women (Heymsfield et al. 1982).
+///
+/// ```
+/// let girth = assess::corrected_girth_cm(34.0, 10.0);
+/// assert!((assess::arm_muscle_area_cm2(assess::Sex::Female, girth) - 69.28).abs() < 0.005);
+/// ```
 pub fn arm_muscle_area_cm2(sex: Sex, corrected_girth_cm: f64) -> f64 {
     let bone_cm2 = if sex == Sex::Male { 10.0 } else { 6.5 };
     muscle_bone_area_cm2(corrected_girth_cm) - bone_cm2

@@ -2,6 +2,8 @@
 //!
 //! Pure computation: no clock, no disk, no database. What the numbers mean for training is the planner's business.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod assessment;
 mod beside_girths;
 mod between;

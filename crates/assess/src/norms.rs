@@ -82,6 +82,9 @@ impl Norms {
     pub const STATURE: &'static str = "stature";
 
     /// Reads the norms that ship with the product.
+    ///
+    /// # Errors
+    /// [`NormError`] when the shipped file is damaged.
     pub fn load() -> Result<Self, NormError> {
         let file: File = serde_json::from_str(SHIPPED)?;
         let count = file.sites.len();

@@ -15,16 +15,37 @@ pub const MAX_REPS: u16 = 20;
 const BRZYCKI_MAX_REPS: u16 = 10;
 
 /// Epley 1985: `w (1 + r/30)`, kg; a single repetition is the load itself.
+///
+/// ```
+/// let set = assess::StrengthSet { load: units::Mass::from_kg(100.0)?, reps: 5 };
+/// assert!((assess::epley_kg(set) - 116.67).abs() < 0.005);
+/// # Ok::<(), units::QuantityError>(())
+/// ```
 pub fn epley_kg(set: StrengthSet) -> f64 {
     if set.reps == 1 { set.load.kg() } else { set.load.kg() * (1.0 + f64::from(set.reps) / 30.0) }
 }
 
 /// Brzycki 1993: `36 w / (37 - r)`, kg, for up to 10 repetitions.
+///
+/// ```
+/// let set = assess::StrengthSet { load: units::Mass::from_kg(100.0)?, reps: 5 };
+/// assert!((assess::brzycki_kg(set).unwrap() - 112.5).abs() < 1e-9);
+/// # Ok::<(), units::QuantityError>(())
+/// ```
 pub fn brzycki_kg(set: StrengthSet) -> Option<f64> {
     (set.reps <= BRZYCKI_MAX_REPS).then(|| 36.0 * set.load.kg() / (37.0 - f64::from(set.reps)))
 }
 
 /// The estimate used: the mean of both below 10 repetitions, Epley from there to [`MAX_REPS`], kg.
+///
+/// # Errors
+/// [`StrengthError::Reps`] for none, or for more than say something.
+///
+/// ```
+/// let set = assess::StrengthSet { load: units::Mass::from_kg(100.0)?, reps: 5 };
+/// assert!((assess::one_rep_max_kg(set).unwrap() - 114.58).abs() < 0.005);
+/// # Ok::<(), units::QuantityError>(())
+/// ```
 pub fn one_rep_max_kg(set: StrengthSet) -> Result<f64, StrengthError> {
     if set.reps == 0 || set.reps > MAX_REPS {
         return Err(StrengthError::Reps(set.reps));

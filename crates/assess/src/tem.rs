@@ -33,6 +33,11 @@ pub fn technical_error(pairs: &[[f64; 2]]) -> Option<TechnicalError> {
 }
 
 /// A rater's own SD from pairs of ratings of the same picture: `sqrt(sum d^2 / 2n)`, rating steps.
+///
+/// ```
+/// let sd = assess::within_rater_sd(&[[1, 0], [-1, -1], [0, 1]]).unwrap();
+/// assert!((sd - (1.0_f64 / 3.0).sqrt()).abs() < 1e-12);
+/// ```
 pub fn within_rater_sd(pairs: &[[i8; 2]]) -> Option<f64> {
     let as_numbers: Vec<[f64; 2]> = pairs.iter().map(|pair| pair.map(f64::from)).collect();
     technical_error(&as_numbers).map(|error| error.tem)
@@ -40,6 +45,11 @@ pub fn within_rater_sd(pairs: &[[i8; 2]]) -> Option<f64> {
 
 /// Quadratic-weighted kappa of pairs of ratings from -2 to 2 (Cohen 1968). `None` without pairs, with a rating outside the
 /// scale, or when chance alone leaves nothing to disagree about.
+///
+/// ```
+/// assert_eq!(assess::weighted_kappa(&[[1, 1], [-1, -1], [0, 0]]), Some(1.0));
+/// assert_eq!(assess::weighted_kappa(&[[1, -1], [-1, 1]]), Some(-1.0));
+/// ```
 pub fn weighted_kappa(pairs: &[[i8; 2]]) -> Option<f64> {
     const LOWEST: i8 = -2;
     const STEPS: usize = 5;

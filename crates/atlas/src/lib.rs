@@ -3,6 +3,8 @@
 //! The files under `data/` are the one place for each fact. This crate reads them, checks that they fit together and
 //! answers look-ups; it decides nothing about a client.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod cause;
 mod check;
 mod compose;

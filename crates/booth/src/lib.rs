@@ -5,6 +5,7 @@
 //! The same spec gives the same bytes on every machine. The figure is a CC0 base mesh (`data/`, made by `make_figure.py`);
 //! it is grown up and always clothed.
 
+#![warn(clippy::missing_errors_doc)]
 // Pixels are whole numbers made from fractions on every other line; every cast is clamped or bounded by the picture.
 #![allow(clippy::cast_possible_truncation, clippy::cast_sign_loss, clippy::cast_possible_wrap)]
 

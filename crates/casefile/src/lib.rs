@@ -3,6 +3,8 @@
 //! Raw types mirror the files; [`CaseFile::resolve`] turns a case into the core's own types or says, place by place, what is
 //! wrong. The server checks what a coach types with the same rules ([`check_tape`], [`check_client`]).
 
+#![warn(clippy::missing_errors_doc)]
+
 mod assessment;
 mod catalogue;
 mod check;

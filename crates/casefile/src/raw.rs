@@ -372,12 +372,18 @@ impl CaseFile {
     pub const VERSION: u32 = 1;
 
     /// Reads a case file. A file that is not of the shape gives one problem with its place.
+    ///
+    /// # Errors
+    /// The one problem.
     pub fn parse(text: &str) -> Result<Self, Problem> {
         parse_json(text)
     }
 }
 
 /// Reads any of the open files, or says at which place it does not have its shape.
+///
+/// # Errors
+/// The place, and what is wrong there.
 pub fn parse_json<T: serde::de::DeserializeOwned>(text: &str) -> Result<T, Problem> {
     let mut reader = serde_json::Deserializer::from_str(text);
     let file = serde_path_to_error::deserialize(&mut reader).map_err(|error| misshapen(&error))?;

@@ -4,6 +4,8 @@
 //! Figures are drawn by `booth`; what is in proportion is `assess`'s rule, what a step of the scale is worth `atlas`'s. No
 //! clock, no disk.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod error;
 mod person;
 mod question;

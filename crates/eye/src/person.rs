@@ -41,6 +41,10 @@ impl<'a> Body<'a> {
         self.norms.sites().iter().position(|known| known.as_str() == site).ok_or(EyeError::Reference(site))
     }
 
+    /// Gives a site a size, cm.
+    ///
+    /// # Errors
+    /// [`EyeError`] for a site that the norms do not have.
     pub fn set(&mut self, site: &'static str, cm: f64) -> Result<(), EyeError> {
         let place = self.place(site)?;
         self.ln.retain(|(known, _)| *known != place);
@@ -54,6 +58,9 @@ impl<'a> Body<'a> {
     }
 
     /// The size of a site that the others predict.
+    ///
+    /// # Errors
+    /// [`EyeError`] for a site that the norms do not have.
     pub fn size(&self, site: &'static str) -> Result<ConditionalSize, EyeError> {
         let place = self.place(site)?;
         let mut observed = self.ln.clone();

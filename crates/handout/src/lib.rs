@@ -2,6 +2,8 @@
 //!
 //! Made from a plan as it was given; decides nothing about training.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod calendar;
 mod page;
 mod pdf;

@@ -4,6 +4,8 @@
 //! One body size, no co-contraction, no fatigue, no muscles of the shoulder blade or neck; "cheapest" is an assumption. Numbers are
 //! for comparing set-ups, not for dosing. No clock, no disk.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod best;
 mod body;
 mod chain;

@@ -85,6 +85,9 @@ const LEG: Limb = Limb {
 };
 
 /// Works a pose out.
+///
+/// # Errors
+/// [`NoSuchJoint`] for an angle of a joint that the model does not have.
 pub fn posed(file: &PoseFile) -> Result<PosedBody, NoSuchJoint> {
     let body = Body::shipped();
     let (limb, angles) = match file {

@@ -192,6 +192,9 @@ pub fn set_up(movement: &Movement, own: &Movement) -> Vec<SetUpNumber> {
 }
 
 /// A movement with numbers of its set-up put as given.
+///
+/// # Errors
+/// [`SetUpError`] for a number that the movement does not have, or that lies outside its bounds.
 pub fn with(movement: &Movement, numbers: &[(String, f64)]) -> Result<Movement, SetUpError> {
     let mut changed = movement.clone();
     for (name, value) in numbers {

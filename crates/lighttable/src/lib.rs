@@ -3,6 +3,8 @@
 //!
 //! One picture's own numbers are `vision`'s; what a rating does to a verdict is `assess`'s. No clock, no disk.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod frames;
 mod girths;
 mod outlines;

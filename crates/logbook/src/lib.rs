@@ -4,6 +4,8 @@
 //! An [`Entry`] is one exercise of one session as somebody wrote it down, or the session as a whole. Entries are never changed:
 //! a correction is a new one that follows the old. Where they are kept and how they travel is not this crate's business.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod alarm;
 mod calendar;
 mod clock;

@@ -3,6 +3,8 @@
 //! A [`PlanProblem`] is everything resolved; [`solve`] fills the week under the hard rules of `rules/`, [`present`] puts it
 //! into sessions with reasons. Whether the assessment is right is not this crate's business.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod aims;
 mod anneal;
 mod block;

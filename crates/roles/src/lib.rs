@@ -1,5 +1,7 @@
 //! Who may do what in a practice: one table. Common practice, no source.
 
+#![warn(clippy::missing_errors_doc)]
+
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 

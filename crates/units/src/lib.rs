@@ -3,6 +3,8 @@
 //! Each quantity is a newtype with one guarded constructor that names its unit. Whether a value is plausible *for a given
 //! site* is the atlas's decision, not this crate's; here a value is only required to be a usable number.
 
+#![warn(clippy::missing_errors_doc)]
+
 mod id;
 mod measures;
 mod quantity;

@@ -45,6 +45,9 @@ impl Length {
     pub const MAX_CM: f64 = 300.0;
 
     /// From centimetres.
+    ///
+    /// # Errors
+    /// [`QuantityError`] for 0 and less, for what is no number, and beyond the most.
     pub fn from_cm(cm: f64) -> Result<Self, QuantityError> {
         guarded(cm, Self::MAX_CM, "cm").map(Self)
     }
@@ -65,6 +68,9 @@ impl Mass {
     pub const MAX_KG: f64 = 700.0;
 
     /// From kilograms.
+    ///
+    /// # Errors
+    /// [`QuantityError`] for 0 and less, for what is no number, and beyond [`Self::MAX_KG`].
     pub fn from_kg(kg: f64) -> Result<Self, QuantityError> {
         guarded(kg, Self::MAX_KG, "kg").map(Self)
     }
@@ -115,6 +121,9 @@ impl Skinfold {
     pub const MAX_MM: f64 = 100.0;
 
     /// From millimetres.
+    ///
+    /// # Errors
+    /// [`QuantityError`] for 0 and less, for what is no number, and beyond the most.
     pub fn from_mm(mm: f64) -> Result<Self, QuantityError> {
         guarded(mm, Self::MAX_MM, "mm").map(Self)
     }

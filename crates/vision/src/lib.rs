@@ -5,6 +5,7 @@
 //! is a proposal a coach can move: [`Eye::with_moved`] measures again from moved landmarks, and [`align`] lays one
 //! picture's landmarks over another's. Left and right are always the client's. Nothing here reads files or the clock.
 
+#![warn(clippy::missing_errors_doc)]
 // Pixels are whole numbers made from fractions on every other line; every cast is clamped or bounded by the picture.
 #![allow(clippy::cast_possible_truncation, clippy::cast_sign_loss, clippy::cast_possible_wrap)]
 

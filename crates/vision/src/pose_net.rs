@@ -114,11 +114,16 @@ pub(crate) struct PoseNet {
 }
 
 impl PoseNet {
+    /// # Errors
+    /// [`PhotoError::Model`] when the shipped file does not load.
     pub fn load() -> Result<Self, PhotoError> {
         Ok(Self { detection: load(DETECTION)?, landmarks: load(LANDMARKS)? })
     }
 
     /// The most likely person of a picture.
+    ///
+    /// # Errors
+    /// [`PhotoError::Model`] when the model does not run.
     pub fn person(&self, picture: &RgbImage) -> Result<Option<Person>, PhotoError> {
         let whole = Square::whole(picture);
         let detections = self.detect(picture, whole)?;
