@@ -80,7 +80,7 @@ pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};
 pub use photographed::{GirthFrom, Outline, PictureGirth, Rating, RatingJudgement, Segment};
-pub use pictures::{PicturedSite, pictured_sites};
+pub use pictures::{PicturedSite, PracticeConstant, pictured_sites, practice_constants};
 pub use pieces::{Conflict, Piece, PieceOf};
 pub use posterior::Posterior;
 pub use rater::{RaterAgreement, TRUTHS_ENOUGH, rater_agreement};

@@ -91,6 +91,45 @@ impl OwnShape {
     }
 }
 
+/// What a practice's pairs of tape and pictures of one day say that the constants fitted on made-up bodies miss of real people at a site.
+#[derive(Clone, Copy, Debug, Default, PartialEq)]
+pub struct PracticeConstant {
+    /// To be added to the logarithm of a girth from pictures.
+    pub ln: f64,
+    /// Rounds with tape and pictures behind it.
+    pub pairs: usize,
+    /// Clients whose rounds they are.
+    pub clients: usize,
+}
+
+/// The same of every site and way of seeing it, from the rounds of each client with girths by the constants that ship.
+///
+/// The mean over people has the shipped fit's error as its prior SD; each client tells of it with the variance of people's own
+/// constants about it and of their pairs, so that one client measured often counts hardly more than one measured once.
+pub fn practice_constants<'a>(
+    atlas: &Atlas,
+    clients: impl IntoIterator<Item = &'a [Round]>,
+) -> BTreeMap<(SiteId, GirthFrom), PracticeConstant> {
+    let settings = &atlas.evidence().pictures_pct;
+    let mut told: BTreeMap<(SiteId, GirthFrom), (PracticeConstant, f64)> = BTreeMap::new();
+    for rounds in clients {
+        let own = OwnShape::learn(atlas, rounds, &MeasurerErrors::learn(atlas, rounds), &[]);
+        for (of, pairs) in own.0 {
+            let weight = (share(settings.own_sd).powi(2) + pairs.precision.recip()).recip();
+            let (constant, precision) = told.entry(of).or_default();
+            constant.ln += weight * pairs.weighted / pairs.precision;
+            constant.pairs += pairs.count;
+            constant.clients += 1;
+            *precision += weight;
+        }
+    }
+    let of_people = |((site, from), (sum, precision)): ((SiteId, GirthFrom), (PracticeConstant, f64))| {
+        let prior = share(settings.fit_pct(&site, from == GirthFrom::BreadthDepth)).powi(-2);
+        ((site, from), PracticeConstant { ln: sum.ln / (precision + prior), ..sum })
+    };
+    told.into_iter().map(of_people).collect()
+}
+
 fn share(pct: f64) -> f64 {
     pct / 100.0
 }

@@ -227,7 +227,7 @@ pub async fn serve(
     }
     // Only now: a program that cannot serve has nothing to tidy.
     desk.store.tidy()?;
-    desk.learn_daily();
+    desk.go_on_learning();
     let running = server.shutdown_timeout(5).run();
     ready();
     Ok(running.await?)

@@ -183,12 +183,25 @@ impl Store {
     /// Every client's rounds with what their sheets hold, oldest first; none of those who are made up.
     pub fn rounds_by_client(&self, atlas: &Atlas) -> Result<Vec<Vec<Round>>, StoreError> {
         let mut connection = self.connect()?;
-        let made_up = Self::made_up_ids(&mut connection)?;
-        let mut rows: Vec<Row> =
-            round::table.order(round::taken_on.asc()).select(Row::as_select()).load(&mut connection)?;
+        let constants = shown::load_constants(&mut connection)?;
+        Self::everybody(&mut connection, atlas, &constants)
+    }
+
+    /// The same with girths of pictures by the constants that ship alone: what the practice's own are learned from.
+    pub fn rounds_as_shipped(&self, atlas: &Atlas) -> Result<Vec<Vec<Round>>, StoreError> {
+        Self::everybody(&mut self.connect()?, atlas, &shown::Constants::new())
+    }
+
+    fn everybody(
+        connection: &mut Connection,
+        atlas: &Atlas,
+        constants: &shown::Constants,
+    ) -> Result<Vec<Vec<Round>>, StoreError> {
+        let made_up = Self::made_up_ids(connection)?;
+        let mut rows: Vec<Row> = round::table.order(round::taken_on.asc()).select(Row::as_select()).load(connection)?;
         rows.retain(|row| !made_up.contains(&row.client_id));
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
-        let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
+        let mut evidence = RoundEvidence::with_girths_by(connection, atlas, &ids(&all), constants)?;
         let mut clients: BTreeMap<String, Vec<Round>> = BTreeMap::new();
         for record in all {
             clients.entry(record.client_id.clone()).or_default().push(round_of(record, &mut evidence));
@@ -281,7 +294,19 @@ struct RoundEvidence {
 }
 
 impl RoundEvidence {
+    /// As it is evidence.
     fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[String]) -> Result<Self, StoreError> {
+        let constants = shown::load_constants(connection)?;
+        Self::with_girths_by(connection, atlas, round_ids, &constants)
+    }
+
+    /// With girths of pictures by these constants.
+    fn with_girths_by(
+        connection: &mut Connection,
+        atlas: &Atlas,
+        round_ids: &[String],
+        constants: &shown::Constants,
+    ) -> Result<Self, StoreError> {
         let scale = atlas.evidence().scale.rating_bulk;
         let sd_steps = |pairs: &[[i8; 2]], truths: &[(i8, f64)], girths: &BesideGirths| {
             let in_steps: Vec<(i8, f64)> = truths.iter().map(|(answer, sd)| (*answer, sd / scale)).collect();
@@ -294,7 +319,7 @@ impl RoundEvidence {
             tests: tests::load_many(connection, atlas, round_ids)?,
             ratings: ratings::load_many(connection, round_ids, sd_steps)?,
             outlines: shown::load_outlines(connection, round_ids)?,
-            girths: shown::load_girths(connection, round_ids)?,
+            girths: shown::load_girths(connection, round_ids, constants)?,
         })
     }
 }

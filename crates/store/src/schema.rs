@@ -180,6 +180,16 @@ diesel::table! {
 }
 
 diesel::table! {
+    girth_constant (site, rests_on) {
+        site -> Text,
+        rests_on -> Text,
+        ln -> Double,
+        pairs -> Integer,
+        clients -> Integer,
+    }
+}
+
+diesel::table! {
     picture_girth (round_id, site, side) {
         round_id -> Text,
         site -> Text,

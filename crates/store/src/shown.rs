@@ -1,15 +1,15 @@
 //! What a round's pictures show together, kept beside them: outlines and girths, made anew whenever one of them changes.
 
-use crate::connection::Connection;
+use crate::connection::{Connection, Store};
 use crate::error::StoreError;
 use crate::photos::{counting, of_round};
-use crate::schema::{outline, picture_girth};
+use crate::schema::{client_stamp, girth_constant, outline, picture_girth, round};
 use crate::tape::{parse_side, side_text};
-use assess::{GirthFrom, Outline, PictureGirth, Segment};
+use assess::{GirthFrom, Outline, PictureGirth, PracticeConstant, Segment};
 use diesel::prelude::*;
 use lighttable::{GirthShapes, Pictured, girths, outlines};
-use std::collections::HashMap;
-use units::{Length, Sides};
+use std::collections::{BTreeMap, HashMap};
+use units::{Length, Sides, SiteId};
 
 /// Makes the outlines and girths of a round anew from its pictures that count.
 pub(crate) fn refresh_shown(connection: &mut SqliteConnection, round_id: &str) -> Result<(), StoreError> {
@@ -54,10 +54,11 @@ fn keep_girths(connection: &mut SqliteConnection, round_id: &str, pictures: &[Pi
     Ok(())
 }
 
-/// Girths from pictures of rounds by round id.
+/// Girths from pictures of rounds by round id, by the constants that ship and what the practice's own pairs say of them.
 pub(crate) fn load_girths(
     connection: &mut Connection,
     round_ids: &[String],
+    constants: &Constants,
 ) -> Result<HashMap<String, Vec<PictureGirth>>, StoreError> {
     let rows: Vec<(String, String, String, f64, String)> = picture_girth::table
         .filter(picture_girth::round_id.eq_any(round_ids))
@@ -66,16 +67,80 @@ pub(crate) fn load_girths(
     let mut rounds: HashMap<String, Vec<PictureGirth>> = HashMap::new();
     for (round_id, site, side, cm, rests_on) in rows {
         let corrupt = |why: String| StoreError::corrupt("girth from pictures of round", &round_id, why);
-        let from = GirthFrom::ALL.into_iter().find(|known| known.as_str() == rests_on);
+        let (site, from) = seen(&site, &rests_on).map_err(corrupt)?;
+        let ln = constants.get(&(site.clone(), from)).map_or(0.0, |constant| constant.ln);
         let girth = PictureGirth {
-            site: site.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?,
             side: parse_side(&side).map_err(corrupt)?,
-            value: Length::from_cm(cm).map_err(|error| corrupt(error.to_string()))?,
-            from: from.ok_or_else(|| corrupt(format!("{rests_on:?} is nothing a girth rests on")))?,
+            value: Length::from_cm(cm * ln.exp()).map_err(|error| corrupt(error.to_string()))?,
+            site,
+            from,
         };
         rounds.entry(round_id.clone()).or_default().push(girth);
     }
     Ok(rounds)
+}
+
+fn seen(site: &str, rests_on: &str) -> Result<(SiteId, GirthFrom), String> {
+    let from = GirthFrom::ALL.into_iter().find(|known| known.as_str() == rests_on);
+    let from = from.ok_or_else(|| format!("{rests_on:?} is nothing a girth rests on"))?;
+    Ok((site.parse().map_err(|error: units::IdError| error.to_string())?, from))
+}
+
+/// What the practice's pairs say, by site and by what the pictures showed.
+pub type Constants = BTreeMap<(SiteId, GirthFrom), PracticeConstant>;
+
+/// Differences smaller than this are none, as a share: nobody's verdict is to move by them every day.
+const SAME: f64 = 5e-4;
+
+pub(crate) fn load_constants(connection: &mut SqliteConnection) -> Result<Constants, StoreError> {
+    let rows: Vec<(String, String, f64, i32, i32)> = girth_constant::table.load(connection)?;
+    let constant = |(site, rests_on, ln, pairs, clients): (String, String, f64, i32, i32)| {
+        let of = seen(&site, &rests_on).map_err(|why| StoreError::corrupt("constant of girths", &site, why))?;
+        let count = |number: i32| usize::try_from(number).unwrap_or_default();
+        Ok((of, PracticeConstant { ln, pairs: count(pairs), clients: count(clients) }))
+    };
+    rows.into_iter().map(constant).collect()
+}
+
+impl Store {
+    /// What the practice's pairs of tape and pictures say of the shipped constants.
+    pub fn girth_constants(&self) -> Result<Constants, StoreError> {
+        let mut connection = self.connect()?;
+        load_constants(&mut connection)
+    }
+
+    /// Keeps it; what is told of clients with pictures is worked out anew where a girth moves by it.
+    pub fn keep_girth_constants(&self, new: &Constants) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let known = load_constants(connection)?;
+            let moved = |(of, constant): (&(SiteId, GirthFrom), &PracticeConstant)| {
+                (known.get(of).map_or(0.0, |known| known.ln) - constant.ln).abs() >= SAME
+            };
+            if known.len() == new.len() && !new.iter().any(moved) {
+                return Ok(());
+            }
+            diesel::delete(girth_constant::table).execute(connection)?;
+            for ((site, from), constant) in new {
+                let count = |number: usize| i32::try_from(number).unwrap_or(i32::MAX);
+                diesel::insert_into(girth_constant::table)
+                    .values((
+                        girth_constant::site.eq(site.as_str()),
+                        girth_constant::rests_on.eq(from.as_str()),
+                        girth_constant::ln.eq(constant.ln),
+                        girth_constant::pairs.eq(count(constant.pairs)),
+                        girth_constant::clients.eq(count(constant.clients)),
+                    ))
+                    .execute(connection)?;
+            }
+            let rounds = picture_girth::table.select(picture_girth::round_id);
+            let clients = round::table.filter(round::id.eq_any(rounds)).select(round::client_id);
+            let clients: Vec<String> = clients.distinct().load(connection)?;
+            diesel::update(client_stamp::table.filter(client_stamp::client_id.eq_any(clients)))
+                .set(client_stamp::stamp.eq(client_stamp::stamp + 1))
+                .execute(connection)?;
+            Ok(())
+        })
+    }
 }
 
 /// Outlines of rounds by round id.

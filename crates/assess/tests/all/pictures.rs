@@ -1,6 +1,6 @@
 //! Girths from pictures: what they make of a client, alone and beside the tape.
 
-use assess::{Assessment, Case, Knowledge, Moved, assess, moves};
+use assess::{Assessment, Case, GirthFrom, Knowledge, Moved, assess, moves, practice_constants};
 use casefile::CaseFile;
 use rstest::rstest;
 use serde_json::{Value, json};
@@ -115,6 +115,28 @@ fn tape_and_pictures_of_one_day_teach_a_client_s_own_shape(
     let waist = &assessment.pictured[0];
     assert!((waist.value_cm - cm).abs() < 2e-3, "{}", waist.value_cm);
     assert!((waist.error_pct - error_pct).abs() < 2e-3 && waist.pairs == told, "{} {}", waist.error_pct, error_pct);
+}
+
+// By hand. A client with one pair tells of people with a variance of 16 (their own constant) and 2.38 (the pair) against 2.25 of the
+// shipped fit: of -3.279 % one client gives (1 / 18.38) / (1 / 18.38 + 1 / 2.25) = 10.9 %, ten give 55.0 %; a second pair of one client
+// only halves the 2.38.
+#[rstest]
+#[case::one_client(1, 1, -0.358)]
+#[case::one_client_twice(1, 2, -0.378)]
+#[case::ten_clients(10, 1, -1.805)]
+fn pairs_of_a_practice_pull_the_common_constants_towards_real_people(
+    #[case] clients: usize,
+    #[case] pairs: usize,
+    #[case] pct: f64,
+) {
+    let pair = |day: &&'static str| (*day, taped(&[("waist", 90.0)]), all(&[("waist", 93.0)]));
+    let rounds: Vec<_> = ["2025-11-03", "2026-01-05"][..pairs].iter().map(pair).collect();
+    let one = client(&rounds);
+    let everybody = std::iter::repeat_n(one.rounds.as_slice(), clients);
+    let found = practice_constants(&KNOWLEDGE.atlas, everybody);
+    let waist = found[&("waist".parse().unwrap(), GirthFrom::BreadthDepth)];
+    assert!((100.0 * waist.ln - pct).abs() < 2e-3, "{}", 100.0 * waist.ln);
+    assert_eq!((found.len(), waist.clients, waist.pairs), (1, clients, clients * pairs));
 }
 
 #[test]

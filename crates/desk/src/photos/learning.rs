@@ -1,27 +1,51 @@
-//! What the practice learns of its coaches' eyes from girths: once a day, beside the work.
+//! What the practice learns from its own tape beside the work: of its coaches' eyes, and of the girths that pictures show.
 
 use crate::desk::Desk;
-use assess::{BesideGirths, Knowledge, beside_girths};
+use assess::{BesideGirths, Knowledge, beside_girths, practice_constants};
 use std::collections::BTreeMap;
 use std::time::Duration;
 use store::{Store, StoreError};
 use units::RegionId;
 
-const A_DAY: Duration = Duration::from_hours(24);
+/// Between two looks at whether there is something to learn from.
+const A_WHILE: Duration = Duration::from_hours(1);
 
 impl Desk {
-    /// Starts the thread that learns; it ends with the program.
-    pub fn learn_daily(&self) {
+    /// Starts the thread that learns whenever something has changed; it ends with the program.
+    pub fn go_on_learning(&self) {
         let desk = self.clone();
         std::thread::spawn(move || {
+            let mut learned = None;
             loop {
-                if let Err(why) = learn_eyes(&desk.store, &desk.knowledge()) {
-                    tracing::error!(%why, "raters' eyes");
+                match desk.learn_since(learned) {
+                    Ok(stamp) => learned = Some(stamp),
+                    Err(why) => tracing::error!(%why, "learning from the tape"),
                 }
-                std::thread::sleep(A_DAY);
+                std::thread::sleep(A_WHILE);
             }
         });
     }
+
+    /// Learns when anything has changed since the stamp at which it was learned last; gives the stamp now.
+    fn learn_since(&self, learned: Option<i64>) -> Result<i64, StoreError> {
+        let now = self.store.total_stamp()?.all;
+        if learned != Some(now) {
+            let knowledge = self.knowledge();
+            learn_eyes(&self.store, &knowledge)?;
+            learn_girths(&self.store, &knowledge)?;
+        }
+        // What was learned changes stamps itself, and is no reason to learn.
+        Ok(self.store.total_stamp()?.all)
+    }
+}
+
+/// Sets the girths that pictures show beside the tape of the same rounds, over all clients, and keeps what that says of the constants.
+///
+/// # Errors
+/// When the store cannot be read or written.
+pub fn learn_girths(store: &Store, knowledge: &Knowledge) -> Result<(), StoreError> {
+    let clients = store.rounds_as_shipped(&knowledge.atlas)?;
+    store.keep_girth_constants(&practice_constants(&knowledge.atlas, clients.iter().map(Vec::as_slice)))
 }
 
 /// Sets every rater's standings beside the tape of the same rounds and keeps what that says of them.

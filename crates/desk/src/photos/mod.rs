@@ -16,12 +16,12 @@ mod views;
 pub use agreement::AgreementView;
 pub use asked_views::{AskAgain, AskedAgain, Ghost, LookQuery, PicturesAsked, PoseAsked};
 pub(crate) use darkroom::{Darkroom, OneEye};
-pub use learning::learn_eyes;
+pub use learning::{learn_eyes, learn_girths};
 pub(crate) use looking::Looker;
 pub use saying::check_distance;
 pub(crate) use standin::StandIn;
 pub use views::{
     BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoStateView,
-    PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, RoundGirths, SavePhoto, SaveRating, SaveRepeat, Spot,
-    UnseenGirth, WithdrawConsent, Withdrawn,
+    PhotoView, PracticePairs, RatingQuery, RatingView, RepeatView, RepeatsView, RoundGirths, SavePhoto, SaveRating,
+    SaveRepeat, Spot, UnseenGirth, WithdrawConsent, Withdrawn,
 };

@@ -1,5 +1,6 @@
 //! The light table of a round: every picture of the client, what can be asked, what was judged; how pictures lie over each other.
 
+use super::PracticePairs;
 use super::{
     AskedAgain, LightTable, OutlineView, OverView, PhotoRound, PhotoView, RatingView, RoundGirths, UnseenGirth,
 };
@@ -103,8 +104,10 @@ fn round_girths(
     missing.sort_by_key(|unseen| place(&unseen.site));
     let mut seen = pictured_sites(&knowledge.atlas, &case.rounds, case.rounds.len().saturating_sub(1));
     seen.sort_by_key(|girth| place(&girth.site));
+    let most = desk.store.girth_constants()?.into_values().max_by_key(|constant| constant.pairs);
     Ok(RoundGirths {
         bodies: desk.shapes.bodies,
+        practice: most.map(|most| PracticePairs { pairs: most.pairs, clients: most.clients }),
         sites: seen.iter().map(PicturedEntry::from).collect(),
         missing: missing.into_iter().map(|unseen| UnseenGirth { site: unseen.site, why: unseen.why }).collect(),
     })

@@ -296,10 +296,22 @@ pub struct LightTable {
 pub struct RoundGirths {
     /// On how many made-up bodies the common constants were fitted.
     pub bodies: u32,
+    /// What the practice's own pairs of tape and pictures pull them by; none while there are no pairs.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub practice: Option<PracticePairs>,
     /// Girths, left before right.
     pub sites: Vec<PicturedEntry>,
     /// What the pictures do not show, or only in part.
     pub missing: Vec<UnseenGirth>,
+}
+
+/// Pairs of tape and pictures of one day, of the site that has most.
+#[derive(Serialize, ToSchema)]
+pub struct PracticePairs {
+    /// Rounds with both.
+    pub pairs: usize,
+    /// Clients whose rounds they are.
+    pub clients: usize,
 }
 
 /// A girth that the pictures do not show, or only in part.

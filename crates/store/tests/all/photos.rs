@@ -1,11 +1,12 @@
 //! Pictures on a real SQLite file and a real directory.
 
-use assess::{GirthFrom, PictureGirth};
+use assess::{GirthFrom, PictureGirth, PracticeConstant};
 use atlas::Atlas;
 use casefile::CaseFile;
 use jiff::civil::date;
 use rstest::{fixture, rstest};
 use serde_json::json;
+use std::collections::BTreeMap;
 use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, SavedPhoto, Store};
 use tempfile::TempDir;
 use units::Side;
@@ -89,6 +90,30 @@ fn a_picture_waits_is_seen_and_what_it_shows_enters_the_case_once_its_sides_are_
     assert!((36.0..40.0).contains(&value.cm()), "{value:?}");
     practice.store.delete_photo(&photo.id).unwrap();
     assert!(outlines().is_empty() && girths().is_empty() && practice.files() == 0);
+}
+
+/// What the practice's pairs say moves the girths of everybody's pictures, is no part of what it is learned from, and makes what was worked
+/// out of clients with pictures an old one; what moves nothing does not.
+#[rstest]
+fn a_constant_of_the_practice_lies_over_the_girths_of_pictures(practice: Practice) {
+    let Practice { store, atlas, client, round, .. } = &practice;
+    let photo = practice.add("a").unwrap();
+    store.photo_seen(&photo.id, photo.revision, &found(), b"mask").unwrap();
+    store.save_photo(&photo.id, &said(1, false, Some(found()))).unwrap();
+    let calf = || store.case_at(atlas, round).unwrap().rounds[0].picture_girths[0].value.cm();
+    let (shipped, before) = (calf(), store.stamp(client).unwrap().all);
+    let of = |ln| {
+        let constant = PracticeConstant { ln, pairs: 6, clients: 4 };
+        BTreeMap::from([(("calf".parse().unwrap(), GirthFrom::Breadth), constant)])
+    };
+    store.keep_girth_constants(&of(0.02)).unwrap();
+    assert!((calf() / shipped - 0.02_f64.exp()).abs() < 1e-9);
+    assert_eq!(store.girth_constants().unwrap(), of(0.02));
+    let raw = store.rounds_as_shipped(atlas).unwrap()[0][0].picture_girths[0].value.cm();
+    assert!((raw - shipped).abs() < 1e-9 && store.stamp(client).unwrap().all > before);
+    let now = store.stamp(client).unwrap();
+    store.keep_girth_constants(&of(0.020_1)).unwrap();
+    assert_eq!((store.stamp(client).unwrap(), store.girth_constants().unwrap()), (now, of(0.02)));
 }
 
 /// A picture in which something bends one side against the other.
