@@ -28,7 +28,7 @@ test.use({
 const dayBefore = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString().slice(0, 10);
 
 /** A client with a round of four weeks ago, in which the front was taken, and one of today. Gives the address of their page. */
-async function far(page: Page, name: string): Promise<{ link: string; round: string }> {
+async function far(page: Page, name: string): Promise<{ link: string; round: string; desk: string }> {
   const brief = briefOf(name, { photo_consent: { given_on: dayBefore(40), purposes: ["assessment"] } });
   const sent = async (path: string, data: object) => {
     const answer = await page.request.post(`/api/v1${path}`, { data });
@@ -50,7 +50,8 @@ async function far(page: Page, name: string): Promise<{ link: string; round: str
       return (await asked.json()).poses[0].ghost?.on;
     })
     .toBe(dayBefore(28));
-  return { link: `/my#${token}`, round: `/rounds/${round.id}` };
+  const address = `/rounds/${round.id}`;
+  return { link: `/my#${token}`, round: address, desk: `/clients/${client.id}${address}/photos` };
 }
 
 async function openCamera(page: Page): Promise<void> {
@@ -96,6 +97,28 @@ test("a client takes a front that is as last time, after hearing what was wrong 
     return table.rounds.at(-1).photos.map((photo: { pose: string; distance_m: number }) => [photo.pose, photo.distance_m]);
   };
   await expect.poll(photos, "the one that was good is all that was sent").toEqual([["F", 3.5]]);
+});
+
+test("in the studio the coach's own phone takes them the same way, and they are in the round at once", async ({ page }) => {
+  const { desk, round } = await far(page, "Before The Studio Wall");
+  sees("F");
+  await page.goto(desk);
+  await page.getByRole("button", { name: "Take them now" }).click();
+  await page.getByRole("button", { name: "Without it, this time" }).click();
+  await page.getByRole("button", { name: "3 s" }).click();
+  await page.getByLabel("Goes on by itself").setChecked(false);
+  await expect(page.getByText("The pale line is you on")).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole("button", { name: "Start" }).click();
+  await expect(page.getByRole("status")).toHaveText(/^Good: as last time\.$/, { timeout: 40_000 });
+  await page.getByRole("button", { name: "Next" }).click();
+  await expect(page.getByRole("heading", { name: "Back relaxed" })).toBeVisible();
+  await page.getByRole("button", { name: "Close" }).click();
+  const poses = async () => {
+    const table = await (await page.request.get(`/api/v1${round}/photos`)).json();
+    return table.rounds.at(-1).photos.map(({ pose, mirrored }: { pose: string; mirrored: boolean }) => [pose, mirrored]);
+  };
+  await expect.poll(poses).toEqual([["F", false]]);
 });
 
 test("a picture that is taken without a line waits on the phone and goes when there is one", async ({ page, context }) => {

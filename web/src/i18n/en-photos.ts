@@ -1,7 +1,7 @@
 // Texts of the light table and of consent to photos.
 export const photos = {
   add: "Add pictures",
-  camera: "Take one now",
+  camera: "Take them now",
   booth: "Stand-in camera",
   boothHint: "A made-up figure with this round's girths, for trying things out without a camera.",
   ask: {
@@ -43,6 +43,10 @@ export const photos = {
   girths: {
     title: "Girths from these pictures",
     how: "Worked out from how broad the body is from the front and how deep from the side, by constants fitted on {{bodies}} made-up bodies.",
+    practice_one:
+      "Pulled towards real people by {{pairs}} rounds with tape and pictures of {{count}} client here.",
+    practice_other:
+      "Pulled towards real people by {{pairs}} rounds with tape and pictures of {{count}} clients here.",
     own_one: "Tape and pictures of {{count}} round have told how this client's shape differs.",
     own_other: "Tape and pictures of {{count}} rounds have told how this client's shape differs.",
     notOwn:

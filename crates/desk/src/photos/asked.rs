@@ -30,19 +30,35 @@ const REASON_CHARS: usize = 300;
 impl Desk {
     /// The pictures a client is asked for, with the outlines of last time.
     pub fn pictures_asked(&self, client_id: &str) -> Result<PicturesAsked, DeskError> {
+        let client = self.store.client(&self.knowledge().atlas, client_id)?.client;
+        match open_round(self.store.rounds(client_id)?.last(), &client, today()) {
+            Ok(round) => self.asked_of(&round),
+            Err(refusal) => self.nothing_asked(client_id, refusal),
+        }
+    }
+
+    /// The same pictures of a round, to be taken in the studio.
+    pub fn pictures_to_take(&self, round_id: &str) -> Result<PicturesAsked, DeskError> {
+        let round = self.store.round(round_id)?;
+        match self.admits_photos(round_id) {
+            Ok(()) => self.asked_of(&round),
+            Err(DeskError::Refused(refusal)) => self.nothing_asked(&round.client_id, refusal),
+            Err(other) => Err(other),
+        }
+    }
+
+    fn nothing_asked(&self, client_id: &str, refusal: String) -> Result<PicturesAsked, DeskError> {
+        let set_up = self.store.camera_set_up(client_id)?;
+        Ok(PicturesAsked { refusal: Some(refusal), round_on: None, set_up, poses: Vec::new() })
+    }
+
+    fn asked_of(&self, round: &RoundRecord) -> Result<PicturesAsked, DeskError> {
         let (store, atlas) = (&self.store, &self.knowledge().atlas);
-        let client = store.client(atlas, client_id)?.client;
-        let set_up = store.camera_set_up(client_id)?;
-        let rounds = store.rounds(client_id)?;
-        let round = match open_round(rounds.last(), &client, today()) {
-            Ok(round) => round,
-            Err(refusal) => {
-                return Ok(PicturesAsked { refusal: Some(refusal), round_on: None, set_up, poses: Vec::new() });
-            }
-        };
+        let set_up = store.camera_set_up(&round.client_id)?;
+        let rounds = store.rounds(&round.client_id)?;
         let again = store.asked_again(&round.id)?;
         let others = again.iter().map(|ask| ask.pose).filter(|pose| !ASKED.contains(pose));
-        let photos = store.client_photos(client_id)?;
+        let photos = store.client_photos(&round.client_id)?;
         let counting = store::counting(&photos);
         let poses = ASKED.into_iter().chain(others).map(|pose| {
             let sent = photos.iter().filter(|photo| photo.round_id == round.id && photo.shows() == Some(pose)).count();
@@ -54,7 +70,7 @@ impl Desk {
                 sent: u32::try_from(sent).unwrap_or(u32::MAX),
                 again: again.iter().find(|ask| ask.pose == pose).map(|ask| ask.reason.clone()),
                 doubt: measured.and_then(spoilt).map(|spoilt| spoilt.says),
-                ghost: ghost(store, earlier(&rounds, &counting, &round, pose))?,
+                ghost: ghost(store, earlier(&rounds, &counting, round, pose))?,
             })
         });
         let poses = poses.collect::<Result<_, DeskError>>()?;
@@ -83,10 +99,28 @@ impl Desk {
     /// Says whether a picture that was just taken will do for a pose. Nothing of it is kept.
     pub fn say_of(&self, client_id: &str, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
         let (client, round) = self.open_now(client_id)?;
+        self.say_in(&client, &round, asked, bytes)
+    }
+
+    /// The same of a picture that was taken in the studio.
+    pub fn say_of_round(&self, round_id: &str, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
+        self.admits_photos(round_id)?;
+        let round = self.store.round(round_id)?;
+        let client = self.store.client(&self.knowledge().atlas, &round.client_id)?.client;
+        self.say_in(&client, &round, asked, bytes)
+    }
+
+    fn say_in(
+        &self,
+        client: &Client,
+        round: &RoundRecord,
+        asked: &LookQuery,
+        bytes: &[u8],
+    ) -> Result<Taken, DeskError> {
         let set_up = self.store.camera_set_up(&round.client_id)?;
         let rounds = self.store.rounds(&round.client_id)?;
         let photos = self.store.client_photos(&round.client_id)?;
-        let before = earlier(&rounds, &store::counting(&photos), &round, asked.pose).map(|(record, _)| record);
+        let before = earlier(&rounds, &store::counting(&photos), round, asked.pose).map(|(record, _)| record);
         let view = self.darkroom.develop(bytes)?.view_jpeg;
         self.darkroom.with(|| {
             let picture = image::load_from_memory(&view).map_err(DeskError::internal)?.into_rgb8();
@@ -117,6 +151,11 @@ impl Desk {
             return Err(DeskError::Invalid(problems));
         }
         Ok(self.store.keep_camera_set_up(client_id, today(), &set_up)?)
+    }
+
+    /// The same of the camera before which the client of a round stands.
+    pub fn keep_camera_of_round(&self, round_id: &str, set_up: &CameraSetUp) -> Result<(), DeskError> {
+        self.keep_camera(&self.store.round(round_id)?.client_id, set_up)
     }
 
     /// Asks the client for a pose once more: it stands on their page with its reason, and among the messages.

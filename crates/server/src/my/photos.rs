@@ -1,14 +1,13 @@
 //! Pictures on a client's own page: what is asked for, how the camera stands, what is said of a picture on the spot, sending it.
 
 use crate::auth::LinkedClient;
-use crate::http::{ApiError, Limits, ProblemDetails, spool};
-use crate::photos::{A_PICTURE, too_heavy};
+use crate::http::{ApiError, ProblemDetails, spool};
+use crate::photos::{A_LOOK, A_PICTURE, too_heavy};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
 use desk::photos::{LookQuery, NewPhotoQuery, PicturesAsked};
 use desk::{Desk, PageOf};
 use lighttable::CameraSetUp;
-use std::time::Duration;
 use utoipa_actix_web::service_config::ServiceConfig;
 use vision::Taken;
 
@@ -16,9 +15,6 @@ use vision::Taken;
 pub(crate) fn configure(config: &mut ServiceConfig) {
     config.service(show_asked).service(send_my_photo).service(look_at_mine).service(keep_my_camera);
 }
-
-/// What a picture's look may take: who stands before the camera waits.
-const A_LOOK: Limits = Limits { idle: Duration::from_secs(10), whole: Duration::from_secs(30), ..A_PICTURE };
 
 /// The pictures asked for, with the outlines of last time.
 #[utoipa::path(tag = "my", responses((status = 200, body = PicturesAsked), (status = 401, body = ProblemDetails)))]

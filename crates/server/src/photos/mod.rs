@@ -1,6 +1,7 @@
 //! Pictures of a round: taking them in, showing them, what the coach says of them, laying them over each other.
 
 mod ratings;
+mod studio;
 
 use crate::auth::SignedIn;
 use crate::http::{ApiError, Limits, ProblemDetails, spool};
@@ -30,7 +31,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .service(show_over)
         .service(ask_again)
         .service(ask_no_more)
-        .configure(ratings::configure);
+        .configure(ratings::configure)
+        .configure(studio::configure);
 }
 
 /// The light table of a round: every picture of the client, what can be asked, what was judged.
@@ -70,6 +72,9 @@ pub(crate) async fn add_photo(
     let turn = own.and_shared().await?;
     state.created(turn.around(move |desk| desk.take_in(&id, &query, &who.0.name, &body.read()?))).await
 }
+
+/// What a picture's look may take: who stands before the camera waits.
+pub(crate) const A_LOOK: Limits = Limits { idle: Duration::from_secs(10), whole: Duration::from_secs(30), ..A_PICTURE };
 
 /// What is said of a picture that is too large.
 pub(crate) fn too_heavy() -> ApiError {

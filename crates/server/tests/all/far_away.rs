@@ -183,6 +183,28 @@ async fn a_picture_that_is_sent_twice_is_there_once() {
 }
 
 #[actix_web::test]
+async fn in_the_studio_the_same_is_asked_and_said_of_a_round() {
+    far_away!(practice, app, browser, phone, far);
+    let photos = format!("/api/v1/rounds/{}/photos", far.round);
+    let set_up = json!({"place": "on the shelf", "height_cm": 104.0, "distance_m": 3.2, "lens": "main"});
+    let kept = browser.put(&format!("{photos}/set-up"), set_up).await;
+    assert_eq!(kept.status, StatusCode::NO_CONTENT, "{}", kept.body);
+    assert_eq!(browser.get(&format!("{photos}/asked")).await.body, phone.get("/photos").await);
+    let look = format!("{photos}/look?pose=F&mirrored=false");
+    let said = browser.raw(Method::POST, &look, TURNED.clone()).await.0;
+    assert_eq!((said.status, said.body["fault"].as_str()), (StatusCode::OK, Some("turned")), "{}", said.body);
+    assert_eq!(browser.get(&photos).await.body["rounds"][1]["photos"], json!([]), "nothing of it is kept");
+}
+
+/// Of the round before a month ago nothing is asked of the client any more; the studio may still take it.
+#[actix_web::test]
+async fn an_older_round_is_open_in_the_studio_alone() {
+    far_away!(practice, app, browser, phone, far);
+    let asked = browser.get(&format!("/api/v1/rounds/{}/photos/asked", far.earlier)).await.body;
+    assert!(asked["refusal"].is_null() && asked["round_on"] != phone.get("/photos").await["round_on"], "{asked}");
+}
+
+#[actix_web::test]
 async fn where_the_camera_stands_is_asked_once_and_shown_to_both() {
     far_away!(practice, app, browser, phone, far);
     let set_up = json!({"place": " on the shelf ", "height_cm": 104.0, "distance_m": 3.2, "lens": "main"});

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { fetchClient, problemOf, type Schemas } from "../../shared/api/client";
+import { $api, fetchClient, problemOf, type Schemas } from "../../shared/api/client";
 import type { Way } from "../../shared/send";
 import type { Asked, Pose, Said, SetUp } from "./model";
 import { keepAsked, keptAsked, type Take } from "./waiting";
@@ -38,27 +38,64 @@ export function usePictureCame(token: string): () => void {
   };
 }
 
-export const photoWay = (token: string, { pose, mirrored, distance_m }: Take): Way => {
+/** What is known of a picture when it is taken, as it is sent along. */
+export function takenAs({ pose, mirrored, distance_m }: Take): URLSearchParams {
   const said = new URLSearchParams({ pose, mirrored: String(mirrored) });
   if (distance_m !== undefined) said.set("distance_m", String(distance_m));
-  return { method: "POST", path: `/api/v1/my/photos?${said}`, headers: headers(token) };
-};
+  return said;
+}
+
+export const photoWay = (token: string, take: Take): Way => ({
+  method: "POST",
+  path: `/api/v1/my/photos?${takenAs(take)}`,
+  headers: headers(token),
+});
 
 /** A line that gives no answer for so long is none. */
 const LOOK_MS = 30_000;
 
+/** By which way a page asks about pictures: a client by their private link, or a coach who is signed in, of one round. */
+export interface Door {
+  lookAt: string;
+  headers: Record<string, string>;
+  /** Where what was asked for stands in the cache. */
+  asked: readonly unknown[];
+  keepSetUp: (body: SetUp) => Promise<{ error?: unknown }>;
+}
+
+export const doorOf = (token: string): Door => ({
+  lookAt: "/api/v1/my/photos/look",
+  headers: headers(token),
+  asked: keyOf(token),
+  keepSetUp: (body) => fetchClient.PUT("/api/v1/my/photos/set-up", { headers: headers(token), body }),
+});
+
+const roundInit = (roundId: string) => ({ params: { path: { round_id: roundId } } });
+const ROUND_ASKED = "/api/v1/rounds/{round_id}/photos/asked";
+
+export const doorOfRound = (roundId: string): Door => ({
+  lookAt: `/api/v1/rounds/${roundId}/photos/look`,
+  headers: {},
+  asked: $api.queryOptions("get", ROUND_ASKED, roundInit(roundId)).queryKey,
+  keepSetUp: (body) =>
+    fetchClient.PUT("/api/v1/rounds/{round_id}/photos/set-up", { ...roundInit(roundId), body }),
+});
+
+/** What is to be taken in a round in the studio; asked for when the camera is opened. */
+export const useToTake = (roundId: string) => $api.useQuery("get", ROUND_ASKED, roundInit(roundId));
+
 /** The studio's sentence on a small copy of a picture; nothing without a line, or when nobody waits for it any more. */
 export async function look(
-  token: string,
+  door: Door,
   pose: Pose,
   small: Blob,
   waits: AbortController,
 ): Promise<Said | undefined> {
   const given = setTimeout(() => waits.abort(), LOOK_MS);
   try {
-    const answer = await fetch(`/api/v1/my/photos/look?${new URLSearchParams({ pose })}`, {
+    const answer = await fetch(`${door.lookAt}?${new URLSearchParams({ pose })}`, {
       method: "POST",
-      headers: { ...headers(token), "Content-Type": "application/octet-stream" },
+      headers: { ...door.headers, "Content-Type": "application/octet-stream" },
       body: small,
       signal: waits.signal,
     });
@@ -74,13 +111,12 @@ export async function look(
 }
 
 /** Tells the studio where the camera stands; gives its sentence when it does not take it. Without a line it holds for as long as the page. */
-export function useKeepSetUp(token: string): (body: SetUp) => Promise<string | undefined> {
+export function useKeepSetUp(door: Door): (body: SetUp) => Promise<string | undefined> {
   const client = useQueryClient();
   return async (body) => {
-    const put = fetchClient.PUT("/api/v1/my/photos/set-up", { headers: headers(token), body });
-    const answer = await put.catch(() => undefined);
+    const answer = await door.keepSetUp(body).catch(() => undefined);
     if (answer?.error) return problemOf(answer.error)?.detail;
-    client.setQueryData<Asked>(keyOf(token), (asked) => asked && { ...asked, set_up: body });
+    client.setQueryData<Asked>(door.asked, (asked) => asked && { ...asked, set_up: body });
     return undefined;
   };
 }

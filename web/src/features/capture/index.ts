@@ -1,4 +1,5 @@
-export { useAsked } from "./api";
+export { doorOf, doorOfRound, takenAs, useAsked, useToTake } from "./api";
 export type { Asked, PoseAsked } from "./model";
+export { OpenedCapture } from "./Opened";
 export { useWaiting, type Waiting } from "./useWaiting";
-export { forgetPictures, waitingCount } from "./waiting";
+export { forgetPictures, type Take, waitingCount } from "./waiting";

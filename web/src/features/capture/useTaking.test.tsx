@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, test, vi } from "vitest";
 import "../../test/render";
 import * as texts from "../../i18n/en-capture";
 import { alsoSay } from "../../i18n/start";
+import { doorOf } from "./api";
 import type { PoseAsked } from "./model";
 import { useTaking } from "./useTaking";
 
@@ -39,7 +40,9 @@ function studio(...answers: (object | undefined)[]) {
 
 function taking(byItself: boolean, shoot: () => Promise<typeof shot | undefined> = async () => shot) {
   const onKeep = vi.fn();
-  const { result } = renderHook(() => useTaking({ token: "t", poses, count: 3, byItself, shoot, onKeep }));
+  const { result } = renderHook(() =>
+    useTaking({ door: doorOf("t"), poses, count: 3, byItself, shoot, onKeep }),
+  );
   const pass = (ms: number) => act(() => vi.advanceTimersByTimeAsync(ms));
   const kept = () => onKeep.mock.calls.map(([pose]) => pose.pose);
   return { result, pass, kept };

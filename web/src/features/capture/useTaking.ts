@@ -1,7 +1,7 @@
 // One pose after another: count down, take, hear what is said of it, take it again or go on.
 import { useEffect, useEffectEvent, useReducer, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { look } from "./api";
+import { type Door, look } from "./api";
 import { type Count, faultOf, nextOpen, type Pose, type PoseAsked, type Said } from "./model";
 import type { Shot } from "./useCamera";
 import { hush, say } from "./voice";
@@ -18,7 +18,7 @@ export type Phase =
   | { is: "said"; said: Said; alone: boolean };
 
 interface Options {
-  token: string;
+  door: Door;
   poses: readonly PoseAsked[];
   count: Count;
   /** Goes on by itself, so that nobody walks to the phone for each pose. */
@@ -37,7 +37,7 @@ interface Taking {
 
 const merged = (now: Taking, change: Partial<Taking>): Taking => ({ ...now, ...change });
 
-export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Options) {
+export function useTaking({ door, poses, count, byItself, shoot, onKeep }: Options) {
   const { t } = useTranslation();
   const [now, change] = useReducer(merged, undefined, () => ({
     place: nextOpen(poses, new Set()) ?? (poses.length > 0 ? 0 : undefined),
@@ -85,7 +85,7 @@ export function useTaking({ token, poses, count, byItself, shoot, onKeep }: Opti
     const { data, width, height } = fresh.glance;
     const glanced = faultOf(data, width, height);
     waits.current = new AbortController();
-    const told = await look(token, pose.pose, fresh.small, waits.current);
+    const told = await look(door, pose.pose, fresh.small, waits.current);
     if (turn.current !== mine) return;
     const said = told ?? { fault: glanced, says: t(`capture.alone.${glanced ?? "good"}`) };
     say(said.says);

@@ -1,6 +1,7 @@
 import { useReadAgain, useRoundChanged } from "../../shared/api/changes";
 import { $api, type Schemas } from "../../shared/api/client";
 import { useSending, type Way } from "../../shared/send";
+import { type Take, takenAs } from "../capture";
 import type { Photo } from "./model";
 
 /** While a picture waits to be looked at, the table is read again. */
@@ -48,10 +49,13 @@ export function usePhotosChanged() {
   };
 }
 
-/** Pictures on their way into a round. */
+/** Pictures on their way into a round: files, or taken here. */
 export function usePhotoSending(roundId: string) {
-  const way = (): Way => ({ method: "POST", path: `/api/v1/rounds/${roundId}/photos` });
-  return useSending<undefined>({ way, onDone: usePhotosChanged() });
+  const way = (taken: Take | undefined): Way => ({
+    method: "POST",
+    path: `/api/v1/rounds/${roundId}/photos${taken ? `?${takenAs(taken)}` : ""}`,
+  });
+  return useSending<Take | undefined>({ way, onDone: usePhotosChanged() });
 }
 
 export function useSavePhoto() {

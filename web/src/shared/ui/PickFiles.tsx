@@ -8,20 +8,17 @@ interface Props {
   /** Its name to readers, where the button's words are not enough. */
   "aria-label"?: string;
   multiple?: boolean;
-  /** Opens the camera that looks away from whoever holds the phone. */
-  camera?: boolean;
   disabled?: boolean;
   /** The button. */
   children: ReactNode;
 }
 
 /** Files are chosen, or dropped on the button, and handed on: sending them is not its business. */
-export function PickFiles({ onPick, camera = false, multiple = false, children, ...field }: Props) {
+export function PickFiles({ onPick, multiple = false, children, ...field }: Props) {
   return (
     <Upload
       {...field}
       multiple={multiple}
-      capture={camera ? "environment" : undefined}
       showUploadList={false}
       beforeUpload={(file, all) => {
         // Asked once for each of them.

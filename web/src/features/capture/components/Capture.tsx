@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day, useQuantities } from "../../../shared/format";
 import { useAwake } from "../../log/phone";
+import type { Door } from "../api";
 import { type Asked, COUNTS_S, type Count, type PoseAsked, type SetUp as Stands } from "../model";
 import { useCamera } from "../useCamera";
 import { mayFeel, useHeld } from "../useHeld";
@@ -28,14 +29,15 @@ function useCount(): [Count, (count: Count) => void] {
 }
 
 interface Props {
-  token: string;
+  door: Door;
   asked: Asked;
-  waiting: Waiting;
+  /** Where a picture goes that will do. */
+  waiting: Pick<Waiting, "add" | "clear">;
   onClose: () => void;
 }
 
 /** The camera with last time's outline over it: the poses one after another, each heard of before the next. */
-export function Capture({ token, asked, waiting, onClose }: Props) {
+export function Capture({ door, asked, waiting, onClose }: Props) {
   const { t } = useTranslation();
   const [stands, setStands] = useState<Stands | undefined>(asked.set_up ?? undefined);
   const [asking, setAsking] = useState(asked.set_up == null);
@@ -65,7 +67,7 @@ export function Capture({ token, asked, waiting, onClose }: Props) {
             <Close onClose={onClose} />
           </header>
           <SetUp
-            token={token}
+            door={door}
             now={stands}
             onKept={(kept) => {
               setStands(kept);
@@ -76,7 +78,7 @@ export function Capture({ token, asked, waiting, onClose }: Props) {
         </>
       ) : (
         <Camera
-          token={token}
+          door={door}
           asked={asked}
           stands={stands}
           waiting={waiting}
@@ -102,7 +104,7 @@ interface CameraProps extends Props {
   onStands: () => void;
 }
 
-function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProps) {
+function Camera({ door, asked, stands, waiting, onStands, onClose }: CameraProps) {
   const { t } = useTranslation();
   const { said } = useQuantities();
   const standsSaid = useStands();
@@ -117,7 +119,7 @@ function Camera({ token, asked, stands, waiting, onStands, onClose }: CameraProp
     const file = new File([whole], `${pose.name}.jpg`, { type: "image/jpeg" });
     void waiting.add(file, { pose: pose.pose, mirrored: false, distance_m: stands?.distance_m });
   };
-  const taking = useTaking({ token, poses, count, byItself, shoot, onKeep: keep });
+  const taking = useTaking({ door, poses, count, byItself, shoot, onKeep: keep });
   const { place, pose, phase, preview, taken } = taking;
   // Enter goes on: from start to stop, to again or next.
   const main = useRef<HTMLButtonElement>(null);

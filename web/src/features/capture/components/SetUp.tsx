@@ -2,14 +2,14 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { type Quantities, type Quantity, useQuantities } from "../../../shared/format";
 import { Wrong } from "../../../shared/ui";
-import { useKeepSetUp } from "../api";
+import { type Door, useKeepSetUp } from "../api";
 import type { SetUp as Stands } from "../model";
 import styles from "./Capture.module.css";
 
 const LENSES = ["wide", "main", "long"] as const;
 
 interface Props {
-  token: string;
+  door: Door;
   now: Stands | undefined;
   onKept: (stands: Stands) => void;
   onLater: () => void;
@@ -33,14 +33,14 @@ const rounded = (length: Quantities["length"], cm: number): string =>
   `${Math.round(length.of(cm))} ${length.unit}`;
 
 /** Asked once: where the phone stands, so that it stands there again. */
-export function SetUp({ token, now, onKept, onLater }: Props) {
+export function SetUp({ door, now, onKept, onLater }: Props) {
   const { t } = useTranslation();
   const { length, said } = useQuantities();
   const [place, setPlace] = useState(now?.place ?? "");
   const [height, setHeight] = useState(now ? length.typed(now.height_cm) : "");
   const [distance, setDistance] = useState(now ? length.typed(100 * now.distance_m) : "");
   const [lens, setLens] = useState<Stands["lens"]>(now?.lens ?? "main");
-  const tell = useKeepSetUp(token);
+  const tell = useKeepSetUp(door);
   const [refused, setRefused] = useState<string>();
   const [height_cm, distance_cm] = [length.parse(height), length.parse(distance)];
   const keep = async () => {

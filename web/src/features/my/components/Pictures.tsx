@@ -1,20 +1,9 @@
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { alsoSay } from "../../../i18n/start";
 import { day } from "../../../shared/format";
 import { isOpen, SendLines } from "../../../shared/send";
-import type { Asked, PoseAsked, Waiting } from "../../capture";
+import { type Asked, doorOf, OpenedCapture, type PoseAsked, type Waiting } from "../../capture";
 import styles from "../pages/MyPage.module.css";
-
-// The camera is not on the way to the week: it comes with its texts when it is opened, and the worker keeps both.
-const Capture = lazy(async () => {
-  const [{ Capture }, texts] = await Promise.all([
-    import("../../capture/components/Capture"),
-    import("../../../i18n/en-capture"),
-  ]);
-  alsoSay(texts);
-  return { default: Capture };
-});
 
 interface Props {
   token: string;
@@ -58,7 +47,12 @@ export function Pictures({ token, asked, waiting }: Props) {
       </ul>
       {taking && (
         <Suspense>
-          <Capture token={token} asked={asked} waiting={waiting} onClose={() => setTaking(false)} />
+          <OpenedCapture
+            door={doorOf(token)}
+            asked={asked}
+            waiting={waiting}
+            onClose={() => setTaking(false)}
+          />
         </Suspense>
       )}
     </>

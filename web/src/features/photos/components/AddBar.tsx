@@ -14,12 +14,13 @@ interface Props {
   taken: string[];
   disabled: boolean;
   onAsk: () => void;
+  onCamera: () => void;
   onFiles: (files: Iterable<File>) => void;
   onError: (error: unknown) => void;
 }
 
 /** The ways a picture comes in: from the client, files, the phone's camera, the stand-in camera. */
-export function AddBar({ roundId, taken, disabled, onAsk, onFiles, onError }: Props) {
+export function AddBar({ roundId, taken, disabled, onAsk, onCamera, onFiles, onError }: Props) {
   const { t } = useTranslation();
   const booth = useBooth();
   const shoot = (pose: Schemas["PhotoPose"]) =>
@@ -44,15 +45,9 @@ export function AddBar({ roundId, taken, disabled, onAsk, onFiles, onError }: Pr
         </button>
       </Dropdown>
       <span className={styles.camera}>
-        <PickFiles
-          accept="image/*"
-          camera
-          aria-label={t("photos.camera")}
-          disabled={disabled}
-          onPick={onFiles}
-        >
-          <Button disabled={disabled}>{t("photos.camera")}</Button>
-        </PickFiles>
+        <Button disabled={disabled} onClick={onCamera}>
+          {t("photos.camera")}
+        </Button>
       </span>
       <PickFiles
         accept="image/jpeg,image/png,image/webp"

@@ -22,6 +22,14 @@ export function Girths({ girths }: { girths: Schemas["RoundGirths"] }) {
     <Section title={t("photos.girths.title")} className={styles.girths}>
       <p className="quiet">
         {t("photos.girths.how", { bodies: girths.bodies })}{" "}
+        {girths.practice && (
+          <>
+            {t("photos.girths.practice", {
+              pairs: girths.practice.pairs,
+              count: girths.practice.clients,
+            })}{" "}
+          </>
+        )}
         {t(own > 0 ? "photos.girths.own" : "photos.girths.notOwn", { count: own })}
       </p>
       {rows.length > 0 && (

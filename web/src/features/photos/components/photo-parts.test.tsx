@@ -179,8 +179,8 @@ const seen = (site: string, side: string | undefined, over: object = {}) => ({
   pairs: 0,
   ...over,
 });
-const girths = (sites: object[], missing: object[] = []) =>
-  ({ bodies: 32, sites, missing }) as unknown as Schemas["RoundGirths"];
+const girths = (sites: object[], missing: object[] = [], practice?: object) =>
+  ({ bodies: 32, practice, sites, missing }) as unknown as Schemas["RoundGirths"];
 
 test("girths from pictures stand with their error, both sides of a site in one line, and the tape of the day beside", () => {
   show(

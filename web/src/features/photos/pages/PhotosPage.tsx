@@ -12,6 +12,7 @@ import { Comparable } from "../components/Comparable";
 import { Empty } from "../components/Empty";
 import { Girths } from "../components/Girths";
 import { PoseBar } from "../components/PoseBar";
+import { Studio } from "../components/Studio";
 import { inPose, type Photo, type PhotoPose, posesOf, takesOf } from "../model";
 import { Desk } from "./Desk";
 import styles from "./PhotosPage.module.css";
@@ -46,6 +47,7 @@ export function PhotosPage() {
   const savePhoto = useSavePhoto();
   const [over, setOver] = useState(false);
   const [asking, setAsking] = useState<PhotoPose>();
+  const [taking, setTaking] = useState(false);
 
   if (failed(atlas, table) || !atlas.data || !table.data) return <Async of={[atlas, table]} />;
 
@@ -89,6 +91,7 @@ export function PhotosPage() {
       taken={poses}
       disabled={!!refusal}
       onAsk={() => setAsking((pose ?? "F") as PhotoPose)}
+      onCamera={() => setTaking(true)}
       onFiles={(files) => uploads.add(files, undefined)}
       onError={say}
     />
@@ -140,6 +143,14 @@ export function PhotosPage() {
           )}
           <Girths girths={table.data.girths} />
         </>
+      )}
+      {taking && (
+        <Studio
+          roundId={roundId}
+          onTaken={(file, take) => uploads.add([file], take)}
+          onAnother={(pose) => uploads.clear((to) => to?.pose === pose)}
+          onClose={() => setTaking(false)}
+        />
       )}
       <SendTray title={t("photos.comingIn")} sending={uploads} />
     </section>
