@@ -4,4 +4,3 @@ export { forgetSources, queuedCount } from "./db";
 export { goOffline } from "./offline";
 export { TrainPage } from "./pages/TrainPage";
 export { linkSource } from "./source";
-export { useAwake } from "./useAwake";

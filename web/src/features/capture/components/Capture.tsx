@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { day, useQuantities } from "../../../shared/format";
-import { useAwake } from "../../log/phone";
+import { useAwake } from "../../../shared/ui/useAwake";
 import type { Door } from "../api";
 import { type Asked, COUNTS_S, type Count, type PoseAsked, type SetUp as Stands } from "../model";
 import { useCamera } from "../useCamera";

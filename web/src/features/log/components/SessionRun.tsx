@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { dayName, useQuantities } from "../../../shared/format";
 import { Section } from "../../../shared/ui";
+import { useAwake } from "../../../shared/ui/useAwake";
 import { useLatest } from "../latest";
 import {
   afterSet,
@@ -19,7 +20,6 @@ import {
   versions,
   type Week,
 } from "../model";
-import { useAwake } from "../useAwake";
 import type { Log } from "../useLog";
 import { useRest } from "../useRest";
 import { Choices } from "./Choices";

@@ -220,6 +220,13 @@ test("what tape and pictures of one day have taught is said, and what is not sho
   expect(screen.getByText(why).parentElement?.textContent).toBe(`waist, hip${why}`);
 });
 
+test("how many real people pull the constants is said once there are some", () => {
+  show(<Girths girths={girths([seen("waist", undefined)], [], { pairs: 9, clients: 4 })} />);
+  expect(
+    screen.getByText(/Pulled towards real people by 9 rounds with tape and pictures of 4 clients here\./),
+  ).toBeTruthy();
+});
+
 test("without any picture that shows a girth nothing is said of girths", () => {
   show(<Girths girths={girths([])} />);
   expect(screen.queryByRole("region")).toBeNull();
