@@ -111,9 +111,10 @@ test("in the studio the coach's own phone takes them the same way, and they are 
   expect(await serious(page)).toEqual([]);
   await page.getByRole("button", { name: "Start" }).click();
   await expect(page.getByRole("status")).toHaveText(/^Good: as last time\.$/, { timeout: 40_000 });
-  await page.getByRole("button", { name: "Next" }).click();
-  await expect(page.getByRole("heading", { name: "Back relaxed" })).toBeVisible();
-  await page.getByRole("button", { name: "Close" }).click();
+  const camera = page.getByRole("dialog");
+  await camera.getByRole("button", { name: "Next" }).click();
+  await expect(camera.getByRole("heading", { name: "Back relaxed" })).toBeVisible();
+  await camera.getByRole("button", { name: "Close" }).click();
   const poses = async () => {
     const table = await (await page.request.get(`/api/v1${round}/photos`)).json();
     return table.rounds.at(-1).photos.map(({ pose, mirrored }: { pose: string; mirrored: boolean }) => [pose, mirrored]);
