@@ -1,8 +1,8 @@
 //! The light table of a round: every picture of the client, what can be asked, what was judged; how pictures lie over each other.
 
-use super::PracticePairs;
 use super::{
-    AskedAgain, LightTable, OutlineView, OverView, PhotoRound, PhotoView, RatingView, RoundGirths, UnseenGirth,
+    AskedAgain, LightTable, OutlineView, OverView, PhotoRound, PhotoView, PracticePairs, RatingView, RoundGirths,
+    UnseenGirth,
 };
 use crate::desk::Desk;
 use crate::error::DeskError;
