@@ -101,9 +101,12 @@ impl From<::eye::EyeError> for DeskError {
 fn full(error: &StoreError) -> String {
     match error {
         StoreError::Full => error.to_string(),
-        _ => "The disk of the studio's computer is full: nothing was changed; make room and send it again.".to_owned(),
+        _ => FULL.to_owned(),
     }
 }
+
+/// What is said of a full disk.
+pub const FULL: &str = "The disk of the studio's computer is full: nothing was changed; make room and send it again.";
 
 /// What is said of rows that do not read.
 pub const UNREADABLE: &str = "What is stored here cannot be read. Nothing was changed: `orthomer check` says where it is, and a backup \

@@ -28,5 +28,5 @@ pub mod today;
 pub mod trials;
 
 pub use self::desk::{Desk, OpenError, today};
-pub use error::{DeskError, UNREADABLE, invalid};
+pub use error::{DeskError, FULL, UNREADABLE, invalid};
 pub use pages::PageOf;

@@ -1,6 +1,6 @@
 //! Sessions of signed-in browsers in the store, behind the session middleware.
 
-use crate::http::{ApiError, FULL};
+use crate::http::ApiError;
 use actix_session::SessionMiddleware;
 use actix_session::config::{CookieContentSecurity, PersistentSession, TtlExtensionPolicy};
 use actix_session::storage::{LoadError, SaveError, SessionKey, SessionStore, UpdateError, generate_session_key};
@@ -10,7 +10,7 @@ use actix_web::cookie::{Key, SameSite};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::middleware::Next;
 use actix_web::web;
-use desk::DeskError;
+use desk::{DeskError, FULL};
 use rand::RngExt;
 use sha2::{Digest, Sha256};
 use std::collections::HashMap;

@@ -6,6 +6,9 @@ mod notes;
 mod set_ups;
 mod usual_week;
 
+pub(crate) use archive::take_out;
+pub(crate) use notes::{read_my_messages, show_my_messages, write_my_message};
+
 use crate::auth::SignedIn;
 use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
@@ -36,9 +39,6 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
         .configure(set_ups::configure)
         .configure(usual_week::configure);
 }
-
-pub(crate) use archive::take_out;
-pub(crate) use notes::{read_my_messages, show_my_messages, write_my_message};
 
 /// Clients by name with what their newest round says.
 #[utoipa::path(tag = "clients", params(ListQuery), responses(

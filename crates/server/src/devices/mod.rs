@@ -59,13 +59,9 @@ pub struct DeviceReading {
 /// Says which reading a sheet waits for, so that a device knows what it is held to.
 #[utoipa::path(tag = "devices", request_body = AskDevice, responses((status = 204), (status = 422, body = ProblemDetails)))]
 #[post("/devices/asked")]
-pub(crate) async fn ask_device(
-    state: web::Data<AppState>,
-    signed_in: SignedIn,
-    body: web::Json<AskDevice>,
-) -> HttpResponse {
+pub(crate) async fn ask_device(state: web::Data<AppState>, who: SignedIn, body: web::Json<AskDevice>) -> HttpResponse {
     let AskDevice { device, label, expected } = body.into_inner();
-    state.feed.send(&signed_in.0.id, Message::Asked { device, label, expected });
+    state.feed.send(&who.0.id, Message::Asked { device, label, expected });
     HttpResponse::NoContent().finish()
 }
 
@@ -75,7 +71,7 @@ pub(crate) async fn ask_device(
 #[post("/devices/read")]
 pub(crate) async fn read_device(
     state: web::Data<AppState>,
-    signed_in: SignedIn,
+    who: SignedIn,
     body: web::Json<ReadDevice>,
 ) -> Result<web::Json<DeviceReading>, ApiError> {
     let ReadDevice { device, truth, bias, noise_sd } = *body;
@@ -85,7 +81,7 @@ pub(crate) async fn read_device(
         let says = format!("{truth} {unit} with a noise of {noise_sd} {unit} cannot be read: expected sizes above 0");
         invalid("/truth", says)
     })?;
-    state.feed.send(&signed_in.0.id, Message::Read { device, value });
+    state.feed.send(&who.0.id, Message::Read { device, value });
     Ok(web::Json(DeviceReading { value, unit }))
 }
 

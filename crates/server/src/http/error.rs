@@ -88,10 +88,6 @@ impl From<StoreError> for ApiError {
     }
 }
 
-/// What is said of a full disk.
-pub(crate) const FULL: &str =
-    "The disk of the studio's computer is full: nothing was changed; make room and send it again.";
-
 /// An upload that broke off.
 impl From<actix_web::Error> for ApiError {
     fn from(error: actix_web::Error) -> Self {

@@ -13,7 +13,7 @@ mod tls;
 pub(crate) use assets::serve as serve_asset;
 pub(crate) use budget::{Budget, Crowd, at_the_door};
 pub use error::ServeError;
-pub(crate) use error::{ApiError, FULL, ProblemDetails};
+pub(crate) use error::{ApiError, ProblemDetails};
 pub(crate) use events::events;
 pub(crate) use headers::{attachment, from_here, headers};
 pub(crate) use logging::Impersonal;
