@@ -106,7 +106,7 @@ await shot("trends");
 await page.setViewportSize({ width: 390, height: 844 });
 await page.goto(`${address}/train/${clients.items[0].id}`);
 await page.getByRole("button", { name: /Begin|Go on|ahead/ }).first().click();
-await page.getByRole("button", { name: "Begin" }).click();
+await page.getByRole("button", { name: "Begin", exact: true }).click();
 await page.getByRole("button", { name: "Set done" }).click();
 await page.waitForTimeout(600);
 await shot("train");

@@ -57,7 +57,7 @@ test("a session with every scheme is run as written, without a line, and its par
   await own.getByRole("button", { name: /^Today/ }).click();
   await expect(own.getByText("Warm up", { exact: true })).toBeVisible();
   expect(await serious(own)).toEqual([]);
-  await own.getByRole("button", { name: "Begin" }).click();
+  await own.getByRole("button", { name: "Begin", exact: true }).click();
   const done = own.getByRole("button", { name: "Set done" });
   const name = own.getByRole("heading", { level: 2 });
   const seen: string[] = [];

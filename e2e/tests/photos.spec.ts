@@ -200,7 +200,7 @@ test("ratings of the demo's coach are known, and none is due without pictures", 
 test("on a phone pictures can be taken and added, and nothing scrolls sideways", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await page.goto(`${await photographed(page, "Petra Lund", ["F"])}/photos`);
-  await expect(page.getByRole("button", { name: "Take one now" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Take them now" })).toBeVisible();
   await widths(page).getByRole("row", { name: /^Waist/ }).waitFor({ timeout: LOOKED_MS });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 });

@@ -41,7 +41,7 @@ test("a session is logged with one thumb, without a line, and sent when there is
   await expect(own.getByText("No line to the studio.")).toBeVisible();
   await own.getByRole("button", { name: /^Today/ }).click();
   await own.getByRole("button", { name: "4", exact: true }).first().click();
-  await own.getByRole("button", { name: "Begin" }).click();
+  await own.getByRole("button", { name: "Begin", exact: true }).click();
   const load = own.getByLabel("Load, kg");
   await load.fill("12,5");
   // One set, or both sides of one: the rest comes after that.
@@ -74,7 +74,7 @@ test("pain takes two taps, stops the exercise, offers what spares the joint, and
   const [context, own] = await phone(page);
   await own.goto(`${baseURL}/my#${token}`);
   await own.getByRole("button", { name: /^Today/ }).click();
-  await own.getByRole("button", { name: "Begin" }).click();
+  await own.getByRole("button", { name: "Begin", exact: true }).click();
   await own.getByRole("button", { name: "It hurts" }).click();
   const sheet = own.getByRole("dialog", { name: "What hurts?" });
   if ((await sheet.locator("[aria-pressed=true]").count()) === 0) await sheet.getByRole("button", { name: "wrist" }).click();
@@ -103,7 +103,7 @@ test("a red flag says refer on the phone and stands first for the coach", async 
   const [context, own] = await phone(page);
   await own.goto(`${baseURL}/my#${token}`);
   await own.getByRole("button", { name: /^Today/ }).click();
-  await own.getByRole("button", { name: "Begin" }).click();
+  await own.getByRole("button", { name: "Begin", exact: true }).click();
   await own.getByRole("button", { name: "It hurts" }).click();
   const sheet = own.getByRole("dialog", { name: "What hurts?" });
   await sheet.getByRole("button", { name: "shoulder" }).click();
@@ -139,7 +139,7 @@ test("a link that was taken back says so, and what is on the phone stays", async
   await page.getByRole("button", { name: "Take back" }).click();
   await expect(page.getByText(/taken back/)).toBeVisible();
   await own.getByRole("button", { name: /^Today/ }).click();
-  await own.getByRole("button", { name: "Begin" }).click();
+  await own.getByRole("button", { name: "Begin", exact: true }).click();
   await own.getByRole("button", { name: "Set done" }).click();
   await expect(own.getByText("This link was taken back by your coach")).toBeVisible();
   await expect(sync(own)).toHaveText("1 to send");
