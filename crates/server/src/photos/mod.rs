@@ -8,6 +8,7 @@ use crate::http::{ApiError, Limits, ProblemDetails, spool};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
+use desk::PageOf;
 use desk::photos::{
     AskAgain, BoothQuery, LightTable, NewPhotoQuery, OutlineView, OverView, PhotoView, SavePhoto, check_distance,
 };
@@ -42,8 +43,10 @@ pub(crate) async fn show_light_table(
     state: web::Data<AppState>,
     who: SignedIn,
     id: web::Path<String>,
-) -> Result<web::Json<LightTable>, ApiError> {
-    state.json(move |desk| desk.light_table(&id, &who.0)).await
+) -> Result<HttpResponse, ApiError> {
+    // Each rater sees their own ratings.
+    let name = format!("photos {}", who.0.id);
+    state.page(name, PageOf::Sheet(id.into_inner()), move |desk, id| desk.light_table(id, &who.0)).await
 }
 
 /// What a picture's upload may take.
