@@ -5,6 +5,7 @@ use crate::error::DeskError;
 use crate::memo::Mark;
 use crate::roster::rests_on_all;
 use bytes::Bytes;
+use jiff::civil::Date;
 use serde::Serialize;
 use store::Stamp;
 
@@ -39,10 +40,10 @@ impl Desk {
     ) -> Result<Bytes, DeskError> {
         match of {
             PageOf::Practice | PageOf::Days => self.page_of_all(name, matches!(of, PageOf::Days), work),
-            PageOf::Client(id) => self.page_of_one(name, of, (id, id), work),
+            PageOf::Client(id) => self.page_of_one(name, (of, None), (id, id), work),
             PageOf::Round(id) | PageOf::Board(id) | PageOf::Sheet(id) | PageOf::Review(id) => {
-                let client_id = self.store.round(id)?.client_id;
-                self.page_of_one(name, of, (id, &client_id), work)
+                let round = self.store.round(id)?;
+                self.page_of_one(name, (of, Some(round.taken_on)), (id, &round.client_id), work)
             }
         }
     }
@@ -63,14 +64,14 @@ impl Desk {
     fn page_of_one<T: Serialize>(
         &self,
         name: &str,
-        of: &PageOf,
+        (of, taken_on): (&PageOf, Option<Date>),
         (id, client_id): (&str, &str),
         work: impl FnOnce(&Self, &str) -> Result<T, DeskError>,
     ) -> Result<Bytes, DeskError> {
         // Before anything is read: what changes meanwhile makes the kept page an old one.
         let stamp = self.store.stamp(client_id)?;
         let proven = if let PageOf::Board(id) = of { self.books.proofs.of_round(id) } else { 0 };
-        let mark = Mark { proven, ..self.mark(stamp, self.log_of(of, client_id, stamp)?, today()) };
+        let mark = Mark { proven, ..self.mark(stamp, self.log_of((of, taken_on), client_id, stamp)?, today()) };
         let with_all = |all: bool| -> Result<Mark, DeskError> {
             Ok(Mark { all: if all { Some(self.store.total_stamp()?.all) } else { None }, ..mark })
         };
@@ -89,11 +90,10 @@ impl Desk {
     }
 
     /// What of the log a page follows from.
-    fn log_of(&self, of: &PageOf, client_id: &str, stamp: Stamp) -> Result<i64, DeskError> {
+    fn log_of(&self, of: (&PageOf, Option<Date>), client_id: &str, stamp: Stamp) -> Result<i64, DeskError> {
         let until = match of {
-            PageOf::Sheet(id) => Some(self.store.round(id)?.taken_on),
-            PageOf::Review(id) => {
-                let taken_on = self.store.round(id)?.taken_on;
+            (PageOf::Sheet(_), taken_on) => taken_on,
+            (PageOf::Review(_), Some(taken_on)) => {
                 self.store.rounds(client_id)?.iter().map(|other| other.taken_on).find(|day| *day > taken_on)
             }
             _ => None,

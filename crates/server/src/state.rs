@@ -2,7 +2,7 @@
 
 use crate::auth::{Attempts, Noted};
 use crate::devices::Feed;
-use crate::http::{ApiError, Budget, Crowd, Metrics, ServeError};
+use crate::http::{ApiError, Budget, Crowd, Limits, Metrics, ServeError, Spooled, Turn, spool};
 use actix_web::{HttpResponse, web};
 use assess::Knowledge;
 use desk::clients::MakesUp;
@@ -158,6 +158,20 @@ impl AppState {
     {
         let store = self.desk.store.clone();
         web::block(move || work(&store)).await.map_err(|error| DeskError::Internal(error.to_string()))?
+    }
+
+    /// A body that is whole, and a turn to take it in. Of one person one at a time, and none takes a turn before it is whole: who sends
+    /// slowly waits for nobody but themselves.
+    pub(crate) async fn received(
+        &self,
+        who: &str,
+        body: web::Payload,
+        limits: Limits,
+        too_large: impl Fn() -> ApiError,
+    ) -> Result<(Spooled, Turn), ApiError> {
+        let own = self.taking.own_turn(who).await?;
+        let body = spool(self.desk.store.directory(), body, limits, too_large).await?;
+        Ok((body, own.and_shared().await?))
     }
 
     /// Waits until a proof may be made; the turn ends when what is given is dropped.

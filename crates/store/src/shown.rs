@@ -109,38 +109,43 @@ impl Store {
         load_constants(&mut connection)
     }
 
-    /// Keeps it; what is told of clients with pictures is worked out anew where a girth moves by it.
-    pub fn keep_girth_constants(&self, new: &Constants) -> Result<(), StoreError> {
+    /// Keeps it: how many pairs there are always, what they say where it has moved. What is told of clients with pictures is worked
+    /// out anew only then.
+    pub fn keep_girth_constants(&self, learned: &Constants) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             let known = load_constants(connection)?;
-            let moved = |(of, constant): (&(SiteId, GirthFrom), &PracticeConstant)| {
-                (known.get(of).map_or(0.0, |known| known.ln) - constant.ln).abs() >= SAME
-            };
-            if known.len() == new.len() && !new.iter().any(moved) {
-                return Ok(());
-            }
+            let ln_of = |of| known.get(of).map_or(0.0, |known| known.ln);
+            let has_moved = |of, ln: f64| (ln_of(of) - ln).abs() >= SAME;
+            let gone = known.iter().any(|(of, known)| !learned.contains_key(of) && known.ln.abs() >= SAME);
+            let moved = gone || learned.iter().any(|(of, constant)| has_moved(of, constant.ln));
             diesel::delete(girth_constant::table).execute(connection)?;
-            for ((site, from), constant) in new {
+            for (of, constant) in learned {
+                let ln = if has_moved(of, constant.ln) { constant.ln } else { ln_of(of) };
                 let count = |number: usize| i32::try_from(number).unwrap_or(i32::MAX);
                 diesel::insert_into(girth_constant::table)
                     .values((
-                        girth_constant::site.eq(site.as_str()),
-                        girth_constant::rests_on.eq(from.as_str()),
-                        girth_constant::ln.eq(constant.ln),
+                        girth_constant::site.eq(of.0.as_str()),
+                        girth_constant::rests_on.eq(of.1.as_str()),
+                        girth_constant::ln.eq(ln),
                         girth_constant::pairs.eq(count(constant.pairs)),
                         girth_constant::clients.eq(count(constant.clients)),
                     ))
                     .execute(connection)?;
             }
-            let rounds = picture_girth::table.select(picture_girth::round_id);
-            let clients = round::table.filter(round::id.eq_any(rounds)).select(round::client_id);
-            let clients: Vec<String> = clients.distinct().load(connection)?;
-            diesel::update(client_stamp::table.filter(client_stamp::client_id.eq_any(clients)))
-                .set(client_stamp::stamp.eq(client_stamp::stamp + 1))
-                .execute(connection)?;
-            Ok(())
+            if moved { restamp_pictured(connection) } else { Ok(()) }
         })
     }
+}
+
+/// Makes what was worked out of clients with pictures an old one.
+fn restamp_pictured(connection: &mut SqliteConnection) -> Result<(), StoreError> {
+    let rounds = picture_girth::table.select(picture_girth::round_id);
+    let clients = round::table.filter(round::id.eq_any(rounds)).select(round::client_id);
+    let clients: Vec<String> = clients.distinct().load(connection)?;
+    diesel::update(client_stamp::table.filter(client_stamp::client_id.eq_any(clients)))
+        .set(client_stamp::stamp.eq(client_stamp::stamp + 1))
+        .execute(connection)?;
+    Ok(())
 }
 
 /// Outlines of rounds by round id.

@@ -1,7 +1,7 @@
 //! Everything about a client as a file, and a client taken in from one.
 
 use crate::auth::SignedIn;
-use crate::http::{ApiError, Limits, ProblemDetails, attachment, spool};
+use crate::http::{ApiError, Limits, ProblemDetails, attachment};
 use crate::state::AppState;
 use actix_files::NamedFile;
 use actix_web::{HttpResponse, get, post, web};
@@ -53,8 +53,6 @@ pub(crate) async fn import_client(
 ) -> Result<HttpResponse, ApiError> {
     let too_heavy =
         || DeskError::Malformed("this archive is larger than 512 MB: take it in with orthomer import".into()).into();
-    let own = state.taking.own_turn(&who.0.id).await?;
-    let body = spool(state.desk.store.directory(), body, AN_ARCHIVE, too_heavy).await?;
-    let turn = own.and_shared().await?;
+    let (body, turn) = state.received(&who.0.id, body, AN_ARCHIVE, too_heavy).await?;
     state.created(turn.around(move |desk| desk.import_client(body.into_file()))).await
 }

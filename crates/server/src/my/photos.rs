@@ -1,7 +1,7 @@
 //! Pictures on a client's own page: what is asked for, how the camera stands, what is said of a picture on the spot, sending it.
 
 use crate::auth::LinkedClient;
-use crate::http::{ApiError, ProblemDetails, spool};
+use crate::http::{ApiError, ProblemDetails};
 use crate::photos::{A_LOOK, A_PICTURE, too_heavy};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
@@ -37,9 +37,7 @@ pub(crate) async fn send_my_photo(
 ) -> Result<HttpResponse, ApiError> {
     let (id, asked) = (who.client_id.clone(), query.0.clone());
     state.ask(move |desk| desk.admits_photo_of(&id, &asked)).await?;
-    let own = state.taking.own_turn(&who.client_id).await?;
-    let body = spool(state.desk.store.directory(), body, A_PICTURE, too_heavy).await?;
-    let turn = own.and_shared().await?;
+    let (body, turn) = state.received(&who.client_id, body, A_PICTURE, too_heavy).await?;
     state.done(turn.around(move |desk| desk.take_in_from(&who.client_id, &query, &body.read()?))).await
 }
 
@@ -55,9 +53,7 @@ pub(crate) async fn look_at_mine(
     query: web::Query<LookQuery>,
     body: web::Payload,
 ) -> Result<web::Json<Taken>, ApiError> {
-    let own = state.taking.own_turn(&who.client_id).await?;
-    let body = spool(state.desk.store.directory(), body, A_LOOK, too_heavy).await?;
-    let turn = own.and_shared().await?;
+    let (body, turn) = state.received(&who.client_id, body, A_LOOK, too_heavy).await?;
     state.json(turn.around(move |desk| desk.say_of(&who.client_id, &query, &body.read()?))).await
 }
 

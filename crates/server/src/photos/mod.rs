@@ -4,7 +4,7 @@ mod ratings;
 mod studio;
 
 use crate::auth::SignedIn;
-use crate::http::{ApiError, Limits, ProblemDetails, spool};
+use crate::http::{ApiError, Limits, ProblemDetails};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
@@ -69,10 +69,7 @@ pub(crate) async fn add_photo(
     check_distance("/distance_m", query.distance_m)?;
     let round = id.clone();
     state.ask(move |desk| desk.admits_photos(&round)).await?;
-    // Of one person one at a time, and none takes a turn before it is whole: who sends slowly waits for nobody but themselves.
-    let own = state.taking.own_turn(&who.0.id).await?;
-    let body = spool(state.desk.store.directory(), body, A_PICTURE, too_heavy).await?;
-    let turn = own.and_shared().await?;
+    let (body, turn) = state.received(&who.0.id, body, A_PICTURE, too_heavy).await?;
     state.created(turn.around(move |desk| desk.take_in(&id, &query, &who.0.name, &body.read()?))).await
 }
 

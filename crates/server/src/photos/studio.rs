@@ -2,7 +2,7 @@
 
 use super::{A_LOOK, too_heavy};
 use crate::auth::SignedIn;
-use crate::http::{ApiError, ProblemDetails, spool};
+use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
 use desk::photos::{LookQuery, PicturesAsked};
@@ -36,9 +36,7 @@ pub(crate) async fn look_at_taken(
     query: web::Query<LookQuery>,
     body: web::Payload,
 ) -> Result<web::Json<Taken>, ApiError> {
-    let own = state.taking.own_turn(&who.0.id).await?;
-    let body = spool(state.desk.store.directory(), body, A_LOOK, too_heavy).await?;
-    let turn = own.and_shared().await?;
+    let (body, turn) = state.received(&who.0.id, body, A_LOOK, too_heavy).await?;
     state.json(turn.around(move |desk| desk.say_of_round(&id, &query, &body.read()?))).await
 }
 

@@ -102,18 +102,20 @@ fn a_constant_of_the_practice_lies_over_the_girths_of_pictures(practice: Practic
     store.save_photo(&photo.id, &said(1, false, Some(found()))).unwrap();
     let calf = || store.case_at(atlas, round).unwrap().rounds[0].picture_girths[0].value.cm();
     let (shipped, before) = (calf(), store.stamp(client).unwrap().all);
-    let of = |ln| {
-        let constant = PracticeConstant { ln, pairs: 6, clients: 4 };
+    let of = |ln, pairs| {
+        let constant = PracticeConstant { ln, pairs, clients: 4 };
         BTreeMap::from([(("calf".parse().unwrap(), GirthFrom::Breadth), constant)])
     };
-    store.keep_girth_constants(&of(0.02)).unwrap();
+    store.keep_girth_constants(&of(0.02, 6)).unwrap();
     assert!((calf() / shipped - 0.02_f64.exp()).abs() < 1e-9);
-    assert_eq!(store.girth_constants().unwrap(), of(0.02));
+    assert_eq!(store.girth_constants().unwrap(), of(0.02, 6));
     let raw = store.rounds_as_shipped(atlas).unwrap()[0][0].picture_girths[0].value.cm();
     assert!((raw - shipped).abs() < 1e-9 && store.stamp(client).unwrap().all > before);
     let now = store.stamp(client).unwrap();
-    store.keep_girth_constants(&of(0.020_1)).unwrap();
-    assert_eq!((store.stamp(client).unwrap(), store.girth_constants().unwrap()), (now, of(0.02)));
+    store.keep_girth_constants(&of(0.020_1, 7)).unwrap();
+    assert_eq!((store.stamp(client).unwrap(), store.girth_constants().unwrap()), (now, of(0.02, 7)));
+    store.keep_girth_constants(&BTreeMap::new()).unwrap();
+    assert!((calf() - shipped).abs() < 1e-9 && store.stamp(client).unwrap().all > now.all);
 }
 
 /// A picture in which something bends one side against the other.

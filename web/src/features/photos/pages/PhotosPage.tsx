@@ -149,6 +149,7 @@ export function PhotosPage() {
           roundId={roundId}
           onTaken={(file, take) => uploads.add([file], take)}
           onAnother={(pose) => uploads.clear((to) => to?.pose === pose)}
+          onError={say}
           onClose={() => setTaking(false)}
         />
       )}
