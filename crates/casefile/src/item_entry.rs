@@ -1,7 +1,7 @@
 //! An exercise of a planned session as files and pages have it.
 
 use atlas::{Atlas, Work};
-use plan::{Item, PlannedSet, Progression, RunCard, SidePlan};
+use plan::{BlockWeek, Item, PlannedSet, Progression, RunCard, SidePlan};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -86,9 +86,18 @@ pub struct ItemEntry {
     /// Numbers of the set-up, in the units of their names.
     #[serde(default, skip_serializing_if = "BTreeMap::is_empty")]
     pub set_up: BTreeMap<String, f64>,
+    /// What stands in its place in every second week from the second on, where the actions of its region take turns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    #[schema(no_recursion)]
+    pub in_turn: Option<Box<ItemEntry>>,
 }
 
 impl ItemEntry {
+    /// What stands in its place in a week since the plan's first, from 1: itself, or what takes turns with it.
+    pub fn in_week(&self, week: u8) -> &Self {
+        self.in_turn.as_deref().filter(|_| BlockWeek::turned(week)).unwrap_or(self)
+    }
+
     /// All that its card says, how to get into position first; a plan of before it was composed says the exercise's own
     /// sentences and the schools'.
     pub fn card_says(&self, atlas: &Atlas) -> Vec<String> {
@@ -174,6 +183,7 @@ pub(crate) fn item(position: usize, item: &Item) -> ItemEntry {
         note: item.note.clone(),
         variant: item.variant.clone(),
         set_up: item.set_up.clone(),
+        in_turn: item.in_turn.as_ref().map(|other| Box::new(self::item(position, other))),
     }
 }
 
@@ -198,6 +208,21 @@ mod tests {
         sessions[0] = vec![Card { scheme, ..Card::usual(&problem, 0, 3) }];
         let plan = present_draft(&problem, &Draft { sessions });
         plan_file(&plan, &[], None, 0.0).sessions[0].items[0].clone()
+    }
+
+    #[rstest]
+    #[case::the_first(1, false)]
+    #[case::the_second(2, true)]
+    #[case::past_the_block(9, false)]
+    #[case::past_the_block_it_goes_on(10, true)]
+    fn what_takes_turns_stands_there_in_every_second_week(
+        dropped: ItemEntry,
+        #[case] week: u8,
+        #[case] is_other: bool,
+    ) {
+        let other = ItemEntry { exercise: "rope-pronation".parse().unwrap(), ..dropped.clone() };
+        let both = ItemEntry { in_turn: Some(Box::new(other)), ..dropped };
+        assert_eq!(both.in_week(week).exercise.as_str() == "rope-pronation", is_other);
     }
 
     #[rstest]

@@ -104,6 +104,9 @@ pub struct BlockWeekEntry {
     pub number: u8,
     /// Half the sets at the same load.
     pub lighter: bool,
+    /// Items that take turns stand with their other.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub turned: bool,
     /// Sets by session and item, in their order.
     pub sets: Vec<Vec<u16>>,
     /// Fractional sets of the chosen regions.
@@ -118,6 +121,20 @@ impl PlanFile {
     pub fn block_week(&self, week: u8) -> Option<&BlockWeekEntry> {
         let lighter: Vec<bool> = self.weeks.iter().map(|week| week.lighter).collect();
         self.weeks.get(logbook::block_week(&lighter, week))
+    }
+
+    /// What stands on a day in a week since the first, in order, each with its sets of that week; nothing where there is no such day.
+    pub fn items(&self, week: u8, session: usize) -> Vec<ItemEntry> {
+        let items = self.sessions.get(session).map_or(&[] as &[ItemEntry], |session| &session.items);
+        let of_week =
+            |(place, item): (usize, &ItemEntry)| item.in_week(week).with_sets(self.sets(week, session, place));
+        items.iter().enumerate().map(of_week).collect()
+    }
+
+    /// Everything that stands on a day in some week.
+    pub fn all_items(&self) -> impl Iterator<Item = &ItemEntry> {
+        let items = self.sessions.iter().flat_map(|session| &session.items);
+        items.flat_map(|item| std::iter::once(item).chain(item.in_turn.as_deref()))
     }
 
     /// Sets of an exercise in a week since the first: the block's, or those of the week itself where the block says nothing.
@@ -289,6 +306,7 @@ fn week(week: &BlockWeek) -> BlockWeekEntry {
     BlockWeekEntry {
         number: week.number,
         lighter: week.lighter,
+        turned: week.turned,
         sets: week.sets.clone(),
         doses: week.doses.iter().cloned().collect(),
         says: week.says.clone(),

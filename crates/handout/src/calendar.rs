@@ -37,9 +37,9 @@ fn event(handout: &Handout, week: u8, session: usize) -> Result<Event, HandoutEr
     let date = handout.date(week, planned.day)?;
     let next = date.tomorrow().map_err(|_| HandoutError::Calendar { week, starts_on: handout.starts_on })?;
     let mut says = String::new();
-    for (at, item) in planned.items.iter().enumerate() {
-        let sets = handout.plan.sets(week, session, at);
-        let _ = write!(says, "{}. {}: {sets} x {}", place(&planned.items, at), item.name, work(item));
+    let items = handout.plan.items(week, session);
+    for (at, item) in items.iter().enumerate() {
+        let _ = write!(says, "{}. {}: {} x {}", place(&items, at), item.name, item.sets, work(item));
         let beside = [
             item.load_kg.map(|kg| load(handout.measures, kg)),
             Some(set_up(handout.atlas, handout.measures, item)),

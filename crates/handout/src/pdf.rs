@@ -4,7 +4,7 @@ use crate::page::{Faces, HEIGHT, MARGIN, WIDTH, frame, rule, text};
 use crate::words::{self, STOP, sides, work};
 use crate::{Handout, HandoutError};
 use atlas::STRAIGHT;
-use casefile::{LadderEntry, SessionEntry};
+use casefile::{ItemEntry, LadderEntry, SessionEntry};
 use krilla::Document;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
@@ -139,7 +139,10 @@ impl Setting<'_> {
 /// What a session is made of; an exercise is never torn in two.
 fn blocks(handout: &Handout, setting: &Setting, index: usize, session: &SessionEntry) -> Vec<Vec<Part>> {
     let items = session.items.iter().enumerate();
-    let exercises = items.map(|(place, _)| exercise(handout, setting, (index, session), place));
+    let exercises = items.flat_map(|(place, first)| {
+        let own = std::iter::once(first).chain(first.in_turn.as_deref());
+        own.map(move |item| exercise(handout, setting, (index, session), (place, item)))
+    });
     let ladders = session.ladders.iter().map(|ladder| light_sets(setting, ladder));
     let warm_up = &session.warm_up;
     let before = moves(setting, "Warm up", &warm_up.moves, warm_up.activation.as_ref());
@@ -182,9 +185,11 @@ fn exercise(
     handout: &Handout,
     setting: &Setting,
     (session, planned): (usize, &SessionEntry),
-    place: usize,
+    (place, item): (usize, &ItemEntry),
 ) -> Vec<Part> {
-    let item = &planned.items[place];
+    let first = &planned.items[place];
+    let weeks: Vec<u8> =
+        handout.weeks().into_iter().filter(|week| first.in_week(*week).exercise == item.exercise).collect();
     let known = handout.atlas.exercise(&item.exercise);
     let scheme = handout.atlas.scheme(&item.scheme).filter(|scheme| scheme.id != STRAIGHT);
     let mark = words::place(&planned.items, place);
@@ -195,6 +200,10 @@ fn exercise(
     dose.push(words::rest(&planned.items, place));
     let beside = [words::set_up(handout.atlas, handout.measures, item), words::per_set(item)];
     let mut how = format!("{}. {}.", dose.join(", "), sides(item));
+    if first.in_turn.is_some() {
+        let numbers: Vec<String> = weeks.iter().map(ToString::to_string).collect();
+        how = format!("In weeks {}, in turn. {how}", numbers.join(", "));
+    }
     for says in beside.iter().filter(|says| !says.is_empty()) {
         how.push(' ');
         how.push_str(&upper(says));
@@ -216,7 +225,7 @@ fn exercise(
     says.push(format!("At {} in every set: {}.", item.progression.top, item.progression.step));
     parts.extend(setting.paragraph(&says.join(" "), BODY, false));
     let label = |week: u8| format!("week {week}: {} sets, load x reps", handout.plan.sets(week, session, place));
-    let labels = handout.weeks().into_iter().map(label).collect();
+    let labels = weeks.into_iter().map(label).collect();
     parts.push(Part::Boxes { labels, height: BOX_HEIGHT * setting.scale });
     parts.push(Part::Rule);
     parts

@@ -46,15 +46,10 @@ pub fn table(handout: &Handout) -> Result<String, HandoutError> {
     for week in handout.weeks() {
         for (session, planned) in handout.plan.sessions.iter().enumerate() {
             let date = handout.date(week, planned.day)?.to_string();
-            for (place, item) in planned.items.iter().enumerate() {
-                let sets = handout.plan.sets(week, session, place);
-                let lighter = handout.plan.weeks.iter().any(|w| w.number == week && w.lighter);
-                let row = row(
-                    &item.with_sets(sets),
-                    [week.to_string(), date.clone(), planned.day.to_string()],
-                    session,
-                    lighter,
-                );
+            let lighter = handout.plan.weeks.iter().any(|w| w.number == week && w.lighter);
+            for item in handout.plan.items(week, session) {
+                let when = [week.to_string(), date.clone(), planned.day.to_string()];
+                let row = row(&item, when, session, lighter);
                 writer.write_record(row).map_err(|error| failed(&error))?;
             }
         }

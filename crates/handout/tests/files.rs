@@ -72,6 +72,28 @@ fn the_table_has_every_exercise_of_every_week_with_the_block_s_sets(#[from(given
 }
 
 #[rstest]
+fn what_takes_turns_stands_on_paper_in_its_weeks_alone(#[from(given_plan)] plan: &PlanFile) {
+    let mut plan = plan.clone();
+    let first = &mut plan.sessions[0].items[0];
+    let mut other = first.clone();
+    (other.exercise, other.name) = ("rope-pronation".parse().unwrap(), "Rope turning in".to_owned());
+    let name = first.name.clone();
+    first.in_turn = Some(Box::new(other));
+    let handout = given(&plan, date(2026, 3, 9));
+    let text = table(&handout).unwrap();
+    let weeks = |name: &str| -> Vec<String> {
+        let mut reader = csv::Reader::from_reader(text.as_bytes());
+        let rows = reader.records().map(Result::unwrap);
+        rows.filter(|row| &row[3] == "1" && &row[6] == name).map(|row| row[0].to_owned()).collect()
+    };
+    assert_eq!(
+        (weeks(&name), weeks("Rope turning in")),
+        (vec!["1".to_owned(), "3".to_owned(), "5".to_owned()], vec!["2".to_owned(), "4".to_owned(), "6".to_owned()],)
+    );
+    assert_eq!(calendar(&handout).unwrap().matches("1. Rope turning in").count(), 3);
+}
+
+#[rstest]
 fn a_session_is_a_page_and_the_same_plan_gives_the_same_bytes(#[from(given_plan)] plan: &PlanFile) {
     let bytes = pdf(&given(plan, date(2026, 3, 9))).unwrap();
     assert!(bytes.starts_with(b"%PDF-1."));

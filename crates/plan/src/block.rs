@@ -6,6 +6,8 @@ use crate::draft::{Draft, given};
 use crate::problem::{Demand, PlanProblem};
 use crate::rules::broken;
 use crate::timing::cards_minutes;
+use crate::turns::{InTurn, in_turn, turned};
+use crate::words::lower_first;
 use assess::Class;
 use units::RegionId;
 
@@ -25,6 +27,8 @@ pub struct BlockWeek {
     pub number: u8,
     /// Half the sets at the same load.
     pub lighter: bool,
+    /// Cards that take turns stand with their other.
+    pub turned: bool,
     /// Sets by session and card.
     pub sets: Vec<Vec<u16>>,
     /// Fractional sets of the chosen regions.
@@ -33,11 +37,19 @@ pub struct BlockWeek {
     pub says: Vec<String>,
 }
 
+impl BlockWeek {
+    /// Whether the cards that take turns stand with their other in a week counted from the plan's first.
+    pub fn turned(number: u8) -> bool {
+        number.is_multiple_of(2)
+    }
+}
+
 /// The weeks that follow from a week.
 pub fn block(problem: &PlanProblem, draft: &Draft, weeks: u8) -> Vec<BlockWeek> {
     let weeks = weeks.clamp(WEEKS[0], WEEKS[1]);
     let chosen: Vec<usize> =
         (0..problem.demands.len()).filter(|d| problem.demands[*d].class == Class::BringUp).collect();
+    let turns = in_turn(problem, draft);
     let mut now = draft.clone();
     let mut past: Vec<Vec<f64>> = chosen
         .iter()
@@ -48,25 +60,28 @@ pub fn block(problem: &PlanProblem, draft: &Draft, weeks: u8) -> Vec<BlockWeek> 
     let mut all = Vec::new();
     for number in 1..=weeks {
         let lighter = number == weeks;
-        let says = match (number, lighter) {
+        let mut says = match (number, lighter) {
             (_, true) => {
                 now = lightened(&now);
                 vec!["Half the sets at the same load, so that the work can settle.".to_owned()]
             }
             (1, _) => Vec::new(),
-            _ => rise(problem, &mut now, &chosen, &past),
+            _ => rise(problem, (&mut now, &turns), &chosen, &past),
         };
+        says.extend(turns.iter().filter(|_| number > 1).map(|turn| said_of(problem, draft, turn, number)));
+        let is_turned = BlockWeek::turned(number) && !turns.is_empty();
+        let stands = if is_turned { turned(&now, &turns) } else { now.clone() };
         for (place, demand) in chosen.iter().enumerate() {
-            past[place].push(dose_of(problem, &now, *demand));
+            past[place].push(dose_of(problem, &stands, *demand));
         }
-        let doses = chosen.iter().map(|d| (problem.demands[*d].region.clone(), dose_of(problem, &now, *d)));
+        let doses = chosen.iter().map(|d| (problem.demands[*d].region.clone(), dose_of(problem, &stands, *d)));
         let sets = now.sessions.iter().map(|cards| cards.iter().map(|card| card.sets).collect());
-        all.push(BlockWeek { number, lighter, sets: sets.collect(), doses: doses.collect(), says });
+        all.push(BlockWeek { number, lighter, turned: is_turned, sets: sets.collect(), doses: doses.collect(), says });
     }
     all
 }
 
-fn dose_of(problem: &PlanProblem, draft: &Draft, demand: usize) -> f64 {
+pub(crate) fn dose_of(problem: &PlanProblem, draft: &Draft, demand: usize) -> f64 {
     let region = &problem.demands[demand].region;
     draft.sessions.iter().flatten().map(|card| given(problem, card, region).0).sum()
 }
@@ -79,14 +94,28 @@ fn lightened(draft: &Draft) -> Draft {
     lighter
 }
 
+/// Which of two exercises that take turns stands in a week.
+fn said_of(problem: &PlanProblem, draft: &Draft, turn: &InTurn, number: u8) -> String {
+    let first = draft.sessions[turn.session][turn.place].candidate;
+    let of = if BlockWeek::turned(number) { [turn.card.candidate, first] } else { [first, turn.card.candidate] };
+    let [now, before] = of.map(|candidate| &problem.candidates[candidate].exercise.name);
+    format!("{now} in place of {}.", lower_first(before))
+}
+
 /// Adds sets for the chosen regions that are short of their full aim, as far as the last weeks and the rules allow.
-fn rise(problem: &PlanProblem, draft: &mut Draft, chosen: &[usize], past: &[Vec<f64>]) -> Vec<String> {
+fn rise(
+    problem: &PlanProblem,
+    (draft, turns): (&mut Draft, &[InTurn]),
+    chosen: &[usize],
+    past: &[Vec<f64>],
+) -> Vec<String> {
     let mut says = Vec::new();
     for (place, demand) in chosen.iter().enumerate() {
         let wanted = &problem.demands[*demand];
         let recent = &past[place][past[place].len() - LOOK_BACK..];
         let most = ceiling(recent.iter().sum::<f64>() / LOOK_BACK as f64).min(wanted.full_aim);
-        let gains: Vec<Gain> = (0..RISE_A_WEEK).map_while(|_| one_more(problem, draft, *demand, most)).collect();
+        let gains: Vec<Gain> =
+            (0..RISE_A_WEEK).map_while(|_| one_more(problem, (draft, turns), *demand, most)).collect();
         if !gains.is_empty() {
             says.push(said(problem, wanted, &gains));
         }
@@ -113,11 +142,12 @@ fn said(problem: &PlanProblem, wanted: &Demand, gains: &[Gain]) -> String {
 
 /// One more set on the smallest card that trains the region and takes it without breaking a rule; where the session is
 /// full, another card of it that can spare one gives it.
-fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) -> Option<Gain> {
+fn one_more(problem: &PlanProblem, (draft, turns): (&mut Draft, &[InTurn]), demand: usize, most: f64) -> Option<Gain> {
     if dose_of(problem, draft, demand) + 1.0 > most + 1e-9 {
         return None;
     }
-    let before = faults(problem, draft);
+    let faults = |draft: &Draft| faults(problem, draft) + faults(problem, &turned(draft, turns));
+    let before = faults(draft);
     let mut places: Vec<(u16, usize, usize)> = Vec::new();
     for (session, cards) in draft.sessions.iter().enumerate() {
         for (place, card) in cards.iter().enumerate() {
@@ -129,7 +159,7 @@ fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) 
     places.sort_unstable();
     for (_, session, place) in places {
         draft.sessions[session][place].sets += 1;
-        if faults(problem, draft) <= before {
+        if faults(draft) <= before {
             return Some(Gain { from: None });
         }
         for giver in 0..draft.sessions[session].len() {
@@ -137,7 +167,7 @@ fn one_more(problem: &PlanProblem, draft: &mut Draft, demand: usize, most: f64) 
                 continue;
             }
             draft.sessions[session][giver].sets -= 1;
-            if faults(problem, draft) <= before {
+            if faults(draft) <= before {
                 return Some(Gain { from: Some(draft.sessions[session][giver].candidate) });
             }
             draft.sessions[session][giver].sets += 1;

@@ -5,6 +5,7 @@ use crate::order::{Slot, slot};
 use crate::problem::{Candidate, Demand, PlanProblem};
 use crate::progress::Progression;
 use crate::run::RunCard;
+use crate::turns::InTurn;
 use crate::words::lower_first;
 use assess::Class;
 use atlas::{Hardest, Work};
@@ -83,6 +84,8 @@ pub struct Item {
     pub minutes: f64,
     /// How it goes on from session to session.
     pub progression: Progression,
+    /// What stands in its place in every second week, where the actions of its region take turns.
+    pub in_turn: Option<Box<Item>>,
 }
 
 pub(crate) fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bool, run: &RunCard) -> Item {
@@ -116,6 +119,7 @@ pub(crate) fn item(problem: &PlanProblem, card: &Card, position: usize, ramp: bo
         scheme_chosen: card.scheme.id != candidate.usual.scheme.id,
         locked: card.locked,
         minutes: 0.0,
+        in_turn: None,
         progression: Progression::of(candidate, work, reserve),
         group: run.group.clone(),
         work_s: run.work_s.first().copied().unwrap_or_default(),
@@ -165,6 +169,13 @@ fn side_plan(candidate: &Candidate, card: &Card) -> SidePlan {
 
 /// Sets on the way up to a loaded compound.
 const RAMP: &str = "Ramp: 12 light, 10 to 12, then 8, before the work sets.";
+
+/// Why two exercises stand in one place in turn.
+pub(crate) fn why_in_turn(problem: &PlanProblem, turn: &InTurn) -> String {
+    let demand = &problem.demands[turn.demand];
+    let actions: Vec<String> = demand.actions.iter().map(|action| action.replace('-', " ")).collect();
+    format!("{} has its work in turn from week to week: {}.", demand.name, actions.join(", "))
+}
 
 fn why(problem: &PlanProblem, candidate: &Candidate, demand: Option<&Demand>, position: usize) -> Vec<String> {
     let mut reasons = Vec::new();

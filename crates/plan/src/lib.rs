@@ -34,6 +34,7 @@ mod swap;
 #[cfg(test)]
 mod tests;
 mod timing;
+mod turns;
 mod usual;
 mod warm_up;
 mod week;
@@ -63,6 +64,7 @@ pub use run::{RunCard, Step, rounds, run};
 pub use split::Theme;
 pub use swap::{Alternative, NotFor, Swaps, swaps};
 pub use timing::{ItemTime, item_minutes, session_minutes};
+pub use turns::{InTurn, in_turn, turned};
 pub use usual::{PerSet, Usual};
 pub use warm_up::{ActivationEntry, MoveEntry, WarmUpEntry};
 pub use week::{Week, weekday_name};

@@ -8,13 +8,14 @@ use crate::dose::Dose;
 use crate::draft::{Draft, Locks, given};
 use crate::eye::{Objection, objections};
 use crate::faults::{Broken, faults};
-use crate::item::{Item, item};
+use crate::item::{Item, item, why_in_turn};
 use crate::ladder::{Ladder, ladders};
 use crate::missing::{Explained, Missing, nothing_allowed, why_missing};
 use crate::problem::{Demand, PlanProblem};
 use crate::rules::loads::load;
 use crate::run::{Step, cards_s, run, run_cards};
 use crate::timing::{cards_minutes, session_minutes};
+use crate::turns::{in_turn, turned};
 use crate::warm_up::{self, WarmUpEntry};
 use crate::week::Week;
 use crate::words::{limit_reached, sets_spent};
@@ -170,6 +171,7 @@ pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
     for (session, because) in sessions.iter_mut().zip(&explained.short) {
         session.short_because.clone_from(because);
     }
+    put_in_turn(problem, draft, &mut sessions);
     let mut taught: Vec<RegionId> = Vec::new();
     for session in &mut sessions {
         let trains = |ladder: &Ladder| session.items.iter().any(|item| item.region == ladder.region);
@@ -195,6 +197,22 @@ pub fn present_draft(problem: &PlanProblem, draft: &Draft) -> Plan {
         gave_way: problem.gave_way.clone(),
         blocked: blocked(problem, &week),
         broken: faults(problem, draft),
+    }
+}
+
+/// Puts behind each card what stands in its place in every second week.
+fn put_in_turn(problem: &PlanProblem, draft: &Draft, sessions: &mut [Session]) {
+    let turns = in_turn(problem, draft);
+    let other = turned(draft, &turns);
+    for turn in &turns {
+        let mut day = session(problem, &other, turn.session);
+        let mut item = day.items.swap_remove(turn.place);
+        let first = &mut sessions[turn.session].items[turn.place];
+        let why = why_in_turn(problem, turn);
+        for of in [&mut item, first] {
+            of.why.insert(0, why.clone());
+        }
+        first.in_turn = Some(Box::new(item));
     }
 }
 

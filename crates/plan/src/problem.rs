@@ -43,6 +43,8 @@ pub struct Demand {
     pub felt_elsewhere: Option<String>,
     /// What its class asks for before the client's history is looked at.
     pub full_aim: f64,
+    /// What it does, where that is several things: each in a week where it is chosen, else in turn from week to week.
+    pub actions: Vec<String>,
 }
 
 /// Which days there are and how long.
@@ -388,6 +390,7 @@ fn demand(knowledge: &Knowledge, case: &Case, assessment: &Assessment, index: us
         stretch_possible: false,
         felt_elsewhere: felt_elsewhere(&knowledge.atlas, case, &region.id),
         full_aim: wanted(None).aim,
+        actions: region.actions.clone(),
     }
 }
 

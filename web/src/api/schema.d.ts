@@ -2241,6 +2241,8 @@ export interface components {
             says: string[];
             /** @description Sets by session and item, in their order. */
             sets: number[][];
+            /** @description Items that take turns stand with their other. */
+            turned?: boolean;
         };
         /** @description A demand that could not be met. */
         BlockedEntry: {
@@ -3453,6 +3455,7 @@ export interface components {
             extra_sets_weaker: number;
             /** @description The superset or giant set it is part of: a letter that neighbouring items share. */
             group?: string | null;
+            in_turn?: components["schemas"]["ItemEntry"] | null;
             /**
              * Format: double
              * @description Load of the first set as the coach wrote it, kg; under 0 it is assistance.

@@ -152,6 +152,8 @@ export const plan = {
   showWeek: "Week {{number}}",
   blockEven: "Nothing is being brought up, so the sets stay as they are until the lighter week.",
   weekOne: "The week on the board.",
+  inTurn: "Every second week: {{name}}",
+  inTurnLock: "Locked, it stays every week.",
   weekSame: "As the week before.",
   editInWeekOne: "Changes are made in week 1.",
   hasNone: "The client has no plan yet.",

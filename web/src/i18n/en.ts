@@ -421,6 +421,8 @@ export const en = {
   print: {
     forClient: "{{name}}, round of {{date}}, not given yet",
     given: "{{name}}, plan {{version}}, from {{date}}",
+    oddWeeks: "Weeks 1, 3, 5 and so on",
+    evenWeeks: "Weeks 2, 4, 6 and so on, in its place",
     exercise: "Exercise",
     sets: "Sets × reps",
     side: "Sides",

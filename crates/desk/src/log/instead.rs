@@ -19,10 +19,16 @@ impl Instead {
         let planning = Planning::read(store, knowledge, &issued.round_id)?;
         let planned = planning.of("/week", &issued.week)?;
         let mut found = HashMap::new();
-        for (session, cards) in planned.draft.sessions.iter().enumerate() {
-            for (place, card) in cards.iter().enumerate() {
+        let turned = plan::turned(&planned.draft, &plan::in_turn(&planned.problem, &planned.draft));
+        for (draft, session) in
+            [&planned.draft, &turned].into_iter().flat_map(|of| (0..of.sessions.len()).map(move |s| (of, s)))
+        {
+            for (place, card) in draft.sessions[session].iter().enumerate() {
                 let exercise = planned.problem.candidates[card.candidate].exercise.id.to_string();
-                let Some(swaps) = plan::swaps(&planned.problem, &planned.draft, session, place) else { continue };
+                if found.contains_key(&exercise) {
+                    continue;
+                }
+                let Some(swaps) = plan::swaps(&planned.problem, draft, session, place) else { continue };
                 let others = swaps.alternatives.iter().take(INSTEAD).filter_map(|other| {
                     let exercise = knowledge.atlas.exercise(&other.exercise)?;
                     Some(InsteadView {
@@ -33,7 +39,7 @@ impl Instead {
                         loads_joint: exercise.loaded_joints(),
                     })
                 });
-                found.entry(exercise).or_insert_with(|| others.collect());
+                found.insert(exercise, others.collect());
             }
         }
         Ok(Self(found))

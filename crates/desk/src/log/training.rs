@@ -196,9 +196,8 @@ impl<'a> Training<'a> {
     }
 
     fn items(&self) -> impl Iterator<Item = &ItemEntry> {
-        let sessions = self.plan().map(|issued| issued.plan.sessions.iter());
         let mut seen = Vec::new();
-        sessions.into_iter().flatten().flat_map(|session| &session.items).filter(move |item| {
+        self.plan().into_iter().flat_map(|issued| issued.plan.all_items()).filter(move |item| {
             let fresh = !seen.contains(&item.exercise);
             seen.push(item.exercise.clone());
             fresh
@@ -252,10 +251,9 @@ impl<'a> Training<'a> {
         };
         let records: Vec<&LogRecord> = self.records.iter().filter(own).collect();
         let is_lighter = issued.plan.block_week(due.week).is_some_and(|week| week.lighter);
-        let items = planned.items.iter().enumerate().map(|(index, item)| {
-            self.item(&item.with_sets(issued.plan.sets(due.week, place, index)), is_lighter, &records, instead)
-        });
-        let items: Vec<TrainingItem> = items.collect();
+        let items = issued.plan.items(due.week, place);
+        let items: Vec<TrainingItem> =
+            items.iter().map(|item| self.item(item, is_lighter, &records, instead)).collect();
         let cards: Vec<RunCard> = items.iter().map(|item| item.item.run_card(item.item.sets)).collect();
         let whole = |record: &&&LogRecord| matches!(record.entry.part, LogPart::Session { .. });
         let entries: Vec<LogEntryView> =

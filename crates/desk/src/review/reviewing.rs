@@ -194,9 +194,8 @@ fn planned(plans: &[&IssuedRecord], until: Date) -> Vec<PlannedSession> {
                 if on >= ends {
                     continue;
                 }
-                let items = session.items.iter().enumerate().map(|(index, item)| {
-                    (item.exercise.clone(), issued.plan.sets(week, place, index), item.region.clone())
-                });
+                let items = issued.plan.items(week, place).into_iter();
+                let items = items.map(|item| (item.exercise, item.sets, item.region));
                 all.push(PlannedSession { on, items: items.collect() });
             }
         }

@@ -220,8 +220,8 @@ impl Training<'_> {
     ) -> Result<(), Failure> {
         let session = &self.given.plan.sessions[place];
         let lighter = self.given.plan.block_week(week).is_some_and(|week| week.lighter);
-        for (index, item) in session.items.iter().enumerate() {
-            let sets = self.given.plan.sets(week, place, index);
+        for (index, item) in self.given.plan.items(week, place).iter().enumerate() {
+            let sets = item.sets;
             let Some(exercise) = self.knowledge.atlas.exercise(&item.exercise) else { continue };
             let sets = self.sets(luck, memory, exercise, item, (sets, lighter));
             let minute = i8::try_from(index * 7).unwrap_or(59).min(59);

@@ -3,7 +3,7 @@
 
 use assess::{Knowledge, assess};
 use casefile::CaseFile;
-use plan::{Card, Draft, Effort, PlanProblem, Theme, present, present_draft, solve};
+use plan::{Card, Draft, Effort, Locks, PlanProblem, Theme, in_turn, present, present_draft, solve, turned};
 use rstest::rstest;
 use serde::Deserialize;
 use serde_json::{Value, json};
@@ -124,7 +124,15 @@ fn taught_problem(number: u64, schools: &Value) -> PlanProblem {
 
 /// What a coach says against the week that is found for a made-up client.
 fn said_of(number: u64, problem: &PlanProblem) -> Vec<String> {
-    let plan = present(problem, &solve(problem, Effort::for_ms(25, problem.days.len())));
+    let week = solve(problem, Effort::for_ms(25, problem.days.len()));
+    let draft = Draft::of_week(problem, &week, &Locks::default());
+    let turns = in_turn(problem, &draft);
+    let second = (!turns.is_empty()).then(|| present_draft(problem, &turned(&draft, &turns)));
+    let in_week_two = second.iter().flat_map(|plan| {
+        let objections = plan.objections.iter().map(|o| format!("client {number}, week 2: {:?}: {}", o.kind, o.says));
+        objections.chain(plan.broken.iter().map(|broken| format!("client {number}, week 2: broken: {}", broken.says)))
+    });
+    let plan = present(problem, &week);
     assert!(!plan.sessions.is_empty(), "client {number} gets a week");
     let objections = plan.objections.iter().map(|o| format!("client {number}: {:?}: {}", o.kind, o.says));
     let broken = plan.broken.iter().map(|broken| format!("client {number}: broken: {}", broken.says));
@@ -132,6 +140,7 @@ fn said_of(number: u64, problem: &PlanProblem) -> Vec<String> {
     let movements = plan.movements.iter().filter(|row| row.sessions == 0 && row.reason.is_none());
     objections
         .chain(broken)
+        .chain(in_week_two)
         .chain(parts.map(|row| format!("client {number}: {} are empty without a word", row.part.name())))
         .chain(movements.map(|row| format!("client {number}: no {:?} without a word", row.movement)))
         .collect()

@@ -19,6 +19,7 @@ import {
   pairingsOf,
   partGroups,
   spotOf,
+  standing,
   thisMonday,
   type Week,
   without,
@@ -51,6 +52,18 @@ test("the ledger goes by part, each region in its own, and what is in none comes
   ]);
   expect(groups.map(({ chosen }) => chosen)).toEqual([false, true, false]);
   expect(partGroups({ ledger: [], parts: [] })).toEqual([]);
+});
+
+test("in a turned week the other exercise stands in a card's place, with its own scheme and nothing written", () => {
+  const card = { exercise: "one", sets: 3, written: { load_kg: 20 } };
+  const other = { exercise: "two", scheme: "drop" } as Item;
+  const item = { exercise: "one", in_turn: other } as Item;
+  const weekOf = (turned: boolean) => ({ number: 2, lighter: false, turned, sets: [], doses: {}, says: [] });
+  expect(standing(card, item, weekOf(true))).toEqual({
+    card: { exercise: "two", sets: 3, group: undefined, scheme: "drop" },
+    item: other,
+  });
+  expect(standing(card, item, weekOf(false))).toEqual({ card, item });
 });
 
 test("a chosen region's card opens its day, another closes it", () => {

@@ -156,6 +156,14 @@ export function itemAt(plan: Plan, week: Week, { session, place }: Spot): Item |
   return here ?? plan.sessions.flatMap(({ items }) => items).find((item) => item.exercise === exercise);
 }
 
+/** What stands in a card's place in a week of the block: itself, or what takes turns with it. */
+export function standing(card: Card, item: Item | undefined, week: Plan["weeks"][number] | undefined) {
+  const other = week?.turned ? item?.in_turn : undefined;
+  if (!other) return { card, item };
+  const scheme = other.scheme === "straight" ? undefined : other.scheme;
+  return { card: { exercise: other.exercise, sets: card.sets, group: card.group, scheme }, item: other };
+}
+
 /** Broken rules of a card. */
 export function brokenAt(plan: Plan, session: number, exercise: string): string[] {
   const here = (broken: Schemas["BrokenEntry"]) =>

@@ -27,6 +27,7 @@ import {
   type Plan,
   type Spot,
   spotOfKey,
+  standing,
   type Week,
   without,
   withSets,
@@ -138,8 +139,7 @@ export const Board = memo(function Board(props: Props) {
                 <Draggable key={key} id={key} joins={dragged !== undefined && dragged !== key}>
                   {(handle) => (
                     <ItemCard
-                      card={card}
-                      item={itemAt(plan, week, spot)}
+                      {...standing(card, itemAt(plan, week, spot), plan.weeks[number - 1])}
                       atlas={atlas}
                       setsShown={editable ? card.sets : (sets ?? card.sets)}
                       broken={editable ? brokenAt(plan, session, card.exercise) : []}

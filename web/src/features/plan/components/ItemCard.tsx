@@ -102,6 +102,9 @@ export function ItemCard({
           </span>
         )}
         <Marks card={card} />
+        {item?.in_turn && (
+          <span className={styles.turn}>{t("plan.inTurn", { name: item.in_turn.name })}</span>
+        )}
         {item?.note && <span className={styles.note}>{item.note}</span>}
       </button>
       {broken.map((says) => (
@@ -227,6 +230,7 @@ function Reasons({ item, atlas, actions }: { item: Item; atlas: Atlas; actions?:
         {item.why.map((reason) => (
           <li key={reason}>{reason}</li>
         ))}
+        {item.in_turn && <li>{t("plan.inTurnLock")}</li>}
       </ul>
       {pairings.map(({ next, why }) => (
         <p key={next.join(" ")}>

@@ -67,15 +67,18 @@ export function PrintPage() {
                 </tr>
               </thead>
               <tbody>
-                {session.items.map((item, place) => (
-                  <ItemRow
-                    key={item.exercise}
-                    item={item}
-                    mark={groupMark(session.items, place) ?? String(item.order)}
-                    atlas={atlas.data}
-                    reported={reported(item.exercise)}
-                  />
-                ))}
+                {session.items.flatMap((first, place) =>
+                  [first, ...(first.in_turn ? [first.in_turn] : [])].map((item) => (
+                    <ItemRow
+                      key={item.exercise}
+                      item={item}
+                      mark={groupMark(session.items, place) ?? String(item.order)}
+                      turn={first.in_turn && t(item === first ? "print.oddWeeks" : "print.evenWeeks")}
+                      atlas={atlas.data}
+                      reported={reported(item.exercise)}
+                    />
+                  )),
+                )}
               </tbody>
             </table>
             <Moves title={t("warmUp.after")} moves={session.warm_up?.restoring ?? []} />
@@ -104,12 +107,14 @@ interface RowProps {
   item: Schemas["ItemEntry"];
   /** Its number, or its place in a group: A1. */
   mark: string;
+  /** In which weeks it stands there, where two take turns. */
+  turn?: string | null;
   atlas: Atlas;
   /** What was reported of it last time. */
   reported: string[];
 }
 
-function ItemRow({ item, mark, atlas, reported }: RowProps) {
+function ItemRow({ item, mark, turn, atlas, reported }: RowProps) {
   const { t } = useTranslation();
   const quantities = useQuantities();
   const { mass } = quantities;
@@ -126,6 +131,7 @@ function ItemRow({ item, mark, atlas, reported }: RowProps) {
         <strong>
           {mark}. {item.name}
         </strong>
+        {turn && <div>{turn}</div>}
         {reported.length > 0 && (
           <div>
             <strong>{t("plan.lastTime", { reported: reported.join(", ") })}</strong>
