@@ -160,7 +160,7 @@ mod tests {
     #[case::turning_out_has_turning_in(&["rope-supination"], json!({}), Some("turning-in"))]
     #[case::turning_in_has_turning_out(&["rope-pronation"], json!({}), Some("turning-out"))]
     #[case::both_are_there(&["rope-pronation", "rope-supination"], json!({}), None)]
-    #[case::it_is_excluded(&["rope-pronation"], json!({"excluded_exercises": ["rope-supination"]}), None)]
+    #[case::it_is_excluded(&["rope-pronation"], json!({"excluded_exercises": ["rope-supination", "band-forearm-turn"]}), None)]
     #[case::wrists_up_have_wrists_aside(&["roll-and-reverse-curl"], json!({}), Some("radial-deviation"))]
     fn an_action_that_is_missing_takes_its_turn(
         #[case] ids: &[&str],
