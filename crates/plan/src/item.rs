@@ -174,7 +174,7 @@ const RAMP: &str = "Ramp: 12 light, 10 to 12, then 8, before the work sets.";
 pub(crate) fn why_in_turn(problem: &PlanProblem, turn: &InTurn) -> String {
     let demand = &problem.demands[turn.demand];
     let actions: Vec<String> = demand.actions.iter().map(|action| action.replace('-', " ")).collect();
-    format!("{} has its work in turn from week to week: {}.", demand.name, actions.join(", "))
+    format!("{}: {} take turns from week to week.", demand.name, actions.join(" and "))
 }
 
 fn why(problem: &PlanProblem, candidate: &Candidate, demand: Option<&Demand>, position: usize) -> Vec<String> {

@@ -91,17 +91,7 @@ impl Store {
         words: &str,
         at: Timestamp,
     ) -> Result<(), StoreError> {
-        diesel::insert_into(message::table)
-            .values((
-                message::id.eq(new_id()),
-                message::client_id.eq(client_id),
-                message::from_client.eq(from_client),
-                message::written_by.eq(by),
-                message::written_at.eq(at.to_string()),
-                message::words.eq(words),
-            ))
-            .execute(&mut self.connect()?)?;
-        Ok(())
+        insert_message(&mut *self.connect()?, client_id, (by, from_client), words, at)
     }
 
     /// Marks as seen what the other side wrote up to a moment.
@@ -132,4 +122,25 @@ impl Store {
             .load(&mut self.connect()?)?;
         Ok(rows)
     }
+}
+
+/// Keeps what somebody wrote, within a transaction of the caller's.
+pub(crate) fn insert_message(
+    connection: &mut SqliteConnection,
+    client_id: &str,
+    (by, from_client): (&str, bool),
+    words: &str,
+    at: Timestamp,
+) -> Result<(), StoreError> {
+    diesel::insert_into(message::table)
+        .values((
+            message::id.eq(new_id()),
+            message::client_id.eq(client_id),
+            message::from_client.eq(from_client),
+            message::written_by.eq(by),
+            message::written_at.eq(at.to_string()),
+            message::words.eq(words),
+        ))
+        .execute(connection)?;
+    Ok(())
 }

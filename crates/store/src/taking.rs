@@ -2,8 +2,9 @@
 
 use crate::connection::Store;
 use crate::error::StoreError;
+use crate::notes::insert_message;
 use crate::photos::{of_round, pose_of};
-use crate::schema::{camera_set_up, picture_ask};
+use crate::schema::{camera_set_up, picture_ask, round};
 use diesel::prelude::*;
 use jiff::Timestamp;
 use jiff::civil::Date;
@@ -24,18 +25,22 @@ pub struct PictureAsk {
 }
 
 impl Store {
-    /// Asks for a pose of a round once more; what was asked of it before is replaced.
-    pub fn ask_again(&self, round_id: &str, ask: &PictureAsk) -> Result<(), StoreError> {
-        diesel::replace_into(picture_ask::table)
-            .values((
-                picture_ask::round_id.eq(round_id),
-                picture_ask::pose.eq(ask.pose.id()),
-                picture_ask::reason.eq(&ask.reason),
-                picture_ask::asked_by.eq(&ask.asked_by),
-                picture_ask::asked_at.eq(ask.asked_at.to_string()),
-            ))
-            .execute(&mut self.connect()?)?;
-        Ok(())
+    /// Asks for a pose of a round once more and writes it to the client, both or neither; what was asked of the pose before is replaced.
+    pub fn ask_again(&self, round_id: &str, ask: &PictureAsk, message: &str) -> Result<(), StoreError> {
+        self.connect()?.immediate_transaction(|connection| {
+            let of = round::table.find(round_id).select(round::client_id).first::<String>(connection).optional()?;
+            let client_id = of.ok_or_else(|| StoreError::not_found("round", round_id))?;
+            diesel::replace_into(picture_ask::table)
+                .values((
+                    picture_ask::round_id.eq(round_id),
+                    picture_ask::pose.eq(ask.pose.id()),
+                    picture_ask::reason.eq(&ask.reason),
+                    picture_ask::asked_by.eq(&ask.asked_by),
+                    picture_ask::asked_at.eq(ask.asked_at.to_string()),
+                ))
+                .execute(connection)?;
+            insert_message(connection, &client_id, (&ask.asked_by, false), message, ask.asked_at)
+        })
     }
 
     /// Takes back what was asked of a pose.

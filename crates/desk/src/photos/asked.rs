@@ -175,8 +175,8 @@ impl Desk {
         }
         let (asked_by, asked_at) = (by.to_owned(), Timestamp::now());
         let message = format!("Once more, please: {}. {reason}", pose_name(atlas, asked.pose));
-        store.write_message(&client_id, (by, false), &message, asked_at)?;
-        store.ask_again(round_id, &PictureAsk { pose: asked.pose, reason: reason.to_owned(), asked_by, asked_at })?;
+        let ask = PictureAsk { pose: asked.pose, reason: reason.to_owned(), asked_by, asked_at };
+        store.ask_again(round_id, &ask, &message)?;
         Ok(())
     }
 

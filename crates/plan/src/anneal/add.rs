@@ -66,7 +66,7 @@ impl<'a> Adding<'a> {
     pub fn try_one(&mut self, session: usize, candidate: usize) -> Option<Added> {
         let now = self.state.of(&self.model, session, candidate);
         let sets = if now == 0 { SETS_LOW } else { now + 1 };
-        let most = self.model.problem.candidates[candidate].caps.session_sets;
+        let most = self.model.held[candidate].caps.session_sets;
         if !self.model.fits(session, candidate) || sets > most {
             return None;
         }

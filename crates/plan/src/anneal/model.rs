@@ -5,6 +5,7 @@
 
 use super::Found;
 use super::pool::{undominated, worthwhile};
+use crate::candidate::Caps;
 use crate::card::Card;
 use crate::cost::{ABOVE_HIGH, BELOW_LOW, strain_cost, theme_cost, use_cost};
 use crate::draft::Locks;
@@ -40,6 +41,8 @@ pub(super) struct Model<'a> {
     targets: Vec<Target>,
     /// Where the targets of each candidate begin, and of the last one end.
     target_starts: Vec<usize>,
+    /// What each candidate is held to.
+    pub held: Vec<Held>,
     pub family: Vec<usize>,
     pub families: usize,
     /// Limit and what a set adds to it, of all candidates one after another.
@@ -145,6 +148,7 @@ impl<'a> Model<'a> {
                 .flat_map(|c| c.targets.iter().map(|(d, f)| target(c, *d, *f, *f >= 1.0)).collect::<Vec<_>>())
                 .collect(),
             any_once,
+            held: candidates.iter().map(|c| Held { caps: c.caps, daily: c.daily }).collect(),
             partner,
             families: families.len(),
             limit_starts: starts(candidates.iter().map(|c| limits(c).len())),
@@ -228,6 +232,14 @@ impl<'a> Model<'a> {
     pub fn fits(&self, session: usize, candidate: usize) -> bool {
         self.problem.candidates[candidate].stands[usize::from(self.problem.home[session])]
     }
+}
+
+/// What a candidate is held to by itself.
+#[derive(Clone, Copy)]
+pub(super) struct Held {
+    pub caps: Caps,
+    /// May be done on consecutive days.
+    pub daily: bool,
 }
 
 /// What a candidate gives to a demand or a part, grains.
@@ -316,6 +328,11 @@ pub(super) struct Asks {
 }
 
 impl Asks {
+    /// Whether it gets less than it aims at.
+    pub fn is_short(&self, grains: i32) -> bool {
+        f64::from(grains) < self.aim
+    }
+
     /// Weighted shortfall and overshoot of a dose, grains.
     pub fn cost(&self, grains: i32) -> f64 {
         let dose = f64::from(grains);

@@ -147,10 +147,9 @@ fn wanted(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<
         1 => return state.items[rng.random_range(0..model.sessions)].choose(rng).copied(),
         _ => {}
     }
-    let demands = &model.problem.demands;
     for _ in 0..4 {
-        let demand = rng.random_range(0..demands.len());
-        if f64::from(state.total[demand]) < 4.0 * demands[demand].dose.aim
+        let demand = rng.random_range(0..model.demands);
+        if model.asks[demand].is_short(state.total[demand])
             && let Some(candidate) = model.by_demand[demand].choose(rng)
         {
             return Some(*candidate);
@@ -181,7 +180,7 @@ fn free(model: &Model, state: &State, session: usize, candidate: usize, leaving:
 
 /// Whether an exercise may come into a session as far as its own caps and the days beside go.
 fn rested(model: &Model, state: &State, session: usize, candidate: usize) -> bool {
-    let of = &model.problem.candidates[candidate];
+    let of = model.held[candidate];
     let there =
         |pair: &(usize, usize)| partner(*pair, session).is_some_and(|other| state.of(model, other, candidate) > 0);
     state.used[candidate] < of.caps.sessions && (of.daily || !model.near_pairs.iter().any(there))
@@ -250,9 +249,8 @@ pub(super) fn everywhere(model: &Model, state: &State, all: &mut Vec<Move>) {
 
 /// Another exercise with one of the same main regions.
 fn relative(model: &Model, candidate: usize, rng: &mut Xoshiro256PlusPlus) -> Option<usize> {
-    let targets = &model.problem.candidates[candidate].targets;
-    let (demand, _) = targets.iter().find(|(_, fraction)| *fraction >= 1.0)?;
-    model.by_demand[*demand].choose(rng).copied()
+    let main = model.targets_of(candidate).iter().find(|target| target.main)?;
+    model.by_demand[main.to as usize].choose(rng).copied()
 }
 
 fn shift(model: &Model, state: &State, rng: &mut Xoshiro256PlusPlus) -> Option<Move> {

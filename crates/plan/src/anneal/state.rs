@@ -231,7 +231,7 @@ impl State {
         *family = family.saturating_add_signed(one);
         self.broken += over(*family) - was;
         self.cost += f64::from(one) * model.place_cost[session * model.candidates + candidate];
-        if !model.problem.candidates[candidate].daily {
+        if !model.held[candidate].daily {
             let near = model.near_pairs.iter().filter_map(|pair| partner(*pair, session));
             let again = near.filter(|other| self.of(model, *other, candidate) > 0).count() as i32;
             self.broken += i32::from(one) * again;
@@ -323,11 +323,11 @@ pub(super) fn partner((one, other): (usize, usize), session: usize) -> Option<us
 
 /// How far over its caps an exercise is with so many sets in the week and in each session.
 pub(super) fn over_caps(model: &Model, candidate: usize, week: i32, sets: impl Iterator<Item = u16>) -> i32 {
-    let most = model.problem.candidates[candidate].caps.session_sets;
+    let caps = model.held[candidate].caps;
     let (mut sessions, mut over) = (0, 0);
     for sets in sets {
         sessions += u32::from(sets > 0);
-        over += i32::from(sets.saturating_sub(most));
+        over += i32::from(sets.saturating_sub(caps.session_sets));
     }
-    over + exercise_caps::over(model.problem, candidate, week.max(0).cast_unsigned(), sessions) as i32
+    over + exercise_caps::over(caps, week.max(0).cast_unsigned(), sessions) as i32
 }

@@ -325,7 +325,7 @@ impl State {
         let all = 0..model.sessions;
         let mut broken = over_caps(model, candidate, week + more, all.clone().map(after))
             - over_caps(model, candidate, week, all.map(before));
-        if !model.problem.candidates[candidate].daily {
+        if !model.held[candidate].daily {
             for &(one, other) in &model.near_pairs {
                 broken += i32::from(after(one) > 0 && after(other) > 0);
                 broken -= i32::from(before(one) > 0 && before(other) > 0);

@@ -1,12 +1,12 @@
 //! How much of one exercise a week holds: few sessions and sets, fewer of a technical one, fewest of one made of lowering.
 
 use super::Violation;
+use crate::candidate::Caps;
 use crate::problem::PlanProblem;
 use crate::week::Week;
 
-/// Sets and sessions of a candidate over its caps, all added up.
-pub(crate) fn over(problem: &PlanProblem, candidate: usize, sets: u32, sessions: u32) -> u32 {
-    let caps = &problem.candidates[candidate].caps;
+/// Sets and sessions of an exercise over its caps, all added up.
+pub(crate) fn over(caps: Caps, sets: u32, sessions: u32) -> u32 {
     sets.saturating_sub(u32::from(caps.sets)) + sessions.saturating_sub(u32::from(caps.sessions))
 }
 
@@ -19,7 +19,7 @@ pub(super) fn broken(problem: &PlanProblem, week: &Week) -> Vec<Violation> {
         let sets: Vec<u16> = (0..week.session_count()).map(|session| week.sets(session, candidate)).collect();
         let sessions = sets.iter().map(|sets| u32::from(*sets > 0)).sum();
         let all = sets.iter().copied().map(u32::from).sum();
-        if over(problem, candidate, all, sessions) > 0 {
+        if over(problem.candidates[candidate].caps, all, sessions) > 0 {
             found.push(Violation::OneExercise { candidate, sets: all, sessions });
         }
         let most = problem.candidates[candidate].caps.session_sets;

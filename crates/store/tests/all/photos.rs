@@ -7,10 +7,10 @@ use jiff::civil::date;
 use rstest::{fixture, rstest};
 use serde_json::json;
 use std::collections::BTreeMap;
-use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, SavedPhoto, Store};
+use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, PictureAsk, SavedPhoto, Store};
 use tempfile::TempDir;
 use units::Side;
-use vision::Photo;
+use vision::{Photo, PhotoPose};
 
 struct Practice {
     store: Store,
@@ -197,6 +197,22 @@ fn a_refused_picture_leaves_no_bytes(practice: Practice) {
     assert_eq!(practice.files(), 0);
     assert_eq!(practice.add("b").unwrap_err().kind(), Kind::Refused);
     assert_eq!(practice.files(), 0);
+}
+
+#[rstest]
+fn asking_for_a_pose_again_is_written_to_the_client_or_not_asked_at_all(practice: Practice) {
+    let Practice { store, client, round, .. } = &practice;
+    let ask = PictureAsk {
+        pose: PhotoPose::F,
+        reason: "Hands off the hips.".into(),
+        asked_by: "Mara".into(),
+        asked_at: "2026-03-02T10:00:00Z".parse().unwrap(),
+    };
+    let unknown = store.ask_again("no-such-round", &ask, "Once more, please.").unwrap_err();
+    assert_eq!((unknown.kind(), store.messages(client).unwrap().len()), (Kind::NotFound, 0));
+    store.ask_again(round, &ask, "Once more, please.").unwrap();
+    let words: Vec<String> = store.messages(client).unwrap().into_iter().map(|message| message.words).collect();
+    assert_eq!((words, store.asked_again(round).unwrap()), (vec!["Once more, please.".to_owned()], vec![ask]));
 }
 
 #[rstest]
