@@ -36,6 +36,7 @@ export function SideBySide({
           </div>
         );
       })}
+      <span className="quiet">{t("log.besideUntil")}</span>
     </section>
   );
 }
