@@ -548,6 +548,42 @@ async fn an_exercise_that_hurt_leaves_the_next_week_and_marks_its_card_until_it_
 }
 
 #[actix_web::test]
+async fn in_the_second_week_what_takes_turns_stands_on_the_phone_and_is_logged() {
+    let practice = practice();
+    browser!(practice, app);
+    let mut browser = of(&practice, &app);
+    browser.become_owner().await;
+    let mut brief = example()["client"].clone();
+    brief["readiness"] = json!({"asked_on": "2026-03-01", "yes": []});
+    brief["equipment"] = json!(["cable", "rope", "dumbbell", "bench"]);
+    let client = browser.post("/api/v1/clients", brief).await.body["id"].as_str().unwrap().to_owned();
+    let rounds = format!("/api/v1/clients/{client}/rounds");
+    let round = browser.post(&rounds, json!({"date": "2026-03-02", "measured_by": "A"})).await.body;
+    let plan = format!("/api/v1/rounds/{}/plan", round["id"].as_str().unwrap());
+    let mut week = browser.get(&plan).await.body["week"].clone();
+    for day in week["sessions"].as_array_mut().unwrap() {
+        day["items"] = json!([{"exercise": "seated-row-close", "sets": 2}]);
+    }
+    week["sessions"][0]["items"].as_array_mut().unwrap().push(json!({"exercise": "rope-pronation", "sets": 3}));
+    let bent = browser.put(&plan, json!({"revision": 0, "week": week})).await.body;
+    let card = &bent["plan"]["sessions"][0]["items"][1];
+    assert_eq!((&card["exercise"], &card["in_turn"]["exercise"]), (&json!("rope-pronation"), &json!("rope-supination")));
+    let a_week_ago = jiff::ZonedDateTime::now().date().checked_sub(1.week()).unwrap().to_string();
+    let issue = json!({"revision": bent["revision"], "starts_on": a_week_ago});
+    assert_eq!(browser.post(&format!("{plan}/issue"), issue).await.status, StatusCode::CREATED);
+    let now = browser.get(&format!("/api/v1/clients/{client}/week")).await.body;
+    let item = &now["sessions"][0]["items"][1];
+    let stands = [&item["item"]["exercise"], &item["item"]["sets"], &now["plan"]["week"]];
+    assert_eq!(stands, [&json!("rope-supination"), &json!(3), &json!(2)]);
+    let mut done = entry(&now, &[set(1, 12)]);
+    done["part"]["exercise"] = json!("rope-supination");
+    let answer = browser.post(&format!("/api/v1/clients/{client}/log"), sent(&[done])).await.body;
+    assert_eq!(fates(&answer), ["kept"], "{answer}");
+    let after = browser.get(&format!("/api/v1/clients/{client}/week")).await.body;
+    assert_eq!(after["sessions"][0]["items"][1]["entries"].as_array().unwrap().len(), 1);
+}
+
+#[actix_web::test]
 async fn a_round_from_which_a_week_was_given_stays() {
     trained!(practice, app, browser, _client, round, _week);
     let path = format!("/api/v1/rounds/{round}");
