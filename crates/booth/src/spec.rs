@@ -3,7 +3,7 @@
 use crate::fit::SITES;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use units::Side;
+use units::{Place, Side};
 
 /// Everything that decides a picture.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
@@ -259,7 +259,7 @@ impl Default for Image {
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct Problem {
     /// Where, as a JSON pointer.
-    pub pointer: String,
+    pub pointer: Place,
     /// What and what is expected.
     pub says: String,
 }
@@ -301,7 +301,7 @@ impl Spec {
         let mut check = |pointer: &str, value: f64, low: f64, high: f64| {
             if !(low..=high).contains(&value) {
                 let says = format!("{value} is outside {low} to {high}");
-                problems.push(Problem { pointer: pointer.to_owned(), says });
+                problems.push(Problem { pointer: pointer.into(), says });
             }
         };
         check("/version", f64::from(self.version), 1.0, 1.0);
@@ -322,10 +322,11 @@ impl Spec {
         check("/body/waist_width_cm", self.body.waist_width_cm.unwrap_or(30.0), 15.0, 60.0);
         if self.format != "orthomer-booth" {
             let says = format!("{:?} is not \"orthomer-booth\"", self.format);
-            problems.insert(0, Problem { pointer: "/format".to_owned(), says });
+            problems.insert(0, Problem { pointer: "/format".into(), says });
         }
+        let girths = Place::from("/body/girths");
         for (index, girth) in self.body.girths.iter().enumerate() {
-            problems.extend(girth.problem().map(|says| Problem { pointer: format!("/body/girths/{index}"), says }));
+            problems.extend(girth.problem().map(|says| Problem { pointer: girths.at(index), says }));
         }
         problems
     }

@@ -11,7 +11,7 @@ use logbook::{
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashSet};
-use units::{Load, Side};
+use units::{Load, Place, Side};
 use utoipa::ToSchema;
 
 /// What somebody wrote down, once. A correction is a new entry that follows the old one.
@@ -177,23 +177,23 @@ const MOST: usize = 60;
 ///
 /// # Errors
 /// All problems.
-pub fn check_log_entry(atlas: &Atlas, at: &str, entry: &LogEntry) -> Result<Entry, Vec<Problem>> {
+pub fn check_log_entry(atlas: &Atlas, at: &Place, entry: &LogEntry) -> Result<Entry, Vec<Problem>> {
     let mut check = Checker::new(atlas);
     for (i, id) in std::iter::once(&entry.id).chain(&entry.follows).enumerate() {
         if uuid::Uuid::try_parse(id).is_err() {
             let place = i.checked_sub(1).map_or("id".to_owned(), |i| format!("follows/{i}"));
-            check.fail::<()>(format!("{at}/{place}"), format!("{id:?} is no UUID"));
+            check.fail::<()>(at.at(place), format!("{id:?} is no UUID"));
         }
     }
-    few(&mut check, &format!("{at}/follows"), entry.follows.len());
-    check.number(&format!("{at}/week"), "week", f64::from(entry.week), WEEKS, "");
-    check.number(&format!("{at}/day"), "weekday", f64::from(entry.day), [1.0, 7.0], "");
-    let trained_on = check.date(&format!("{at}/trained_on"), &entry.trained_on);
+    few(&mut check, &at.at("follows"), entry.follows.len());
+    check.number(&at.at("week"), "week", f64::from(entry.week), WEEKS, "");
+    check.number(&at.at("day"), "weekday", f64::from(entry.day), [1.0, 7.0], "");
+    let trained_on = check.date(&at.at("trained_on"), &entry.trained_on);
     if entry.at.parse::<Timestamp>().is_err() {
         let says = format!("{:?} is no time: expected one such as 2026-03-02T18:05:00Z", entry.at);
-        check.fail::<()>(format!("{at}/at"), says);
+        check.fail::<()>(at.at("at"), says);
     }
-    let part = part(&mut check, &format!("{at}/part"), &entry.part);
+    let part = part(&mut check, &at.at("part"), &entry.part);
     match (trained_on, part, check.problems.is_empty()) {
         (Some(trained_on), Some(part), true) => Ok(Entry {
             id: entry.id.clone(),
@@ -206,19 +206,19 @@ pub fn check_log_entry(atlas: &Atlas, at: &str, entry: &LogEntry) -> Result<Entr
     }
 }
 
-fn few(check: &mut Checker, at: &str, count: usize) {
+fn few(check: &mut Checker, at: &Place, count: usize) {
     if count > MOST {
         check.fail::<()>(at, format!("{count} are more than {MOST}"));
     }
 }
 
-fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
+fn part(check: &mut Checker, at: &Place, part: &LogPart) -> Option<Part> {
     match part {
         LogPart::Session { finished, sleep, soreness, lighter, note } => {
             let scale = SCALE.map(f64::from);
             for (field, value) in [("sleep", sleep), ("soreness", soreness)] {
                 if let Some(value) = value {
-                    check.number(&format!("{at}/{field}"), field, f64::from(*value), scale, "");
+                    check.number(&at.at(field), field, f64::from(*value), scale, "");
                 }
             }
             let note = line(check, at, note.as_deref());
@@ -226,23 +226,23 @@ fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
             Some(Part::Session(SessionLog { finished, sleep, soreness, lighter, note }))
         }
         LogPart::Exercise { exercise, instead, position, scheme, sets, felt, pain, form, variant, set_up, note } => {
-            let planned = check.exercise(&format!("{at}/exercise"), exercise);
-            let swapped = instead.as_ref().map(|id| check.exercise(&format!("{at}/instead"), id));
+            let planned = check.exercise(&at.at("exercise"), exercise);
+            let swapped = instead.as_ref().map(|id| check.exercise(&at.at("instead"), id));
             let done = swapped.unwrap_or(planned);
-            check.number(&format!("{at}/position"), "position", f64::from(*position), POSITIONS, "");
+            check.number(&at.at("position"), "position", f64::from(*position), POSITIONS, "");
             let known = |scheme: &atlas::Scheme| scheme.id.clone();
             if scheme != INTO_NEXT && check.atlas.scheme(scheme).is_none() {
                 let ids: Vec<String> = check.atlas.schemes().iter().map(known).collect();
                 let says = unknown("set scheme", scheme, ids.iter().map(String::as_str));
-                check.fail::<()>(format!("{at}/scheme"), says);
+                check.fail::<()>(at.at("scheme"), says);
             }
-            few(check, &format!("{at}/sets"), sets.len());
-            let sets = self::sets(check, &format!("{at}/sets"), sets, done);
-            let felt = felt.as_ref().map(|felt| super::check::felt_where(check, &format!("{at}/felt"), felt));
-            let pain = pain.as_ref().map(|pain| self::pain(check, &format!("{at}/pain"), pain));
+            few(check, &at.at("sets"), sets.len());
+            let sets = self::sets(check, &at.at("sets"), sets, done);
+            let felt = felt.as_ref().map(|felt| super::check::felt_where(check, &at.at("felt"), felt));
+            let pain = pain.as_ref().map(|pain| self::pain(check, &at.at("pain"), pain));
             let note = line(check, at, note.as_deref());
-            crate::written::variant(check, &format!("{at}/variant"), done, variant.as_deref());
-            crate::written::set_up(check, &format!("{at}/set_up"), set_up);
+            crate::written::variant(check, &at.at("variant"), done, variant.as_deref());
+            crate::written::set_up(check, &at.at("set_up"), set_up);
             Some(Part::Exercise(ExerciseLog {
                 exercise: planned?.id.clone(),
                 instead: instead.as_ref().and(done).map(|done| done.id.clone()),
@@ -260,28 +260,28 @@ fn part(check: &mut Checker, at: &str, part: &LogPart) -> Option<Part> {
     }
 }
 
-fn line(check: &mut Checker, at: &str, note: Option<&str>) -> Option<String> {
+fn line(check: &mut Checker, at: &Place, note: Option<&str>) -> Option<String> {
     let note = note.map(str::trim).filter(|note| !note.is_empty())?;
     if note.chars().count() > NOTE {
-        return check.fail(format!("{at}/note"), format!("the note is longer than {NOTE} characters"));
+        return check.fail(at.at("note"), format!("the note is longer than {NOTE} characters"));
     }
     Some(note.to_owned())
 }
 
-fn sets(check: &mut Checker, at: &str, sets: &[LogSet], exercise: Option<&Exercise>) -> Vec<LoggedSet> {
+fn sets(check: &mut Checker, at: &Place, sets: &[LogSet], exercise: Option<&Exercise>) -> Vec<LoggedSet> {
     let mut seen = HashSet::new();
     let mut resolved = Vec::new();
     for (i, set) in sets.iter().enumerate() {
-        let at = format!("{at}/{i}");
+        let at = at.at(i);
         if !seen.insert((set.number, set.side)) {
             check.fail::<()>(&at, format!("set {} of this side is there twice", set.number));
         }
-        check.number(&format!("{at}/number"), "set", f64::from(set.number), SET_NUMBERS, "");
+        check.number(&at.at("number"), "set", f64::from(set.number), SET_NUMBERS, "");
         let load = load(check, &at, set.load_kg, exercise);
         if let Some(reserve) = set.reserve {
-            check.number(&format!("{at}/reserve"), "repetitions left", f64::from(reserve), RESERVE, "");
+            check.number(&at.at("reserve"), "repetitions left", f64::from(reserve), RESERVE, "");
         }
-        let parts = parts(check, &format!("{at}/parts"), &set.parts, exercise);
+        let parts = parts(check, &at.at("parts"), &set.parts, exercise);
         let Some(count) = count(check, &at, [set.reps, set.seconds], exercise.map(Exercise::work)) else { continue };
         resolved.push(LoggedSet { number: set.number, side: set.side, load, count, reserve: set.reserve, parts });
     }
@@ -289,8 +289,8 @@ fn sets(check: &mut Checker, at: &str, sets: &[LogSet], exercise: Option<&Exerci
 }
 
 /// A load, or help where the exercise moves the body's own weight.
-fn load(check: &mut Checker, at: &str, kg: Option<f64>, exercise: Option<&Exercise>) -> Option<Load> {
-    let at = format!("{at}/load_kg");
+fn load(check: &mut Checker, at: &Place, kg: Option<f64>, exercise: Option<&Exercise>) -> Option<Load> {
+    let at = at.at("load_kg");
     let kg = check.number(&at, "a load of", kg?, LOAD_KG, " kg")?;
     if kg.abs() < LEAST_KG {
         return check.fail(&at, format!("a load of {kg} kg is none: leave it out where nothing is held"));
@@ -302,13 +302,13 @@ fn load(check: &mut Checker, at: &str, kg: Option<f64>, exercise: Option<&Exerci
     check.take(&at, Load::from_kg(kg))
 }
 
-fn parts(check: &mut Checker, at: &str, parts: &[LogSetPart], exercise: Option<&Exercise>) -> Vec<LoggedPart> {
+fn parts(check: &mut Checker, at: &Place, parts: &[LogSetPart], exercise: Option<&Exercise>) -> Vec<LoggedPart> {
     if parts.len() > MOST_PARTS {
         check.fail::<()>(at, format!("{} parts of a set: {MOST_PARTS} are the most", parts.len()));
     }
     let mut resolved = Vec::new();
     for (i, part) in parts.iter().enumerate() {
-        let at = format!("{at}/{i}");
+        let at = at.at(i);
         // A carry is another movement: any load goes with it.
         let of = exercise.filter(|_| part.kind != PartKind::Carry);
         let load = load(check, &at, part.load_kg, of);
@@ -323,7 +323,7 @@ fn parts(check: &mut Checker, at: &str, parts: &[LogSetPart], exercise: Option<&
 }
 
 /// Repetitions or seconds, whichever the exercise is counted in.
-fn count(check: &mut Checker, at: &str, [reps, seconds]: [Option<u16>; 2], work: Option<Work>) -> Option<Count> {
+fn count(check: &mut Checker, at: &Place, [reps, seconds]: [Option<u16>; 2], work: Option<Work>) -> Option<Count> {
     let counted = match (reps, seconds) {
         (Some(reps), None) => Count::Reps(reps),
         (None, Some(seconds)) => Count::Seconds(seconds),
@@ -332,22 +332,22 @@ fn count(check: &mut Checker, at: &str, [reps, seconds]: [Option<u16>; 2], work:
     };
     match (counted, work) {
         (Count::Reps(_), Some(Work::Seconds(_))) => {
-            return check.fail(format!("{at}/reps"), "this exercise is counted in seconds");
+            return check.fail(at.at("reps"), "this exercise is counted in seconds");
         }
-        (Count::Reps(reps), _) => check.number(&format!("{at}/reps"), "repetitions", f64::from(reps), REPS, "")?,
+        (Count::Reps(reps), _) => check.number(&at.at("reps"), "repetitions", f64::from(reps), REPS, "")?,
         // A timed scheme counts any exercise in seconds.
-        (Count::Seconds(s), _) => check.number(&format!("{at}/seconds"), "a time of", f64::from(s), SECONDS, " s")?,
+        (Count::Seconds(s), _) => check.number(&at.at("seconds"), "a time of", f64::from(s), SECONDS, " s")?,
     };
     Some(counted)
 }
 
-fn pain(check: &mut Checker, at: &str, pain: &LogPain) -> Option<ExercisePain> {
+fn pain(check: &mut Checker, at: &Place, pain: &LogPain) -> Option<ExercisePain> {
     if !check.atlas.areas().contains(&pain.area.as_str()) {
         let says = unknown("area", &pain.area, check.atlas.areas().iter().copied());
-        check.fail::<()>(format!("{at}/area"), says);
+        check.fail::<()>(at.at("area"), says);
     }
-    check.number(&format!("{at}/level"), "pain", f64::from(pain.level), PAIN, "")?;
-    let during = pain.during.as_ref().map(|id| check.exercise(&format!("{at}/during"), id));
+    check.number(&at.at("level"), "pain", f64::from(pain.level), PAIN, "")?;
+    let during = pain.during.as_ref().map(|id| check.exercise(&at.at("during"), id));
     let during = during.flatten().map(|exercise| exercise.id.clone());
     let red_flags = pain.red_flags.clone();
     Some(ExercisePain { area: pain.area.clone(), side: pain.side, level: pain.level, red_flags, during })

@@ -2,32 +2,31 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
+use units::Place;
 use utoipa::ToSchema;
 
 /// One problem of an input: a place and a sentence that says what is wrong and what is expected.
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct Problem {
     /// JSON pointer (RFC 6901).
-    pub pointer: String,
+    #[schemars(with = "String")]
+    #[schema(value_type = String)]
+    pub pointer: Place,
     /// What is wrong, and what is expected.
     pub says: String,
 }
 
-/// A key as a part of a JSON pointer (RFC 6901).
-pub(crate) fn escaped(key: &str) -> String {
-    key.replace('~', "~0").replace('/', "~1")
-}
-
 impl Problem {
-    pub(crate) fn new(pointer: impl Into<String>, says: impl Into<String>) -> Self {
+    /// A problem at a place.
+    pub fn new(pointer: impl Into<Place>, says: impl Into<String>) -> Self {
         Self { pointer: pointer.into(), says: says.into() }
     }
 }
 
 impl std::fmt::Display for Problem {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
-        let place = if self.pointer.is_empty() { "/" } else { &self.pointer };
-        write!(f, "{place}: {}", self.says)
+        let (place, says) = (&self.pointer, &self.says);
+        if *place == Place::root() { write!(f, "/: {says}") } else { write!(f, "{place}: {says}") }
     }
 }
 

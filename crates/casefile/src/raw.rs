@@ -1,12 +1,12 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
-use crate::problem::{Problem, escaped};
+use crate::problem::Problem;
 use assess::{Experience, GirthFrom, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
 use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{Measures, Side, Sides};
+use units::{Measures, Place, Side, Sides};
 use utoipa::ToSchema;
 
 /// Everything about one client up to a day.
@@ -387,16 +387,16 @@ impl CaseFile {
 pub fn parse_json<T: serde::de::DeserializeOwned>(text: &str) -> Result<T, Problem> {
     let mut reader = serde_json::Deserializer::from_str(text);
     let file = serde_path_to_error::deserialize(&mut reader).map_err(|error| misshapen(&error))?;
-    reader.end().map_err(|error| Problem::new("", error.to_string()))?;
+    reader.end().map_err(|error| Problem::new(Place::root(), error.to_string()))?;
     Ok(file)
 }
 
 fn misshapen(error: &serde_path_to_error::Error<serde_json::Error>) -> Problem {
     use serde_path_to_error::Segment as Part;
-    let pointer = error.path().iter().fold(String::new(), |pointer, part| match part {
-        Part::Seq { index } => format!("{pointer}/{index}"),
-        Part::Map { key } => format!("{pointer}/{}", escaped(key)),
-        Part::Enum { variant } => format!("{pointer}/{}", escaped(variant)),
+    let pointer = error.path().iter().fold(Place::root(), |pointer, part| match part {
+        Part::Seq { index } => pointer.at(*index),
+        Part::Map { key } => pointer.at(key),
+        Part::Enum { variant } => pointer.at(variant),
         Part::Unknown => pointer,
     });
     Problem::new(pointer, error.inner().to_string())

@@ -230,14 +230,14 @@ fn side_of(text: &str) -> Result<Option<Side>, String> {
 }
 
 /// Whether it is a fold, the site's place in the atlas and its side.
-type Place = (bool, usize, Option<Side>);
+type Spot = (bool, usize, Option<Side>);
 
 /// Readings by place, with the rows they come from.
 struct Found<'a> {
     atlas: &'a Atlas,
     /// How many headings there are; 0 without.
     headings: usize,
-    places: BTreeMap<Place, (Vec<f64>, Vec<usize>)>,
+    places: BTreeMap<Spot, (Vec<f64>, Vec<usize>)>,
 }
 
 impl Found<'_> {
@@ -318,11 +318,11 @@ impl Found<'_> {
                 rows_of_tape.push(rows);
             }
         }
-        let (_, tape) = check_tape(self.atlas, "", &preview.tape);
-        let (_, folds) = check_skinfolds(self.atlas, "", &preview.skinfolds);
+        let (_, tape) = check_tape(self.atlas, &units::Place::root(), &preview.tape);
+        let (_, folds) = check_skinfolds(self.atlas, &units::Place::root(), &preview.skinfolds);
         for (problems, sources) in [(tape, rows_of_tape), (folds, rows_of_folds)] {
             for Problem { pointer, says } in problems {
-                let place = pointer.split('/').nth(1).and_then(|index| index.parse::<usize>().ok());
+                let place = pointer.first().and_then(|index| index.parse::<usize>().ok());
                 for row in place.and_then(|index| sources.get(index)).into_iter().flatten() {
                     preview.rows[*row].says.push(says.clone());
                 }

@@ -7,7 +7,7 @@ use jiff::ToSpan;
 use jiff::civil::{Date, Weekday};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::RegionId;
+use units::{Place, RegionId};
 use utoipa::ToSchema;
 
 /// A usual week and how long it was kept up.
@@ -49,8 +49,8 @@ impl UsualWeek {
     ///
     /// # Errors
     /// A problem when day or number of weeks is none. `at` is the pointer of the week.
-    pub fn rows(&self, at: &str) -> Result<Vec<TrainingRow>, Problem> {
-        let wrong = |field: &str, says: String| Problem::new(format!("{at}/{field}"), says);
+    pub fn rows(&self, at: &Place) -> Result<Vec<TrainingRow>, Problem> {
+        let wrong = |field: &str, says: String| Problem::new(at.at(field), says);
         if self.weeks == 0 || self.weeks > MOST_WEEKS {
             return Err(wrong("weeks", format!("{} weeks is out of range: expected 1 to {MOST_WEEKS}", self.weeks)));
         }
@@ -107,7 +107,7 @@ mod tests {
     #[test]
     fn a_usual_week_is_written_out_week_by_week_with_places_in_each_session() {
         let exercises = vec![exercise(1, "bench-press"), exercise(2, "leg-press"), exercise(1, "db-curl")];
-        let rows = UsualWeek { until: "2026-03-04".into(), weeks: 2, exercises }.rows("").unwrap();
+        let rows = UsualWeek { until: "2026-03-04".into(), weeks: 2, exercises }.rows(&Place::root()).unwrap();
         let said: Vec<_> =
             rows.iter().map(|r| (r.week_of.as_str(), r.session, r.position, r.exercise.as_str())).collect();
         let week = |of| [(of, 1, 1, "bench-press"), (of, 2, 1, "leg-press"), (of, 1, 2, "db-curl")];
@@ -117,6 +117,6 @@ mod tests {
     #[test]
     fn no_weeks_are_no_usual_week() {
         let none = UsualWeek { until: "2026-03-04".into(), weeks: 0, exercises: Vec::new() };
-        assert_eq!(none.rows("/usual").unwrap_err().pointer, "/usual/weeks");
+        assert_eq!(none.rows(&"/usual".into()).unwrap_err().pointer, "/usual/weeks".into());
     }
 }

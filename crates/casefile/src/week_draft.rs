@@ -7,7 +7,7 @@ use crate::written::written;
 use atlas::{Atlas, STRAIGHT, Scheme};
 use plan::{Card, Draft, PlanProblem, WEEKS, WeekShape, Written};
 use serde::{Deserialize, Serialize};
-use units::{ExerciseId, RegionId};
+use units::{ExerciseId, Place, RegionId};
 use utoipa::ToSchema;
 
 /// A week with its block.
@@ -88,24 +88,24 @@ const MOST_CARDS: usize = 20;
 ///
 /// # Errors
 /// All problems.
-pub fn check_week(atlas: &Atlas, at: &str, week: &WeekDraft) -> Result<CheckedWeek, Vec<Problem>> {
+pub fn check_week(atlas: &Atlas, at: &Place, week: &WeekDraft) -> Result<CheckedWeek, Vec<Problem>> {
     let mut check = Checker::new(atlas);
-    check.number(&format!("{at}/minutes"), "a session of minutes", f64::from(week.minutes), MINUTES, " min");
-    check.number(&format!("{at}/weeks"), "a block of weeks", f64::from(week.weeks), WEEKS.map(f64::from), "");
+    check.number(&at.at("minutes"), "a session of minutes", f64::from(week.minutes), MINUTES, " min");
+    check.number(&at.at("weeks"), "a block of weeks", f64::from(week.weeks), WEEKS.map(f64::from), "");
     for (place, region) in week.bring_up.iter().enumerate() {
-        check.region(&format!("{at}/bring_up/{place}"), region.as_str());
+        check.region(&at.at("bring_up").at(place), region.as_str());
     }
     if week.sessions.is_empty() || week.sessions.len() > 7 {
         let says = format!("{} days a week is out of range: expected 1 to 7", week.sessions.len());
-        check.fail::<()>(format!("{at}/sessions"), says);
+        check.fail::<()>(at.at("sessions"), says);
     }
     let mut cards = Vec::new();
     let mut before = 0;
     for (place, day) in week.sessions.iter().enumerate() {
-        let at = format!("{at}/sessions/{place}");
+        let at = at.at("sessions").at(place);
         if !(1..=7).contains(&day.day) || day.day <= before {
             let says = format!("day {} is out of order: expected rising days from 1 (Monday) to 7", day.day);
-            check.fail::<()>(format!("{at}/day"), says);
+            check.fail::<()>(at.at("day"), says);
         }
         before = day.day;
         cards.push(self::cards(&mut check, &at, day));
@@ -125,43 +125,37 @@ const NAME_CHARS: usize = 60;
 ///
 /// # Errors
 /// What is wrong with it.
-pub fn check_week_name(at: &str, name: &str) -> Result<String, Problem> {
+pub fn check_week_name(at: &Place, name: &str) -> Result<String, Problem> {
     let name = name.trim();
     let right = (1..=NAME_CHARS).contains(&name.chars().count()) && is_one_line(name);
     let says = || Problem::new(at, format!("a week needs a name of 1 to {NAME_CHARS} characters in one line"));
     right.then(|| name.to_owned()).ok_or_else(says)
 }
 
-fn cards(check: &mut Checker, at: &str, day: &DayDraft) -> Vec<CheckedCard> {
+fn cards(check: &mut Checker, at: &Place, day: &DayDraft) -> Vec<CheckedCard> {
     if day.items.len() > MOST_CARDS {
-        check.fail::<()>(
-            format!("{at}/items"),
-            format!("{} exercises a day: {MOST_CARDS} are the most", day.items.len()),
-        );
+        check.fail::<()>(at.at("items"), format!("{} exercises a day: {MOST_CARDS} are the most", day.items.len()));
     }
     let mut cards: Vec<CheckedCard> = Vec::new();
     for (place, card) in day.items.iter().enumerate() {
-        let at = format!("{at}/items/{place}");
-        let exercise = check.exercise(&format!("{at}/exercise"), &card.exercise).map(|exercise| exercise.id.clone());
-        check.number(&format!("{at}/sets"), "sets", f64::from(card.sets), SETS, "");
+        let at = at.at("items").at(place);
+        let exercise = check.exercise(&at.at("exercise"), &card.exercise).map(|exercise| exercise.id.clone());
+        check.number(&at.at("sets"), "sets", f64::from(card.sets), SETS, "");
         // Weeks of before there were groups say it in the first card's scheme.
         let id = card.scheme.as_deref().filter(|id| *id != INTO_NEXT).unwrap_or(STRAIGHT);
         let schemes = check.atlas.schemes();
         let scheme = schemes.iter().find(|scheme| scheme.id == id).cloned();
         let scheme = scheme.or_else(|| {
             let says = unknown("set scheme", id, schemes.iter().map(|scheme| scheme.id.as_str()));
-            check.fail(format!("{at}/scheme"), says)
+            check.fail(at.at("scheme"), says)
         });
         let (Some(exercise), Some(scheme)) = (exercise, scheme) else { continue };
         if cards.iter().any(|other| other.exercise == exercise) {
-            check.fail::<()>(
-                format!("{at}/exercise"),
-                format!("{exercise} stands twice on one day: give one card its sets"),
-            );
+            check.fail::<()>(at.at("exercise"), format!("{exercise} stands twice on one day: give one card its sets"));
         }
         let known = check.atlas.exercise(&exercise).cloned();
         if let Some(known) = &known {
-            written(check, &format!("{at}/written"), known, &card.written, card.sets);
+            written(check, &at.at("written"), known, &card.written, card.sets);
         }
         let (group, written) = (card.group.clone(), card.written.clone());
         cards.push(CheckedCard { exercise, sets: card.sets, scheme, locked: card.locked, group, written });
@@ -192,10 +186,10 @@ fn free_letter(cards: &[CheckedCard]) -> String {
 }
 
 /// The cards of a group stand side by side, two to four of them, under one capital letter.
-fn groups(check: &mut Checker, at: &str, cards: &[CheckedCard]) {
+fn groups(check: &mut Checker, at: &Place, cards: &[CheckedCard]) {
     let mut seen: Vec<&str> = Vec::new();
     for range in plan::rounds(cards.iter().map(|card| card.group.as_deref())) {
-        let at = format!("{at}/items/{}/group", range.start);
+        let at = at.at("items").at(range.start).at("group");
         let Some(group) = cards[range.start].group.as_deref() else { continue };
         let letter = group.len() == 1 && group.bytes().all(|byte| byte.is_ascii_uppercase());
         if !letter {
@@ -265,7 +259,7 @@ mod tests {
         change(&mut week);
         let week: WeekDraft = serde_json::from_value(week).unwrap();
         let said = |problems: Vec<Problem>| problems.iter().map(ToString::to_string).collect();
-        check_week(&Atlas::load().unwrap(), "/week", &week).map_err(said)
+        check_week(&Atlas::load().unwrap(), &"/week".into(), &week).map_err(said)
     }
 
     #[test]
@@ -301,7 +295,7 @@ mod tests {
     #[case::two_lines("Push\nPull", None)]
     #[case::too_long(&"x".repeat(61), None)]
     fn a_week_is_kept_under_one_line(#[case] name: &str, #[case] expected: Option<&str>) {
-        assert_eq!(check_week_name("/name", name).ok().as_deref(), expected);
+        assert_eq!(check_week_name(&"/name".into(), name).ok().as_deref(), expected);
     }
 
     #[test]

@@ -1,11 +1,12 @@
 //! What a coach writes on a card, and how a station is set: bounds and what goes with the exercise.
 
 use crate::check::Checker;
-use crate::problem::{escaped, unknown};
+use crate::problem::unknown;
 use crate::text::is_one_line;
 use atlas::{Exercise, Work};
 use plan::{SetWritten, Written};
 use std::collections::BTreeMap;
+use units::Place;
 
 const REPS: [f64; 2] = [1.0, 100.0];
 const SECONDS: [f64; 2] = [1.0, 600.0];
@@ -21,81 +22,81 @@ const NOTE_CHARS: usize = 300;
 const MOST_PARTS: usize = 6;
 
 /// What a coach wrote on a card.
-pub(crate) fn written(check: &mut Checker, at: &str, exercise: &Exercise, written: &Written, sets: u16) {
+pub(crate) fn written(check: &mut Checker, at: &Place, exercise: &Exercise, written: &Written, sets: u16) {
     work(check, at, exercise, written.reps, written.seconds);
     if let Some(reserve) = written.reserve {
-        check.number(&format!("{at}/reserve"), "repetitions in reserve", f64::from(reserve), RESERVE, "");
+        check.number(&at.at("reserve"), "repetitions in reserve", f64::from(reserve), RESERVE, "");
     }
     if let Some(rest_s) = written.rest_s {
-        check.number(&format!("{at}/rest_s"), "a rest of", f64::from(rest_s), REST_S, " s");
+        check.number(&at.at("rest_s"), "a rest of", f64::from(rest_s), REST_S, " s");
     }
     for (place, s) in written.tempo.iter().flatten().enumerate() {
-        check.number(&format!("{at}/tempo/{place}"), "a part of a repetition of", f64::from(*s), TEMPO_S, " s");
+        check.number(&at.at("tempo").at(place), "a part of a repetition of", f64::from(*s), TEMPO_S, " s");
     }
     if let Some(kg) = written.load_kg {
-        check.number(&format!("{at}/load_kg"), "a load of", kg, LOAD_KG, " kg");
+        check.number(&at.at("load_kg"), "a load of", kg, LOAD_KG, " kg");
         if kg < 0.0 && !exercise.assistable() {
             let says = "a load under 0 is help, which is for exercises that move the body's own weight";
-            check.fail::<()>(format!("{at}/load_kg"), says);
+            check.fail::<()>(at.at("load_kg"), says);
         }
     }
     if let Some(note) = &written.note {
         let right = (1..=NOTE_CHARS).contains(&note.trim().chars().count()) && is_one_line(note);
         if !right {
             let says = format!("a note on a card has 1 to {NOTE_CHARS} characters in one line");
-            check.fail::<()>(format!("{at}/note"), says);
+            check.fail::<()>(at.at("note"), says);
         }
     }
-    variant(check, &format!("{at}/variant"), Some(exercise), written.variant.as_deref());
-    set_up(check, &format!("{at}/set_up"), &written.set_up);
+    variant(check, &at.at("variant"), Some(exercise), written.variant.as_deref());
+    set_up(check, &at.at("set_up"), &written.set_up);
     if written.per_set.len() > usize::from(sets) {
         let says = format!("{} sets are described and {sets} are planned", written.per_set.len());
-        check.fail::<()>(format!("{at}/per_set"), says);
+        check.fail::<()>(at.at("per_set"), says);
     }
     for (place, set) in written.per_set.iter().enumerate() {
-        one_set(check, &format!("{at}/per_set/{place}"), exercise, set);
+        one_set(check, &at.at("per_set").at(place), exercise, set);
     }
 }
 
-fn one_set(check: &mut Checker, at: &str, exercise: &Exercise, set: &SetWritten) {
+fn one_set(check: &mut Checker, at: &Place, exercise: &Exercise, set: &SetWritten) {
     work(check, at, exercise, set.reps, set.seconds);
     if let Some(reserve) = set.reserve {
-        check.number(&format!("{at}/reserve"), "repetitions in reserve", f64::from(reserve), RESERVE, "");
+        check.number(&at.at("reserve"), "repetitions in reserve", f64::from(reserve), RESERVE, "");
     }
     if let Some(pct) = set.load_pct {
-        check.number(&format!("{at}/load_pct"), "a share of the load of", f64::from(pct), LOAD_PCT, " %");
+        check.number(&at.at("load_pct"), "a share of the load of", f64::from(pct), LOAD_PCT, " %");
     }
     let parts = set.parts.as_deref().unwrap_or_default();
     if parts.len() > MOST_PARTS {
-        check.fail::<()>(format!("{at}/parts"), format!("{} parts: {MOST_PARTS} are the most", parts.len()));
+        check.fail::<()>(at.at("parts"), format!("{} parts: {MOST_PARTS} are the most", parts.len()));
     }
     for (place, part) in parts.iter().enumerate() {
-        let at = format!("{at}/parts/{place}");
+        let at = at.at("parts").at(place);
         if let Some(pct) = part.load_pct {
-            check.number(&format!("{at}/load_pct"), "a share of the load of", f64::from(pct), LOAD_PCT, " %");
+            check.number(&at.at("load_pct"), "a share of the load of", f64::from(pct), LOAD_PCT, " %");
         }
         if let Some(s) = part.seconds {
-            check.number(&format!("{at}/seconds"), "a time of", f64::from(s), SECONDS, " s");
+            check.number(&at.at("seconds"), "a time of", f64::from(s), SECONDS, " s");
         }
-        range(check, &format!("{at}/reps"), "repetitions", part.reps, REPS);
+        range(check, &at.at("reps"), "repetitions", part.reps, REPS);
     }
 }
 
 /// Repetitions or seconds, not both; what is held by the clock stays by the clock.
-fn work(check: &mut Checker, at: &str, exercise: &Exercise, reps: Option<[u16; 2]>, seconds: Option<[u16; 2]>) {
-    range(check, &format!("{at}/reps"), "repetitions", reps, REPS);
-    range(check, &format!("{at}/seconds"), "seconds", seconds, SECONDS);
+fn work(check: &mut Checker, at: &Place, exercise: &Exercise, reps: Option<[u16; 2]>, seconds: Option<[u16; 2]>) {
+    range(check, &at.at("reps"), "repetitions", reps, REPS);
+    range(check, &at.at("seconds"), "seconds", seconds, SECONDS);
     if reps.is_some() && seconds.is_some() {
         check.fail::<()>(at, "a set has repetitions or seconds, not both");
     } else if reps.is_some() && matches!(exercise.work(), Work::Seconds(_)) {
-        check.fail::<()>(format!("{at}/reps"), "this exercise is counted in seconds");
+        check.fail::<()>(at.at("reps"), "this exercise is counted in seconds");
     }
 }
 
-fn range(check: &mut Checker, at: &str, what: &str, range: Option<[u16; 2]>, bounds: [f64; 2]) {
+fn range(check: &mut Checker, at: &Place, what: &str, range: Option<[u16; 2]>, bounds: [f64; 2]) {
     let Some([low, high]) = range else { return };
     for (place, number) in [low, high].into_iter().enumerate() {
-        check.number(&format!("{at}/{place}"), what, f64::from(number), bounds, "");
+        check.number(&at.at(place), what, f64::from(number), bounds, "");
     }
     if low > high {
         check.fail::<()>(at, format!("{low} to {high}: expected the lower number first"));
@@ -103,7 +104,7 @@ fn range(check: &mut Checker, at: &str, what: &str, range: Option<[u16; 2]>, bou
 }
 
 /// A variant of an exercise.
-pub(crate) fn variant(check: &mut Checker, at: &str, exercise: Option<&Exercise>, id: Option<&str>) {
+pub(crate) fn variant(check: &mut Checker, at: &Place, exercise: Option<&Exercise>, id: Option<&str>) {
     let (Some(exercise), Some(id)) = (exercise, id) else { return };
     if exercise.variant(id).is_none() {
         let says = unknown("variant", id, exercise.variants.iter().map(|variant| variant.id.as_str()));
@@ -112,9 +113,9 @@ pub(crate) fn variant(check: &mut Checker, at: &str, exercise: Option<&Exercise>
 }
 
 /// Numbers of a set-up, within their ranges. One that the exercise's kit does not offer is taken: stations differ.
-pub(crate) fn set_up(check: &mut Checker, at: &str, numbers: &BTreeMap<String, f64>) {
+pub(crate) fn set_up(check: &mut Checker, at: &Place, numbers: &BTreeMap<String, f64>) {
     for (name, value) in numbers {
-        let at = format!("{at}/{}", escaped(name));
+        let at = at.at(name);
         let Some(field) = check.atlas.set_up_field(name) else {
             let names: Vec<&str> = check.atlas.set_up_fields().iter().map(|field| field.name.as_str()).collect();
             let says = unknown("number of a set-up", name, names.into_iter());

@@ -20,6 +20,7 @@ use lighttable::{Frames, GirthShapes};
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, PoisonError, RwLock};
 use store::{Stamp, Store, StoreError};
+use units::Place;
 
 /// Today where the studio is.
 pub fn today() -> Date {
@@ -195,7 +196,7 @@ impl Desk {
 
 /// Knowledge as a practice's stored settings have it. They were checked before they were stored.
 fn as_set(shipped: &Knowledge, practice: &PracticeEntry) -> Result<Knowledge, OpenError> {
-    let checked = check_practice(&shipped.atlas, "", practice).map_err(|problems| {
+    let checked = check_practice(&shipped.atlas, &Place::root(), practice).map_err(|problems| {
         let first = problems.first().map(ToString::to_string).unwrap_or_default();
         OpenError::Settings(first)
     })?;

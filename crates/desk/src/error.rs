@@ -2,6 +2,7 @@
 
 use casefile::Problem;
 use store::{Kind, StoreError};
+use units::Place;
 use vision::PhotoError;
 
 /// Why something was not done.
@@ -113,6 +114,6 @@ pub const UNREADABLE: &str = "What is stored here cannot be read. Nothing was ch
                               has it as it was.";
 
 /// One value that breaks a rule.
-pub fn invalid(pointer: &str, says: impl Into<String>) -> DeskError {
-    DeskError::Invalid(vec![Problem { pointer: pointer.to_owned(), says: says.into() }])
+pub fn invalid(pointer: impl Into<Place>, says: impl Into<String>) -> DeskError {
+    DeskError::Invalid(vec![Problem::new(pointer, says)])
 }

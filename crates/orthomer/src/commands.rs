@@ -2,7 +2,7 @@
 
 use crate::failure::Failure;
 use assess::{Assessment, Case, Knowledge};
-use casefile::{CaseFile, Problem, check_practice};
+use casefile::{CaseFile, check_practice};
 use schemars::schema_for;
 use serde::Serialize;
 use std::io::Write;
@@ -58,28 +58,28 @@ pub fn levers(exercise: &str, set: &[String], stature_cm: f64) -> Result<(), Fai
     let atlas = atlas::Atlas::load().map_err(Failure::other)?;
     let known = exercise.parse().ok().and_then(|id| atlas.exercise(&id));
     let Some((known, own)) = known.and_then(|known| Some((known, levers::Movement::of(known.id.as_str())?))) else {
-        return Err(Failure::input(
+        return Err(Failure::argument(
             exercise,
             "no exercise of the catalogue, expected an id that `orthomer catalogue` prints",
         ));
     };
     if !(STATURES_CM[0]..=STATURES_CM[1]).contains(&stature_cm) {
         let [low, high] = STATURES_CM;
-        return Err(Failure::input("--stature", format!("{stature_cm} cm is outside {low} to {high}")));
+        return Err(Failure::argument("--stature", format!("{stature_cm} cm is outside {low} to {high}")));
     }
     let number = |text: &String| {
         let parts =
             text.split_once('=').and_then(|(name, value)| Some((name.trim().to_owned(), value.trim().parse().ok()?)));
-        parts.ok_or_else(|| Failure::input("--set", format!("{text:?} is no NAME=VALUE with a number")))
+        parts.ok_or_else(|| Failure::argument("--set", format!("{text:?} is no NAME=VALUE with a number")))
     };
     let numbers = set.iter().map(number).collect::<Result<Vec<(String, f64)>, Failure>>()?;
-    let movement = levers::with(own, &numbers).map_err(|error| Failure::input("--set", error.to_string()))?;
+    let movement = levers::with(own, &numbers).map_err(|error| Failure::argument("--set", error.to_string()))?;
     print(&levers::levers_at(known, &movement, own, stature_cm))
 }
 
 /// Prints places, lengths and lever arms at a pose.
 pub fn pose(path: &Path) -> Result<(), Failure> {
-    let wrong = |error: String| Failure::input(path.display().to_string(), error);
+    let wrong = |error: String| Failure::argument(path.display().to_string(), error);
     let text = std::fs::read_to_string(path).map_err(|error| wrong(error.to_string()))?;
     let file: levers::PoseFile = serde_json::from_str(&text).map_err(|error| wrong(error.to_string()))?;
     print(&levers::posed(&file).map_err(|error| wrong(error.to_string()))?)
@@ -107,12 +107,12 @@ fn assessed(path: &Path) -> Result<(Knowledge, Case, Assessment), Failure> {
     let shipped = Knowledge::load().map_err(Failure::other)?;
     let unreadable = |error: std::io::Error| {
         let says = format!("{} cannot be read: {error}", path.display());
-        Failure::Input(vec![Problem { pointer: String::new(), says }])
+        Failure::input(says)
     };
     let text = std::fs::read_to_string(path).map_err(unreadable)?;
     let file = CaseFile::parse(&text).map_err(|problem| Failure::Input(vec![problem]))?;
     let case = file.resolve(&shipped.atlas).map_err(Failure::Input)?;
-    let practice = check_practice(&shipped.atlas, "/practice", &file.practice).map_err(Failure::Input)?;
+    let practice = check_practice(&shipped.atlas, &"/practice".into(), &file.practice).map_err(Failure::Input)?;
     let knowledge = shipped.with_practice(&practice);
     let assessment = assess::assess(&knowledge, &case);
     for warning in casefile::warnings(&knowledge, &case, &assessment.reference) {

@@ -2,19 +2,17 @@
 
 use crate::failure::Failure;
 use assess::Knowledge;
-use casefile::Problem;
 use std::fs::File;
 use std::io::{BufReader, BufWriter, Write};
 use std::path::Path;
 use store::{Kind, Store, StoreError};
+use units::Place;
 
 /// What was given is wrong, or something else went wrong.
 #[allow(clippy::needless_pass_by_value, reason = "maps an error")]
 fn failure(error: StoreError) -> Failure {
     match error.kind() {
-        Kind::Invalid | Kind::Conflict | Kind::NotFound => {
-            Failure::Input(vec![Problem { pointer: String::new(), says: error.to_string() }])
-        }
+        Kind::Invalid | Kind::Conflict | Kind::NotFound => Failure::input(error.to_string()),
         _ => Failure::other(error),
     }
 }
@@ -23,7 +21,7 @@ fn beside(data: &Path) -> Result<(Store, Knowledge), Failure> {
     let store = Store::beside(data).map_err(Failure::other)?;
     let shipped = Knowledge::load().map_err(Failure::other)?;
     let settings = store.practice().map_err(Failure::other)?.settings;
-    let practice = casefile::check_practice(&shipped.atlas, "", &settings).map_err(Failure::Input)?;
+    let practice = casefile::check_practice(&shipped.atlas, &Place::root(), &settings).map_err(Failure::Input)?;
     Ok((store, shipped.with_practice(&practice)))
 }
 
@@ -52,7 +50,7 @@ pub fn import(data: &Path, file: &Path) -> Result<(), Failure> {
     let (store, knowledge) = beside(data)?;
     let open = File::open(file).map_err(|why| {
         let says = format!("{} cannot be read: {why}", file.display());
-        Failure::Input(vec![Problem { pointer: String::new(), says }])
+        Failure::input(says)
     })?;
     let taken = store.import_client(&knowledge.atlas, BufReader::new(open)).map_err(failure)?;
     println!(

@@ -35,17 +35,13 @@ pub struct PhotoRequest<'a> {
     pub mask: Option<&'a Path>,
 }
 
-fn bad_input(pointer: &str, says: String) -> Failure {
-    Failure::Input(vec![Problem { pointer: pointer.to_owned(), says }])
-}
-
 /// Prints what a photo says.
 pub fn photo(request: &PhotoRequest) -> Result<(), Failure> {
     let ask = asked(request)?;
     let path = request.image.display();
     let bytes =
-        std::fs::read(request.image).map_err(|error| bad_input("", format!("{path} cannot be read: {error}")))?;
-    let picture = vision::ingest(&bytes).map_err(|error| bad_input("", format!("{path}: {error}")))?;
+        std::fs::read(request.image).map_err(|error| Failure::input(format!("{path} cannot be read: {error}")))?;
+    let picture = vision::ingest(&bytes).map_err(|error| Failure::input(format!("{path}: {error}")))?;
     let eye = Eye::load().map_err(Failure::other)?;
     let mut view = eye.look(&picture.view, ask).map_err(Failure::other)?;
     if let Some(mask) = request.mask {
@@ -57,16 +53,16 @@ pub fn photo(request: &PhotoRequest) -> Result<(), Failure> {
 
 fn asked(request: &PhotoRequest) -> Result<Ask, Failure> {
     if !STATURE_CM.contains(&request.stature_cm) {
-        return Err(bad_input("--stature", format!("{} cm is outside 100 to 250", request.stature_cm)));
+        return Err(Failure::argument("--stature", format!("{} cm is outside 100 to 250", request.stature_cm)));
     }
     if let Some(metres) = request.distance_m.filter(|metres| !DISTANCE_M.contains(metres)) {
-        return Err(bad_input("--distance", format!("{metres} m is outside 1 to 20")));
+        return Err(Failure::argument("--distance", format!("{metres} m is outside 1 to 20")));
     }
     let pose = request.pose.map(|id| {
         let known = PhotoPose::ALL.into_iter().find(|pose| pose.id() == id);
         known.ok_or_else(|| {
             let all: Vec<String> = PhotoPose::ALL.iter().map(|pose| pose.id()).collect();
-            bad_input("--pose", format!("there is no pose {id:?}; there are {}", all.join(", ")))
+            Failure::argument("--pose", format!("there is no pose {id:?}; there are {}", all.join(", ")))
         })
     });
     Ok(Ask {
@@ -153,7 +149,7 @@ fn shown(eye: &Eye, option: &str, request: &PhotoRequest) -> Result<Photo, Failu
         "--other-side" => PhotoPose::SR,
         _ => PhotoPose::FDB,
     };
-    let wrong = |says: String| bad_input(option, says);
+    let wrong = |says: String| Failure::argument(option, says);
     let path = request.image.display();
     let ask = asked(request)?;
     let bytes = std::fs::read(request.image).map_err(|error| wrong(format!("{path} cannot be read: {error}")))?;
@@ -184,13 +180,13 @@ fn write_mask(view: &View, (width, height): (u32, u32), path: &Path) -> Result<(
 /// Draws the picture of a spec and writes it with its truth.
 pub fn booth(spec: &Path, out: &Path) -> Result<(), Failure> {
     let text = std::fs::read_to_string(spec)
-        .map_err(|error| bad_input("", format!("{} cannot be read: {error}", spec.display())))?;
+        .map_err(|error| Failure::input(format!("{} cannot be read: {error}", spec.display())))?;
     let spec: Spec = casefile::parse_json(&text).map_err(|problem| Failure::Input(vec![problem]))?;
     let figure = Figure::load().map_err(Failure::other)?;
     let shot = booth::shoot(&figure, &spec).map_err(|error| match error {
-        BoothError::Spec(problems) => Failure::Input(
-            problems.into_iter().map(|problem| Problem { pointer: problem.pointer, says: problem.says }).collect(),
-        ),
+        BoothError::Spec(problems) => {
+            Failure::Input(problems.into_iter().map(|problem| Problem::new(problem.pointer, problem.says)).collect())
+        }
         other => Failure::other(other),
     })?;
     std::fs::create_dir_all(out).map_err(Failure::other)?;

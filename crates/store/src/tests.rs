@@ -9,6 +9,7 @@ use atlas::Atlas;
 use casefile::{TestEntry, check_tests};
 use diesel::prelude::*;
 use std::collections::HashMap;
+use units::Place;
 
 /// Tests of rounds by round id.
 pub(crate) fn load_many(
@@ -28,7 +29,7 @@ pub(crate) fn load_many(
 fn tests(atlas: &Atlas, round_id: &str, json: &str) -> Result<Vec<Test>, StoreError> {
     let corrupt = |why: String| StoreError::corrupt("tests of round", round_id, why);
     let entries: Vec<TestEntry> = serde_json::from_str(json).map_err(|error| corrupt(error.to_string()))?;
-    let (tests, problems) = check_tests(atlas, "", &entries);
+    let (tests, problems) = check_tests(atlas, &Place::root(), &entries);
     match problems.first() {
         Some(problem) => Err(corrupt(problem.to_string())),
         None => Ok(tests.into_iter().map(|(_, test)| test).collect()),

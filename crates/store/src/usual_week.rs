@@ -9,6 +9,7 @@ use casefile::{UsualWeek, check_training};
 use diesel::prelude::*;
 use jiff::civil::Date;
 use std::collections::HashMap;
+use units::Place;
 
 /// Training by client id, of the clients who have told.
 pub(crate) fn load_many(
@@ -32,8 +33,8 @@ fn parse(client_id: &str, json: &str) -> Result<UsualWeek, StoreError> {
 /// The week was checked before it was stored, so a failure here is corruption.
 fn entries(atlas: &Atlas, client_id: &str, json: &str) -> Result<Vec<TrainingEntry>, StoreError> {
     let corrupt = |why: String| StoreError::corrupt("usual week of client", client_id, why);
-    let rows = parse(client_id, json)?.rows("").map_err(|problem| corrupt(problem.to_string()))?;
-    check_training(atlas, "", &rows, Date::MAX)
+    let rows = parse(client_id, json)?.rows(&Place::root()).map_err(|problem| corrupt(problem.to_string()))?;
+    check_training(atlas, &Place::root(), &rows, Date::MAX)
         .map_err(|problems| corrupt(problems.first().map(ToString::to_string).unwrap_or_default()))
 }
 

@@ -82,7 +82,7 @@ fn everything_that_is_wrong_is_said_at_once_in_the_order_of_the_fields() {
     let mut spec = Spec::standing(90.0, Sex::Female, Pose::B);
     spec.camera.fill = 3.0;
     spec.image.noise = f64::NAN;
-    let places: Vec<String> = spec.problems().into_iter().map(|problem| problem.pointer).collect();
+    let places: Vec<String> = spec.problems().into_iter().map(|problem| problem.pointer.to_string()).collect();
     assert_eq!(places, ["/stature_cm", "/camera/fill", "/image/noise"]);
 }
 

@@ -8,7 +8,7 @@ use assess::{Clearance, Client, Home, PhotoConsent, PhotoPurpose, Readiness};
 use atlas::Atlas;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, BTreeSet};
-use units::{EquipmentId, ExerciseId, Length, LookId, RegionId};
+use units::{EquipmentId, ExerciseId, Length, LookId, Place, RegionId};
 
 const HEIGHT_CM: [f64; 2] = [120.0, 230.0];
 const LOOK_WEIGHT: [f64; 2] = [0.0, 3.0];
@@ -25,7 +25,7 @@ const OLDEST_YEARS: i16 = 110;
 ///
 /// # Errors
 /// All problems.
-pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -> Result<Client, Vec<Problem>> {
+pub fn check_client(atlas: &Atlas, at: &Place, entry: &ClientEntry, as_of: Date) -> Result<Client, Vec<Problem>> {
     let mut check = Checker::new(atlas);
     let client = resolve(&mut check, at, entry, Some(as_of));
     // A case may be looked at as of a day before these; a brief is saved on the day itself.
@@ -36,7 +36,7 @@ pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -
         [consent, asked, cleared]
     });
     for (field, what, day) in dated.into_iter().flatten().flatten().filter(|(_, _, day)| *day > as_of) {
-        check.fail::<()>(format!("{at}/{field}"), format!("{what} of {day} is after today, {as_of}"));
+        check.fail::<()>(at.at(field), format!("{what} of {day} is after today, {as_of}"));
     }
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
@@ -48,38 +48,38 @@ pub fn check_client(atlas: &Atlas, at: &str, entry: &ClientEntry, as_of: Date) -
 /// All problems.
 pub fn stored_client(atlas: &Atlas, entry: &ClientEntry) -> Result<Client, Vec<Problem>> {
     let mut check = Checker::new(atlas);
-    let client = resolve(&mut check, "", entry, None);
+    let client = resolve(&mut check, &Place::root(), entry, None);
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
 
 /// `as_of` is the day it comes in; none for a brief that is here already.
-pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of: Option<Date>) -> Option<Client> {
+pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &ClientEntry, as_of: Option<Date>) -> Option<Client> {
     let name = entry.name.trim();
     if name.is_empty() || name.chars().count() > 80 {
-        check.fail::<()>(format!("{at}/name"), "a client needs a name of 1 to 80 characters");
+        check.fail::<()>(at.at("name"), "a client needs a name of 1 to 80 characters");
     }
     if as_of.is_some() && !is_one_line(name) {
-        check.fail::<()>(format!("{at}/name"), "a client's name is one line of letters as they are read");
+        check.fail::<()>(at.at("name"), "a client's name is one line of letters as they are read");
     }
-    let birth_date = birth_date(check, &format!("{at}/birth_date"), &entry.birth_date, as_of);
+    let birth_date = birth_date(check, &at.at("birth_date"), &entry.birth_date, as_of);
     let height = check
-        .number(&format!("{at}/height_cm"), "a stature of", entry.height_cm, HEIGHT_CM, " cm")
-        .and_then(|cm| check.take(&format!("{at}/height_cm"), Length::from_cm(cm)));
+        .number(&at.at("height_cm"), "a stature of", entry.height_cm, HEIGHT_CM, " cm")
+        .and_then(|cm| check.take(&at.at("height_cm"), Length::from_cm(cm)));
     numbers(check, at, entry);
-    let look = look(check, &format!("{at}/look"), &entry.look);
-    let look_weights = look_weights(check, &format!("{at}/look_weights"), &entry.look_weights);
-    let equipment = equipment(check, &format!("{at}/equipment"), &entry.equipment);
-    let excluded_exercises = excluded(check, &format!("{at}/excluded_exercises"), &entry.excluded_exercises);
+    let look = look(check, &at.at("look"), &entry.look);
+    let look_weights = look_weights(check, &at.at("look_weights"), &entry.look_weights);
+    let equipment = equipment(check, &at.at("equipment"), &entry.equipment);
+    let excluded_exercises = excluded(check, &at.at("excluded_exercises"), &entry.excluded_exercises);
     pain_and_screens(check, at, entry);
-    schools(check, &format!("{at}/schools"), &entry.schools);
-    tags(check, &format!("{at}/tags"), &entry.tags);
+    schools(check, &at.at("schools"), &entry.schools);
+    tags(check, &at.at("tags"), &entry.tags);
     let agreed = entry.photo_consent.as_ref();
-    let home = entry.home.as_ref().and_then(|home| self::home(check, &format!("{at}/home"), home, entry));
+    let home = entry.home.as_ref().and_then(|home| self::home(check, &at.at("home"), home, entry));
     let asked = entry.readiness.as_ref();
-    let readiness = asked.and_then(|asked| readiness(check, &format!("{at}/readiness"), asked));
+    let readiness = asked.and_then(|asked| readiness(check, &at.at("readiness"), asked));
     let cleared = entry.clearance.as_ref();
-    let clearance = cleared.and_then(|cleared| clearance(check, &format!("{at}/clearance"), cleared));
-    let photo_consent = agreed.and_then(|agreed| consent(check, &format!("{at}/photo_consent"), agreed));
+    let clearance = cleared.and_then(|cleared| clearance(check, &at.at("clearance"), cleared));
+    let photo_consent = agreed.and_then(|agreed| consent(check, &at.at("photo_consent"), agreed));
     Some(Client {
         name: name.to_owned(),
         sex: entry.sex,
@@ -106,12 +106,12 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &ClientEntry, as_of:
     })
 }
 
-fn tags(check: &mut Checker, at: &str, tags: &[String]) {
+fn tags(check: &mut Checker, at: &Place, tags: &[String]) {
     if tags.len() > MOST_TAGS {
         check.fail::<()>(at, format!("{} tags: a client has at most {MOST_TAGS}", tags.len()));
     }
     for (place, tag) in tags.iter().map(|tag| tag.trim()).enumerate() {
-        let at = format!("{at}/{place}");
+        let at = at.at(place);
         if tag.is_empty() || tag.chars().count() > TAG_CHARS || !is_one_line(tag) {
             check.fail::<()>(at, format!("{tag:?} is no tag: expected 1 to {TAG_CHARS} characters in one line"));
         } else if tags[..place].iter().any(|other| other.trim().to_lowercase() == tag.to_lowercase()) {
@@ -120,35 +120,35 @@ fn tags(check: &mut Checker, at: &str, tags: &[String]) {
     }
 }
 
-fn home(check: &mut Checker, at: &str, entry: &HomeEntry, client: &ClientEntry) -> Option<Home> {
+fn home(check: &mut Checker, at: &Place, entry: &HomeEntry, client: &ClientEntry) -> Option<Home> {
     let days = [0.0, f64::from(client.days_per_week)];
-    check.number(&format!("{at}/days_per_week"), "days at home", f64::from(entry.days_per_week), days, "")?;
-    let equipment = equipment(check, &format!("{at}/equipment"), &entry.equipment);
+    check.number(&at.at("days_per_week"), "days at home", f64::from(entry.days_per_week), days, "")?;
+    let equipment = equipment(check, &at.at("equipment"), &entry.equipment);
     Some(Home { days_per_week: entry.days_per_week, equipment })
 }
 
-fn readiness(check: &mut Checker, at: &str, entry: &ReadinessEntry) -> Option<Readiness> {
-    let asked_on = check.date(&format!("{at}/asked_on"), &entry.asked_on);
+fn readiness(check: &mut Checker, at: &Place, entry: &ReadinessEntry) -> Option<Readiness> {
+    let asked_on = check.date(&at.at("asked_on"), &entry.asked_on);
     for (i, id) in entry.yes.iter().enumerate() {
         if !check.atlas.readiness().iter().any(|question| question.id == *id) {
             let says = unknown("readiness question", id, check.atlas.readiness().iter().map(|q| q.id.as_str()));
-            check.fail::<()>(format!("{at}/yes/{i}"), says);
+            check.fail::<()>(at.at("yes").at(i), says);
         }
     }
     Some(Readiness { asked_on: asked_on?, yes: entry.yes.iter().cloned().collect() })
 }
 
-fn clearance(check: &mut Checker, at: &str, entry: &ClearanceEntry) -> Option<Clearance> {
-    let given_on = check.date(&format!("{at}/given_on"), &entry.given_on);
+fn clearance(check: &mut Checker, at: &Place, entry: &ClearanceEntry) -> Option<Clearance> {
+    let given_on = check.date(&at.at("given_on"), &entry.given_on);
     let note = entry.note.trim();
     if note.is_empty() || note.chars().count() > 400 {
         let says = "who gave the clearance, and with what limits, is needed: expected 1 to 400 characters";
-        return check.fail(format!("{at}/note"), says);
+        return check.fail(at.at("note"), says);
     }
     Some(Clearance { given_on: given_on?, note: note.to_owned() })
 }
 
-fn birth_date(check: &mut Checker, at: &str, text: &str, as_of: Option<Date>) -> Option<Date> {
+fn birth_date(check: &mut Checker, at: &Place, text: &str, as_of: Option<Date>) -> Option<Date> {
     let born = check.date(at, text)?;
     let Some(as_of) = as_of else { return Some(born) };
     if born >= as_of {
@@ -160,28 +160,28 @@ fn birth_date(check: &mut Checker, at: &str, text: &str, as_of: Option<Date>) ->
     Some(born)
 }
 
-fn consent(check: &mut Checker, at: &str, entry: &ConsentEntry) -> Option<PhotoConsent> {
-    let given_on = check.date(&format!("{at}/given_on"), &entry.given_on);
+fn consent(check: &mut Checker, at: &Place, entry: &ConsentEntry) -> Option<PhotoConsent> {
+    let given_on = check.date(&at.at("given_on"), &entry.given_on);
     let purposes: BTreeSet<PhotoPurpose> = entry.purposes.iter().copied().collect();
     if !purposes.contains(&PhotoPurpose::Assessment) {
         let says = "consent to photos covers assessment at least: expected \"assessment\" among the purposes";
-        return check.fail(format!("{at}/purposes"), says);
+        return check.fail(at.at("purposes"), says);
     }
     Some(PhotoConsent { given_on: given_on?, purposes })
 }
 
-fn numbers(check: &mut Checker, at: &str, entry: &ClientEntry) {
+fn numbers(check: &mut Checker, at: &Place, entry: &ClientEntry) {
     let fields = [
         ("days_per_week", f64::from(entry.days_per_week), DAYS),
         ("minutes_per_session", f64::from(entry.minutes_per_session), MINUTES),
         ("max_exercises_per_session", f64::from(entry.max_exercises_per_session), EXERCISES),
     ];
     for (field, value, bounds) in fields {
-        check.number(&format!("{at}/{field}"), &field.replace('_', " "), value, bounds, "");
+        check.number(&at.at(field), &field.replace('_', " "), value, bounds, "");
     }
 }
 
-fn look(check: &mut Checker, at: &str, id: &str) -> Option<LookId> {
+fn look(check: &mut Checker, at: &Place, id: &str) -> Option<LookId> {
     let found = check.atlas.looks().iter().find(|look| look.id.as_str() == id);
     if let Some(look) = found {
         return Some(look.id.clone());
@@ -190,10 +190,10 @@ fn look(check: &mut Checker, at: &str, id: &str) -> Option<LookId> {
     check.fail(at, says)
 }
 
-fn look_weights(check: &mut Checker, at: &str, weights: &BTreeMap<String, f64>) -> BTreeMap<RegionId, f64> {
+fn look_weights(check: &mut Checker, at: &Place, weights: &BTreeMap<String, f64>) -> BTreeMap<RegionId, f64> {
     let mut resolved = BTreeMap::new();
     for (id, weight) in weights {
-        let at = format!("{at}/{id}");
+        let at = at.at(id);
         let region = check.region(&at, id);
         let weight = check.number(&at, "a weight of", *weight, LOOK_WEIGHT, "");
         resolved.extend(region.zip(weight));
@@ -201,7 +201,7 @@ fn look_weights(check: &mut Checker, at: &str, weights: &BTreeMap<String, f64>) 
     resolved
 }
 
-fn equipment(check: &mut Checker, at: &str, items: &[String]) -> BTreeSet<EquipmentId> {
+fn equipment(check: &mut Checker, at: &Place, items: &[String]) -> BTreeSet<EquipmentId> {
     let mut resolved = BTreeSet::new();
     for (i, id) in items.iter().enumerate() {
         let parsed = id.parse::<EquipmentId>().ok();
@@ -210,37 +210,43 @@ fn equipment(check: &mut Checker, at: &str, items: &[String]) -> BTreeSet<Equipm
             resolved.insert(item.id.clone());
         } else {
             let says = unknown("equipment", id, check.atlas.equipment().iter().map(|e| e.id.as_str()));
-            check.fail::<()>(format!("{at}/{i}"), says);
+            check.fail::<()>(at.at(i), says);
         }
     }
     resolved
 }
 
-fn excluded(check: &mut Checker, at: &str, ids: &[String]) -> BTreeSet<ExerciseId> {
+fn excluded(check: &mut Checker, at: &Place, ids: &[String]) -> BTreeSet<ExerciseId> {
     let each = ids.iter().enumerate();
-    each.filter_map(|(i, id)| check.exercise(&format!("{at}/{i}"), id).map(|e| e.id.clone())).collect()
+    each.filter_map(|(i, id)| check.exercise(&at.at(i), id).map(|e| e.id.clone())).collect()
 }
 
-fn pain_and_screens(check: &mut Checker, at: &str, entry: &ClientEntry) {
+fn pain_and_screens(check: &mut Checker, at: &Place, entry: &ClientEntry) {
     for (i, pain) in entry.pain.iter().enumerate() {
         if !check.atlas.areas().contains(&pain.area.as_str()) {
             let says = unknown("area", &pain.area, check.atlas.areas().iter().copied());
-            check.fail::<()>(format!("{at}/pain/{i}/area"), says);
+            check.fail::<()>(at.at("pain").at(i).at("area"), says);
         }
-        check.number(&format!("{at}/pain/{i}/level"), "a pain of", f64::from(pain.level), PAIN, "");
+        check.number(&at.at("pain").at(i).at("level"), "a pain of", f64::from(pain.level), PAIN, "");
     }
     for (id, degrees) in entry.screens.taken() {
         let Some(screen) = check.atlas.screen(id) else { continue };
         let what = format!("{} of", screen.name.to_lowercase());
         for (side, value) in [("left", degrees.left), ("right", degrees.right)] {
-            check.number(&format!("{at}/screens/{id}_deg/{side}"), &what, value, screen.bounds_deg, " degrees");
+            check.number(
+                &at.at("screens").at(format!("{id}_deg")).at(side),
+                &what,
+                value,
+                screen.bounds_deg,
+                " degrees",
+            );
         }
     }
 }
 
-pub(super) fn schools(check: &mut Checker, at: &str, chosen: &BTreeMap<String, String>) {
+pub(super) fn schools(check: &mut Checker, at: &Place, chosen: &BTreeMap<String, String>) {
     for (id, option) in chosen {
-        let at = format!("{at}/{id}");
+        let at = at.at(id);
         let Some(school) = check.atlas.school(id) else {
             let says = unknown("school", id, check.atlas.schools().iter().map(|s| s.id.as_str()));
             check.fail::<()>(at, says);

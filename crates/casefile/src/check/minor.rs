@@ -3,6 +3,7 @@
 use super::Checker;
 use crate::raw::{RoundEntry, TestEntry};
 use assess::Client;
+use units::Place;
 
 pub(super) fn resolve(check: &mut Checker, client: &Client, rounds: &[RoundEntry]) {
     for (i, round) in rounds.iter().enumerate() {
@@ -10,7 +11,7 @@ pub(super) fn resolve(check: &mut Checker, client: &Client, rounds: &[RoundEntry
         if client.age_on(date) >= Client::ADULT_YEARS {
             continue;
         }
-        let mut refuse = |what: &str, why: &str| check.fail::<()>(format!("/rounds/{i}/{what}"), why);
+        let mut refuse = |what: &str, why: &str| check.fail::<()>(Place::root().at("rounds").at(i).at(what), why);
         if !round.ratings.is_empty() {
             refuse("ratings", "the client is under 18: no body pictures, so nothing rated on them");
         }

@@ -25,7 +25,7 @@ use crate::raw::CaseFile;
 use assess::Case;
 use atlas::{Atlas, Exercise};
 use jiff::civil::Date;
-use units::{ExerciseId, RegionId};
+use units::{ExerciseId, Place, RegionId};
 
 /// Collects problems while values are resolved.
 pub(crate) struct Checker<'a> {
@@ -38,29 +38,36 @@ impl<'a> Checker<'a> {
         Self { atlas, problems: Vec::new() }
     }
 
-    pub fn fail<T>(&mut self, pointer: impl Into<String>, says: impl Into<String>) -> Option<T> {
+    pub fn fail<T>(&mut self, pointer: impl Into<Place>, says: impl Into<String>) -> Option<T> {
         self.problems.push(Problem::new(pointer, says));
         None
     }
 
     /// Notes the problem of a failed conversion.
-    pub fn take<T, E: std::fmt::Display>(&mut self, pointer: &str, result: Result<T, E>) -> Option<T> {
+    pub fn take<T, E: std::fmt::Display>(&mut self, pointer: &Place, result: Result<T, E>) -> Option<T> {
         result.map_or_else(|error| self.fail(pointer, error.to_string()), Some)
     }
 
-    pub fn date(&mut self, pointer: &str, text: &str) -> Option<Date> {
+    pub fn date(&mut self, pointer: &Place, text: &str) -> Option<Date> {
         let date = text.parse::<Date>().ok().filter(|_| text.len() == 10);
         date.or_else(|| self.fail(pointer, format!("{text:?} is not a date of the calendar: expected YYYY-MM-DD")))
     }
 
-    pub fn number(&mut self, pointer: &str, what: &str, value: f64, [low, high]: [f64; 2], unit: &str) -> Option<f64> {
+    pub fn number(
+        &mut self,
+        pointer: &Place,
+        what: &str,
+        value: f64,
+        [low, high]: [f64; 2],
+        unit: &str,
+    ) -> Option<f64> {
         if value.is_finite() && (low..=high).contains(&value) {
             return Some(value);
         }
         self.fail(pointer, format!("{what} {value}{unit} is out of range: expected {low} to {high}{unit}"))
     }
 
-    pub fn region(&mut self, pointer: &str, id: &str) -> Option<RegionId> {
+    pub fn region(&mut self, pointer: &Place, id: &str) -> Option<RegionId> {
         let found = self.atlas.regions().iter().find(|region| region.id.as_str() == id);
         if let Some(region) = found {
             return Some(region.id.clone());
@@ -69,7 +76,7 @@ impl<'a> Checker<'a> {
         self.fail(pointer, says)
     }
 
-    pub fn exercise(&mut self, pointer: &str, id: &str) -> Option<&'a Exercise> {
+    pub fn exercise(&mut self, pointer: &Place, id: &str) -> Option<&'a Exercise> {
         let found = id.parse::<ExerciseId>().ok().and_then(|id| self.atlas.exercise(&id));
         if found.is_none() {
             let says = unknown("exercise", id, self.atlas.exercises().iter().map(|e| e.id.as_str()));
@@ -93,8 +100,8 @@ impl CaseFile {
             let says = format!("version {} is not known: expected {}", self.version, Self::VERSION);
             check.fail::<()>("/version", says);
         }
-        let as_of = check.date("/as_of", &self.as_of);
-        let client = client::resolve(&mut check, "/client", &self.client, as_of);
+        let as_of = check.date(&"/as_of".into(), &self.as_of);
+        let client = client::resolve(&mut check, &"/client".into(), &self.client, as_of);
         let rounds = round::resolve_all(&mut check, &self.rounds, as_of);
         if let Some(client) = &client {
             minor::resolve(&mut check, client, &self.rounds);
@@ -103,11 +110,11 @@ impl CaseFile {
             .training
             .iter()
             .enumerate()
-            .filter_map(|(i, row)| training::row(&mut check, &format!("/training/{i}"), row, as_of))
+            .filter_map(|(i, row)| training::row(&mut check, &Place::root().at("training").at(i), row, as_of))
             .collect();
-        let choices = choices::resolve(&mut check, "/choices", &self.choices);
-        let set_ups = set_up::resolve(&mut check, "/set_ups", &self.set_ups);
-        practice::resolve(&mut check, "/practice", &self.practice);
+        let choices = choices::resolve(&mut check, &"/choices".into(), &self.choices);
+        let set_ups = set_up::resolve(&mut check, &"/set_ups".into(), &self.set_ups);
+        practice::resolve(&mut check, &"/practice".into(), &self.practice);
         match (as_of, client, check.problems.is_empty()) {
             (Some(as_of), Some(client), true) => {
                 let (hurts, last_review) = (Vec::new(), None);

@@ -6,7 +6,7 @@ use crate::problem::{Problem, unknown};
 use crate::raw::PracticeEntry;
 use atlas::{Atlas, Exercise, PracticeSettings, Setting};
 use std::collections::BTreeMap;
-use units::{RegionId, SiteId};
+use units::{Place, RegionId, SiteId};
 
 /// Shares are typed in hundredths.
 const ROUNDING: f64 = 0.005;
@@ -15,17 +15,17 @@ const ROUNDING: f64 = 0.005;
 ///
 /// # Errors
 /// All problems.
-pub fn check_practice(atlas: &Atlas, at: &str, entry: &PracticeEntry) -> Result<PracticeSettings, Vec<Problem>> {
+pub fn check_practice(atlas: &Atlas, at: &Place, entry: &PracticeEntry) -> Result<PracticeSettings, Vec<Problem>> {
     let mut check = Checker::new(atlas);
     let settings = resolve(&mut check, at, entry);
     if check.problems.is_empty() { Ok(settings) } else { Err(check.problems) }
 }
 
-pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> PracticeSettings {
-    schools(check, &format!("{at}/schools"), &entry.schools);
+pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &PracticeEntry) -> PracticeSettings {
+    schools(check, &at.at("schools"), &entry.schools);
     let mut numbers = BTreeMap::new();
     for (id, value) in &entry.numbers {
-        let at = format!("{at}/numbers/{id}");
+        let at = at.at("numbers").at(id);
         let known = |setting: &&Setting| setting.id == *id || setting.was.as_ref() == Some(id);
         let Some(setting) = check.atlas.settings().iter().find(known) else {
             let says = unknown("setting", id, check.atlas.settings().iter().map(|setting| setting.id.as_str()));
@@ -40,22 +40,22 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entry: &PracticeEntry) -> P
         numbers.insert(setting.id.clone(), *value);
     }
     let rows = entry.composition.iter();
-    let composition = rows.filter_map(|(site, row)| shares(check, &format!("{at}/composition/{site}"), site, row));
+    let composition = rows.filter_map(|(site, row)| shares(check, &at.at("composition").at(site), site, row));
     let composition = composition.collect();
-    own_exercises(check, &format!("{at}/exercises"), &entry.exercises);
+    own_exercises(check, &at.at("exercises"), &entry.exercises);
     PracticeSettings { schools: entry.schools.clone(), numbers, composition, exercises: entry.exercises.clone() }
 }
 
 /// Own exercises keep the rules of those that ship and take no name of theirs.
-fn own_exercises(check: &mut Checker, at: &str, exercises: &[Exercise]) {
+fn own_exercises(check: &mut Checker, at: &Place, exercises: &[Exercise]) {
     for (place, exercise) in exercises.iter().enumerate() {
-        let at = format!("{at}/{place}");
+        let at = at.at(place);
         let twice = exercises[..place].iter().any(|other| other.id == exercise.id);
         if twice || check.atlas.exercise(&exercise.id).is_some() {
-            check.fail::<()>(format!("{at}/id"), format!("there is an exercise {} already", exercise.id));
+            check.fail::<()>(at.at("id"), format!("there is an exercise {} already", exercise.id));
         }
         for problem in check.atlas.problems_of(exercise) {
-            check.fail::<()>(format!("{at}/{}", problem.field), problem.says);
+            check.fail::<()>(at.at(problem.field), problem.says);
         }
     }
 }
@@ -63,7 +63,7 @@ fn own_exercises(check: &mut Checker, at: &str, exercises: &[Exercise]) {
 /// A row, scaled to add to 1 exactly once it does to the hundredth.
 fn shares(
     check: &mut Checker,
-    at: &str,
+    at: &Place,
     id: &str,
     row: &BTreeMap<String, f64>,
 ) -> Option<(SiteId, BTreeMap<RegionId, f64>)> {
@@ -74,7 +74,7 @@ fn shares(
     };
     let mut resolved = BTreeMap::new();
     for (region, share) in row {
-        let at = format!("{at}/{region}");
+        let at = at.at(region);
         let known = check.region(&at, region);
         let share = check.number(&at, "a share of", *share, [0.0, 1.0], "");
         resolved.extend(known.zip(share));

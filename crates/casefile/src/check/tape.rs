@@ -6,23 +6,23 @@ use crate::raw::{PictureGirthEntry, TapeEntry};
 use assess::{PictureGirth, TapeMeasure};
 use atlas::{Atlas, Site, SiteKind};
 use std::collections::HashSet;
-use units::{Length, Side, SiteId};
+use units::{Length, Place, Side, SiteId};
 
 /// Readings of one site beyond this many say nothing more.
 pub(super) const MAX_READINGS: usize = 3;
 
 /// Checks tape entries; what passes is returned beside the problems of the rest. `at` is the pointer of the list.
-pub fn check_tape(atlas: &Atlas, at: &str, entries: &[TapeEntry]) -> (Vec<TapeMeasure>, Vec<Problem>) {
+pub fn check_tape(atlas: &Atlas, at: &Place, entries: &[TapeEntry]) -> (Vec<TapeMeasure>, Vec<Problem>) {
     let mut check = Checker::new(atlas);
     let measures = resolve(&mut check, at, entries);
     (measures, check.problems)
 }
 
-pub(super) fn resolve(check: &mut Checker, at: &str, entries: &[TapeEntry]) -> Vec<TapeMeasure> {
+pub(super) fn resolve(check: &mut Checker, at: &Place, entries: &[TapeEntry]) -> Vec<TapeMeasure> {
     let mut seen = HashSet::new();
     let mut measures = Vec::new();
     for (i, entry) in entries.iter().enumerate() {
-        let at = format!("{at}/{i}");
+        let at = at.at(i);
         let Some(measure) = self::entry(check, &at, entry) else { continue };
         if seen.insert((measure.site.clone(), measure.side)) {
             measures.push(measure);
@@ -33,26 +33,26 @@ pub(super) fn resolve(check: &mut Checker, at: &str, entries: &[TapeEntry]) -> V
     measures
 }
 
-fn entry(check: &mut Checker, at: &str, entry: &TapeEntry) -> Option<TapeMeasure> {
-    let site = site(check, &format!("{at}/site"), &entry.site)?;
-    let sided = side(check, &format!("{at}/side"), site, entry.side);
+fn entry(check: &mut Checker, at: &Place, entry: &TapeEntry) -> Option<TapeMeasure> {
+    let site = site(check, &at.at("site"), &entry.site)?;
+    let sided = side(check, &at.at("side"), site, entry.side);
     let readings = readings(check, at, site, &entry.readings_cm);
     sided?;
     Some(TapeMeasure { site: site.id.clone(), side: entry.side, readings: readings? })
 }
 
 /// Girths from pictures: the tape's sites and bounds, each place once.
-pub(super) fn pictured(check: &mut Checker, at: &str, entries: &[PictureGirthEntry]) -> Vec<PictureGirth> {
+pub(super) fn pictured(check: &mut Checker, at: &Place, entries: &[PictureGirthEntry]) -> Vec<PictureGirth> {
     let mut girths: Vec<PictureGirth> = Vec::new();
     for (i, entry) in entries.iter().enumerate() {
-        let at = format!("{at}/{i}");
-        let Some(site) = site(check, &format!("{at}/site"), &entry.site) else { continue };
+        let at = at.at(i);
+        let Some(site) = site(check, &at.at("site"), &entry.site) else { continue };
         if site.kind != SiteKind::Girth {
-            check.fail::<()>(format!("{at}/site"), format!("{} is no girth: pictures tell of girths alone", site.id));
+            check.fail::<()>(at.at("site"), format!("{} is no girth: pictures tell of girths alone", site.id));
             continue;
         }
-        let sided = side(check, &format!("{at}/side"), site, entry.side);
-        let value = reading(check, &format!("{at}/cm"), site, entry.cm);
+        let sided = side(check, &at.at("side"), site, entry.side);
+        let value = reading(check, &at.at("cm"), site, entry.cm);
         let Some(value) = sided.and(value) else { continue };
         if girths.iter().any(|girth| girth.site == site.id && girth.side == entry.side) {
             check.fail::<()>(at, format!("{} stands twice in this round", place(&site.id, entry.side)));
@@ -63,7 +63,7 @@ pub(super) fn pictured(check: &mut Checker, at: &str, entries: &[PictureGirthEnt
     girths
 }
 
-fn site<'a>(check: &mut Checker<'a>, at: &str, id: &str) -> Option<&'a Site> {
+fn site<'a>(check: &mut Checker<'a>, at: &Place, id: &str) -> Option<&'a Site> {
     let found = id.parse::<SiteId>().ok().and_then(|id| check.atlas.site(&id));
     if found.is_none() {
         let says = unknown("tape site", id, check.atlas.sites().iter().map(|s| s.id.as_str()));
@@ -72,7 +72,7 @@ fn site<'a>(check: &mut Checker<'a>, at: &str, id: &str) -> Option<&'a Site> {
     found
 }
 
-fn side(check: &mut Checker, at: &str, site: &Site, side: Option<Side>) -> Option<()> {
+fn side(check: &mut Checker, at: &Place, site: &Site, side: Option<Side>) -> Option<()> {
     match (site.paired, side) {
         (true, None) => check.fail(at, format!("{} has two sides: expected \"left\" or \"right\"", site.id)),
         (false, Some(_)) => check.fail(at, format!("{} has no sides: leave the side out", site.id)),
@@ -80,17 +80,17 @@ fn side(check: &mut Checker, at: &str, site: &Site, side: Option<Side>) -> Optio
     }
 }
 
-fn readings(check: &mut Checker, at: &str, site: &Site, cm: &[f64]) -> Option<Vec<Length>> {
-    let list = format!("{at}/readings_cm");
+fn readings(check: &mut Checker, at: &Place, site: &Site, cm: &[f64]) -> Option<Vec<Length>> {
+    let list = at.at("readings_cm");
     if cm.is_empty() || cm.len() > MAX_READINGS {
         return check.fail(list, format!("{} readings of {}: expected 1 to {MAX_READINGS}", cm.len(), site.id));
     }
     let each: Vec<Option<Length>> =
-        cm.iter().enumerate().map(|(i, cm)| reading(check, &format!("{list}/{i}"), site, *cm)).collect();
+        cm.iter().enumerate().map(|(i, cm)| reading(check, &list.at(i), site, *cm)).collect();
     each.into_iter().collect()
 }
 
-fn reading(check: &mut Checker, at: &str, site: &Site, cm: f64) -> Option<Length> {
+fn reading(check: &mut Checker, at: &Place, site: &Site, cm: f64) -> Option<Length> {
     let [low, high] = site.bounds;
     if cm.is_finite() && (low..=high).contains(&cm) {
         return check.take(at, Length::from_cm(cm));
@@ -152,7 +152,7 @@ mod tests {
     )]
     fn a_bad_entry_is_named_with_its_place(#[case] tape: &[TapeEntry], #[case] pointer: &str, #[case] says: &str) {
         let atlas = Atlas::load().unwrap();
-        let (_, problems) = check_tape(&atlas, "/tape", tape);
+        let (_, problems) = check_tape(&atlas, &"/tape".into(), tape);
         assert_eq!(problems, [Problem::new(pointer, says)]);
     }
 
@@ -160,7 +160,7 @@ mod tests {
     fn what_is_right_is_kept_beside_what_is_wrong() {
         let atlas = Atlas::load().unwrap();
         let tape = [entry("calf", Some(Side::Left), &[37.0, 37.1]), entry("calf", Some(Side::Right), &[371.0])];
-        let (measures, problems) = check_tape(&atlas, "/tape", &tape);
+        let (measures, problems) = check_tape(&atlas, &"/tape".into(), &tape);
         assert_eq!((measures.len(), problems.len()), (1, 1));
     }
 }

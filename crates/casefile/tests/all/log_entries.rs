@@ -5,6 +5,7 @@ use casefile::{LogEntry, check_log_entry, parse_json};
 use logbook::{Count, Part};
 use rstest::{fixture, rstest};
 use serde_json::{Value, json};
+use units::Place;
 
 #[fixture]
 #[once]
@@ -40,16 +41,16 @@ fn with(pointer: &str, value: Value) -> Value {
 fn problems(known: &Atlas, entry: &Value) -> Vec<(String, String)> {
     let entry: LogEntry = match parse_json(&entry.to_string()) {
         Ok(entry) => entry,
-        Err(problem) => return vec![(problem.pointer, problem.says)],
+        Err(problem) => return vec![(problem.pointer.to_string(), problem.says)],
     };
-    let found = check_log_entry(known, "", &entry).err().unwrap_or_default();
-    found.into_iter().map(|problem| (problem.pointer, problem.says)).collect()
+    let found = check_log_entry(known, &Place::root(), &entry).err().unwrap_or_default();
+    found.into_iter().map(|problem| (problem.pointer.to_string(), problem.says)).collect()
 }
 
 #[rstest]
 fn an_entry_is_taken_with_both_sides_of_its_set(known: &Atlas) {
     let read: LogEntry = serde_json::from_value(entry()).unwrap();
-    let resolved = check_log_entry(known, "", &read).unwrap();
+    let resolved = check_log_entry(known, &Place::root(), &read).unwrap();
     let Part::Exercise(log) = &resolved.part else { panic!("an exercise") };
     assert_eq!((resolved.session.week, log.sets.len(), log.sets[0].count), (2, 2, Count::Reps(9)));
     assert_eq!(serde_json::to_value(&read).unwrap(), entry());

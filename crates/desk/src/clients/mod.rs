@@ -19,6 +19,7 @@ use jiff::ToSpan;
 use jiff::civil::Date;
 use serde::Serialize;
 use store::{Account, Belongings, ClientRecord, Store};
+use units::Place;
 use utoipa::ToSchema;
 
 /// Clients with whom a day is agreed on at once, at most.
@@ -47,14 +48,14 @@ impl Desk {
     /// Adds a client.
     pub fn add_client(&self, brief: &ClientEntry) -> Result<ClientView, DeskError> {
         let atlas = &self.knowledge().atlas;
-        let client = check_client(atlas, "", brief, today()).map_err(DeskError::Invalid)?;
+        let client = check_client(atlas, &Place::root(), brief, today()).map_err(DeskError::Invalid)?;
         view(&self.store, &self.store.add_client(atlas, &client)?)
     }
 
     /// Saves a brief.
     pub fn save_client(&self, id: &str, save: &SaveClient) -> Result<ClientView, DeskError> {
         let atlas = &self.knowledge().atlas;
-        let client = check_client(atlas, "/brief", &save.brief, today()).map_err(DeskError::Invalid)?;
+        let client = check_client(atlas, &"/brief".into(), &save.brief, today()).map_err(DeskError::Invalid)?;
         keeps_consent(&self.store, &client, id)?;
         view(&self.store, &self.store.save_client(atlas, id, save.revision, &client)?)
     }

@@ -20,10 +20,10 @@ impl Desk {
     /// Saves it, or forgets it.
     pub fn save_usual_week(&self, client_id: &str, save: &SaveUsualWeek) -> Result<UsualWeekView, DeskError> {
         if let Some(week) = &save.week {
-            let rows = week.rows("/week").map_err(|problem| DeskError::Invalid(vec![problem]))?;
+            let rows = week.rows(&"/week".into()).map_err(|problem| DeskError::Invalid(vec![problem]))?;
             // Every week holds the same exercises: the problems of the first are the problems of all.
             let one = rows.get(..week.exercises.len()).unwrap_or_default();
-            check_training(&self.knowledge().atlas, "/week/exercises", one, today()).map_err(in_exercises)?;
+            check_training(&self.knowledge().atlas, &"/week/exercises".into(), one, today()).map_err(in_exercises)?;
         }
         self.store.save_usual_week(client_id, save.revision, save.week.as_ref())?;
         self.usual_week(client_id)
@@ -33,8 +33,8 @@ impl Desk {
 /// A week that lies ahead is the fault of its last day, not of an exercise.
 fn in_exercises(problems: Vec<Problem>) -> DeskError {
     let placed = problems.into_iter().map(|problem| {
-        let of_week = problem.pointer.ends_with("/week_of");
-        if of_week { Problem { pointer: "/week/until".to_owned(), ..problem } } else { problem }
+        let of_week = problem.pointer.last().as_deref() == Some("week_of");
+        if of_week { Problem::new("/week/until", problem.says) } else { problem }
     });
     DeskError::Invalid(placed.collect())
 }

@@ -17,7 +17,7 @@ pub(crate) struct Instead(HashMap<String, Vec<InsteadView>>);
 impl Instead {
     pub(super) fn of(store: &Store, knowledge: &Knowledge, issued: &IssuedRecord) -> Result<Self, DeskError> {
         let planning = Planning::read(store, knowledge, &issued.round_id)?;
-        let planned = planning.of("/week", &issued.week)?;
+        let planned = planning.of(&"/week".into(), &issued.week)?;
         let mut found = HashMap::new();
         let turned = plan::turned(&planned.draft, &plan::in_turn(&planned.problem, &planned.draft));
         for (draft, session) in

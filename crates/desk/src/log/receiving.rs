@@ -9,6 +9,7 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use logbook::{Alarm, Part, alarms, best_sets, put_right, training_entry};
 use store::{NewLogEntry, SetUpSaid, Store};
+use units::Place;
 
 /// Entries in one sending at most: a phone that was away for long sends again.
 const MOST: usize = 200;
@@ -21,7 +22,7 @@ pub type Received = (NewLogEntry, Option<Alarm>);
 /// # Errors
 /// What of the entry is not right.
 pub fn received(knowledge: &Knowledge, entry: LogEntry, written_at: Timestamp) -> Result<Received, Vec<Problem>> {
-    let resolved = check_log_entry(&knowledge.atlas, "", &entry)?;
+    let resolved = check_log_entry(&knowledge.atlas, &Place::root(), &entry)?;
     let alarm = alarms(&knowledge.atlas, &resolved);
     let training = training_entry(&knowledge.atlas, &resolved);
     let kind = alarm.as_ref().map(|alarm| alarm.kind);
@@ -100,7 +101,7 @@ fn checked(
     received_at: Timestamp,
 ) -> Result<Received, String> {
     let first = |problems: Vec<Problem>| problems.first().map(|problem| problem.says.clone()).unwrap_or_default();
-    check_log_entry(&knowledge.atlas, "", &entry).map_err(first)?;
+    check_log_entry(&knowledge.atlas, &Place::root(), &entry).map_err(first)?;
     let written: Timestamp = entry.at.parse().map_err(|error: jiff::Error| error.to_string())?;
     let fix = put_right(written, sent_at, received_at);
     let today = received_at.to_zoned_datetime(TimeZone::system()).date();

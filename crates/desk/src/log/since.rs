@@ -6,6 +6,7 @@ use casefile::check_log_entry;
 use logbook::{Alarm, AlarmKind, Entry, alarms, hurt};
 use std::collections::HashSet;
 use store::Store;
+use units::Place;
 
 /// Something that hurts and that nobody has seen to.
 pub(crate) struct Open {
@@ -24,7 +25,7 @@ pub(crate) fn open(store: &Store, knowledge: &Knowledge, client_id: &str) -> Res
     let seen: HashSet<String> = store.seen_to(client_id)?;
     let mut found = Vec::new();
     for record in store.log_alarms(client_id)? {
-        let Ok(entry) = check_log_entry(&knowledge.atlas, "", &record.entry) else { continue };
+        let Ok(entry) = check_log_entry(&knowledge.atlas, &Place::root(), &record.entry) else { continue };
         let Some(alarm) = alarms(&knowledge.atlas, &entry) else { continue };
         let session = &entry.session;
         let told = format!("{}:{}:{}:{}", session.plan_id, session.week, session.day, alarm.says);

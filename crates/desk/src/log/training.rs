@@ -20,7 +20,7 @@ use plan::{RunCard, SidePlan, run};
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord, Store};
-use units::{ExerciseId, Side};
+use units::{ExerciseId, Place, Side};
 
 /// Weeks of log that targets and stalls follow from.
 const HISTORY_WEEKS: i64 = 12;
@@ -64,7 +64,8 @@ impl<'a> Training<'a> {
     ) -> Result<Self, DeskError> {
         let records = store.log(client_id, since)?;
         // What does not fit any more, such as an exercise the practice has since taken out, is shown but teaches nothing.
-        let entries = records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, "", &record.entry).ok());
+        let entries =
+            records.iter().filter_map(|record| check_log_entry(&knowledge.atlas, &Place::root(), &record.entry).ok());
         let entries: Vec<Entry> = entries.collect();
         let counting = counting(0..entries.len(), |place| entries[*place].slot());
         let plans = store.issued_plans(client_id)?;

@@ -14,6 +14,7 @@ use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use lighttable::{CameraSetUp, spoilt};
 use store::{PhotoRecord, PictureAsk, RoundRecord, Store};
+use units::Place;
 use vision::{Ask, Before, PhotoPose, Taken, taken};
 
 /// Pictures go to the newest round when it is no older than this, days: the same look, the same light.
@@ -145,7 +146,7 @@ impl Desk {
     /// Keeps where the client's camera stands.
     pub fn keep_camera(&self, client_id: &str, set_up: &CameraSetUp) -> Result<(), DeskError> {
         let set_up = CameraSetUp { place: set_up.place.trim().to_owned(), ..set_up.clone() };
-        let problem = |(field, says)| Problem { pointer: format!("/{field}"), says };
+        let problem = |(field, says): (&str, String)| Problem::new(Place::root().at(field), says);
         let problems: Vec<Problem> = set_up.problems().into_iter().map(problem).collect();
         if !problems.is_empty() {
             return Err(DeskError::Invalid(problems));

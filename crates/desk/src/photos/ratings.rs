@@ -11,6 +11,7 @@ use casefile::{RatingEntry, check_rating};
 use jiff::Timestamp;
 use lighttable::{Asked, MIN_REST_DAYS, repeats, unmirrored};
 use store::{PhotoRecord, RatingPlace, RatingRecord, Store};
+use units::Place;
 
 /// Repeats asked in one sitting: two minutes.
 const A_SITTING: usize = 8;
@@ -76,7 +77,7 @@ fn place(
         rater_sd_steps: None,
         sitting: None,
     };
-    let rating = check_rating(&knowledge.atlas, "", &entry).map_err(DeskError::Invalid)?;
+    let rating = check_rating(&knowledge.atlas, &Place::root(), &entry).map_err(DeskError::Invalid)?;
     Ok(RatingPlace { round_id: round_id.to_owned(), region: rating.region, pose: rating.pose, kind: kind.into() })
 }
 

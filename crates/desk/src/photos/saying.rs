@@ -8,6 +8,7 @@ use assess::Knowledge;
 use casefile::Problem;
 use lighttable::DISTANCE_M;
 use store::{Moved, PhotoRecord, SavedPhoto, Store};
+use units::Place;
 use vision::{Landmark, Photo};
 
 /// More and longer strokes are a fault of the program, not a coach with a brush.
@@ -56,12 +57,13 @@ fn measured_for(
 
 fn checked_moves(body: &MovedBody, record: &PhotoRecord) -> Result<Moved, DeskError> {
     let mut problems = Vec::new();
-    let mut fail = |pointer: String, says: String| problems.push(Problem { pointer, says });
+    let moved = Place::from("/moved");
+    let mut fail = |at: Place, says: String| problems.push(Problem::new(at, says));
     let found = record.found.as_ref();
     let (width, height) = found.map_or((0.0, 0.0), |photo| (f64::from(photo.width_px), f64::from(photo.height_px)));
     let inside = |x: f64, y: f64| (0.0..=width).contains(&x) && (0.0..=height).contains(&y);
     for (name, spot) in &body.landmarks {
-        let at = format!("/moved/landmarks/{name}");
+        let at = moved.at("landmarks").at(name);
         if found.is_none_or(|photo| !photo.landmarks.contains_key(name)) {
             fail(at, format!("this picture has no landmark {name:?}"));
         } else if !inside(spot.x, spot.y) {
@@ -69,7 +71,7 @@ fn checked_moves(body: &MovedBody, record: &PhotoRecord) -> Result<Moved, DeskEr
         }
     }
     if body.strokes.len() > MAX_STROKES {
-        fail("/moved/strokes".to_owned(), format!("{} strokes: at most {MAX_STROKES}", body.strokes.len()));
+        fail(moved.at("strokes"), format!("{} strokes: at most {MAX_STROKES}", body.strokes.len()));
     }
     for (i, stroke) in body.strokes.iter().enumerate() {
         let radius = (STROKE_RADIUS_PX[0]..=STROKE_RADIUS_PX[1]).contains(&stroke.radius_px);
@@ -77,7 +79,7 @@ fn checked_moves(body: &MovedBody, record: &PhotoRecord) -> Result<Moved, DeskEr
         if !radius || !points || !stroke.points.iter().flatten().all(|value| value.is_finite()) {
             let [least, most] = STROKE_RADIUS_PX;
             let says = format!("a stroke needs a radius of {least} to {most} px and 1 to {MAX_STROKE_POINTS} points");
-            fail(format!("/moved/strokes/{i}"), says);
+            fail(moved.at("strokes").at(i), says);
         }
     }
     if !problems.is_empty() {

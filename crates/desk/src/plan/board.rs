@@ -33,7 +33,7 @@ impl Desk {
         let SavePlan { revision, week } = save;
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
-        let planned = planning.of("/week", &week)?;
+        let planned = planning.of(&"/week".into(), &week)?;
         let revision = self.store.save_plan_draft(round_id, revision, by, &week)?;
         self.plan_view(&planning, &planned, week, revision)
     }
@@ -59,7 +59,7 @@ impl Desk {
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
         let dropped = days.map_or_else(Vec::new, |days| planning.with_days(&mut week, days));
-        let planned = planning.of("/week", &week)?;
+        let planned = planning.of(&"/week".into(), &week)?;
         let effort = Effort { seed: u64::from(seed.unwrap_or(1)), ..Effort::usual(&planned.problem) };
         let week = planning.week(&planned.solved_around(&self.workshop, effort));
         Ok(SolvedPlan { week, dropped })
@@ -69,7 +69,7 @@ impl Desk {
     pub fn swaps(&self, round_id: &str, asked: &AskSwaps) -> Result<SwapsView, DeskError> {
         let AskSwaps { week, session, place } = asked;
         let knowledge = self.knowledge();
-        let planned = Planning::read(&self.store, &knowledge, round_id)?.of("/week", week)?;
+        let planned = Planning::read(&self.store, &knowledge, round_id)?.of(&"/week".into(), week)?;
         let none = || DeskError::NotFound(format!("there is no card {place} on day {session}"));
         let found = swaps(&planned.problem, &planned.draft, *session, *place).ok_or_else(none)?;
         Ok(SwapsView::from(found))
@@ -97,11 +97,11 @@ impl Desk {
     /// The week a round's board shows: as it is kept; else what the client was given in this round; else the planner's own.
     fn shown(&self, planning: &Planning, id: &str) -> Result<(Planned, WeekDraft, i32), DeskError> {
         if let Some(kept) = self.store.plan_draft(id)? {
-            return Ok((planning.of("/week", &kept.week)?, kept.week, kept.revision));
+            return Ok((planning.of(&"/week".into(), &kept.week)?, kept.week, kept.revision));
         }
         let given = self.store.issued_plans(&planning.client_id)?;
         if let Some(given) = given.first().filter(|given| given.round_id == id)
-            && let Ok(planned) = planning.of("/week", &given.week)
+            && let Ok(planned) = planning.of(&"/week".into(), &given.week)
         {
             return Ok((planned, given.week.clone(), 0));
         }

@@ -11,7 +11,7 @@ use casefile::{CheckedWeek, DayDraft, PlanFile, WeekDraft, check_week, plan_file
 use plan::{Draft, Effort, PlanProblem, WeekShape, block, present_draft, solve_around};
 use std::time::Instant;
 use store::Store;
-use units::RegionId;
+use units::{Place, RegionId};
 
 /// A round about to be planned.
 pub(crate) struct Planning<'a> {
@@ -113,7 +113,7 @@ impl<'a> Planning<'a> {
     }
 
     /// A coach's week as the planner sees it. `at` is its pointer.
-    pub fn of(&self, at: &str, week: &WeekDraft) -> Result<Planned, DeskError> {
+    pub fn of(&self, at: &Place, week: &WeekDraft) -> Result<Planned, DeskError> {
         let checked = check_week(&self.knowledge.atlas, at, week).map_err(DeskError::Invalid)?;
         Ok(self.of_checked(&checked))
     }

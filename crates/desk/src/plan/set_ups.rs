@@ -7,7 +7,7 @@ use atlas::{Atlas, Exercise, SetUpField, Variant};
 use casefile::check_set_up;
 use serde::Serialize;
 use serde_json::Value;
-use units::ExerciseId;
+use units::{ExerciseId, Place};
 use utoipa::ToSchema;
 
 /// All set-ups of a client.
@@ -89,6 +89,6 @@ fn changed(atlas: &Atlas, id: &ExerciseId, kept: KeptSetUp, change: &Value) -> R
     let mut value = serde_json::to_value(kept).map_err(wrong)?;
     json_patch::merge(&mut value, change);
     let kept = serde_json::from_value(value).map_err(wrong)?;
-    check_set_up(atlas, "", id, &kept).map_err(DeskError::Invalid)?;
+    check_set_up(atlas, &Place::root(), id, &kept).map_err(DeskError::Invalid)?;
     Ok(kept)
 }

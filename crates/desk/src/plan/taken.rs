@@ -38,8 +38,8 @@ impl Desk {
     /// Keeps a week under a name.
     pub fn keep_week(&self, by: &str, asked: &KeepWeek) -> Result<(), DeskError> {
         let KeepWeek { name, week, replace } = asked;
-        let name = check_week_name("/name", name).map_err(|problem| DeskError::Invalid(vec![problem]))?;
-        check_week(&self.knowledge().atlas, "/week", week).map_err(DeskError::Invalid)?;
+        let name = check_week_name(&"/name".into(), name).map_err(|problem| DeskError::Invalid(vec![problem]))?;
+        check_week(&self.knowledge().atlas, &"/week".into(), week).map_err(DeskError::Invalid)?;
         let taken = || DeskError::Conflict {
             detail: format!("There is a week called {name} already: replace it, or choose another name."),
             current_revision: None,
@@ -54,7 +54,7 @@ impl Desk {
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
         planning.onto_days(&mut week);
-        let Planned { problem, draft, weeks } = planning.of("/from", &week)?;
+        let Planned { problem, draft, weeks } = planning.of(&"/from".into(), &week)?;
         let (draft, replaced) = fitted(&problem, &draft);
         let week = planning.week(&Planned { problem, draft, weeks });
         let replaced = replaced.into_iter().map(|replaced| ReplacedView {

@@ -7,6 +7,7 @@ use assess::Knowledge;
 use casefile::{PracticeEntry, Problem, check_practice};
 use roles::{Act, TABLE};
 use store::{Account, Store};
+use units::Place;
 
 impl Desk {
     /// What the practice sets, as somebody sees it.
@@ -16,7 +17,8 @@ impl Desk {
 
     /// Saves what the practice sets; every verdict from now on follows it.
     pub fn save_practice(&self, who: &Account, save: &SavePractice) -> Result<PracticeView, DeskError> {
-        let checked = check_practice(&self.shipped().atlas, "/settings", &save.settings).map_err(DeskError::Invalid)?;
+        let checked =
+            check_practice(&self.shipped().atlas, &"/settings".into(), &save.settings).map_err(DeskError::Invalid)?;
         none_taken_away(&self.store.practice()?.settings, &save.settings)?;
         self.store.save_practice(save.revision, &who.name, &PracticeEntry::from(&checked))?;
         self.take_up(&checked);
@@ -33,7 +35,8 @@ impl Desk {
         } else {
             entry.exercises[place] = exercise;
         }
-        let checked = check_practice(&self.shipped().atlas, "", &entry).map_err(|problems| of_one(place, problems))?;
+        let checked = check_practice(&self.shipped().atlas, &Place::root(), &entry)
+            .map_err(|problems| of_one(place, problems))?;
         self.store.save_practice(revision, &who.name, &PracticeEntry::from(&checked))?;
         self.take_up(&checked);
         self.practice(who)
@@ -42,9 +45,9 @@ impl Desk {
 
 /// The sheet shows one exercise: its places are named from there.
 fn of_one(place: usize, problems: Vec<Problem>) -> DeskError {
-    let own = format!("/exercises/{place}");
+    let own = Place::from("/exercises").at(place);
     let named = |problem: Problem| {
-        let pointer = problem.pointer.strip_prefix(&own).map(|field| format!("/exercise{field}"));
+        let pointer = problem.pointer.within(&own).map(|field| Place::from("/exercise").then(&field));
         Problem { pointer: pointer.unwrap_or(problem.pointer), says: problem.says }
     };
     DeskError::Invalid(problems.into_iter().map(named).collect())

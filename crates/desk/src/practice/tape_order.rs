@@ -5,6 +5,7 @@ use crate::desk::Desk;
 use crate::error::{DeskError, invalid};
 use atlas::Atlas;
 use serde_json::{json, to_value};
+use units::Place;
 
 const TAPE_ORDER: &str = "tape-order";
 
@@ -22,7 +23,10 @@ impl Desk {
         for (list, ids) in [("sites", &order.sites), ("left_out", &order.left_out)] {
             let wrong = ids.iter().position(|id| !atlas.sites().iter().any(|site| site.id.as_str() == id));
             if let Some(place) = wrong {
-                return Err(invalid(&format!("/{list}/{place}"), format!("there is no tape site {:?}", ids[place])));
+                return Err(invalid(
+                    Place::root().at(list).at(place),
+                    format!("there is no tape site {:?}", ids[place]),
+                ));
             }
         }
         let value = to_value(&order).unwrap_or_else(|_| json!({}));

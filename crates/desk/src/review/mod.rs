@@ -49,5 +49,5 @@ fn chosen(knowledge: &Knowledge, also: &[String]) -> Result<Vec<RegionId>, DeskE
         return Err(invalid("/also", format!("{} regions are more than {}", also.len(), Choices::MAX_BRING_UP)));
     }
     let entry = ChoicesEntry { bring_up: also.to_vec(), ..ChoicesEntry::default() };
-    Ok(check_choices(&knowledge.atlas, "/also", &entry).map_err(DeskError::Invalid)?.bring_up)
+    Ok(check_choices(&knowledge.atlas, &"/also".into(), &entry).map_err(DeskError::Invalid)?.bring_up)
 }

@@ -17,7 +17,7 @@ use logbook::{
 };
 use std::collections::BTreeMap;
 use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
-use units::RegionId;
+use units::{Place, RegionId};
 
 /// A round about to be reviewed.
 pub(super) struct Reviewing {
@@ -135,7 +135,7 @@ fn done(
         .records
         .iter()
         .filter(|record| plans.iter().any(|plan| plan.id == record.entry.plan))
-        .filter_map(|record| check_log_entry(atlas, "", &record.entry).ok())
+        .filter_map(|record| check_log_entry(atlas, &Place::root(), &record.entry).ok())
         .collect();
     let work = round_work(atlas, &planned(&plans, until), &entries, &bands(&plans), until);
     Ok((work, training.lighten()))

@@ -70,7 +70,7 @@ impl Desk {
     /// Saves what to bring up, what to hold back, and verdicts overruled.
     pub fn save_choices(&self, id: &str, save: &SaveChoices) -> Result<VerdictView, DeskError> {
         let atlas = &self.knowledge().atlas;
-        let choices = check_choices(atlas, "/choices", &save.choices).map_err(DeskError::Invalid)?;
+        let choices = check_choices(atlas, &"/choices".into(), &save.choices).map_err(DeskError::Invalid)?;
         self.store.save_choices(id, save.revision, &choices)?;
         self.verdict(id)
     }
@@ -103,7 +103,7 @@ fn past_day(text: &str, today: Date) -> Result<Date, String> {
 
 fn checked_round(request: &NewRoundRequest, today: Date) -> Result<NewRound, DeskError> {
     let mut problems = Vec::new();
-    let mut fail = |pointer: &str, says: String| problems.push(Problem { pointer: pointer.to_owned(), says });
+    let mut fail = |pointer: &str, says: String| problems.push(Problem::new(pointer, says));
     let date = past_day(&request.date, today);
     if let Err(says) = &date {
         fail("/date", says.clone());

@@ -15,7 +15,7 @@ use casefile::{
 };
 use std::collections::{BTreeMap, BTreeSet};
 use store::{RoundRecord, SavedTape, Store};
-use units::{Length, Mass, SiteId};
+use units::{Length, Mass, Place, SiteId};
 
 /// Longest name of who holds the tape, characters.
 const NAME_CHARS: usize = 40;
@@ -91,9 +91,9 @@ struct Checked {
 impl Checked {
     fn of(store: &Store, knowledge: &Knowledge, id: &str, body: &SaveTape) -> Result<(Self, Vec<Problem>), DeskError> {
         let atlas = &knowledge.atlas;
-        let (measures, mut problems) = check_tape(atlas, "/entries", &body.entries);
-        let (folds, wrong_folds) = check_skinfolds(atlas, "/folds", &body.folds);
-        let (mut levels, wrong_levels) = check_levels(atlas, "/levels_cm", &body.levels_cm);
+        let (measures, mut problems) = check_tape(atlas, &"/entries".into(), &body.entries);
+        let (folds, wrong_folds) = check_skinfolds(atlas, &"/folds".into(), &body.folds);
+        let (mut levels, wrong_levels) = check_levels(atlas, &"/levels_cm".into(), &body.levels_cm);
         let stored = if [&problems, &wrong_folds, &wrong_levels].iter().all(|p| p.is_empty()) {
             None
         } else {
@@ -101,22 +101,26 @@ impl Checked {
         };
         let stored = stored.as_ref();
         let measures =
-            with_stored(measures, refused(&problems, "/entries"), stored.map_or(&[], |s| &s.tape), |index| {
+            with_stored(measures, refused(&problems, &"/entries".into()), stored.map_or(&[], |s| &s.tape), |index| {
                 let entry = &body.entries[index];
                 move |m: &TapeMeasure| m.site.as_str() == entry.site && m.side == entry.side
             });
-        let folds =
-            with_stored(folds, refused(&wrong_folds, "/folds"), stored.map_or(&[], |s| &s.skinfolds), |index| {
+        let folds = with_stored(
+            folds,
+            refused(&wrong_folds, &"/folds".into()),
+            stored.map_or(&[], |s| &s.skinfolds),
+            |index| {
                 let entry = &body.folds[index];
                 move |m: &Skinfolds| m.site.as_str() == entry.site && m.side == entry.side
-            });
-        for site in wrong_levels.iter().filter_map(|problem| problem.pointer.rsplit('/').next()) {
+            },
+        );
+        for site in wrong_levels.iter().filter_map(|problem| problem.pointer.last()) {
             let kept = stored.and_then(|s| s.levels.iter().find(|(id, _)| id.as_str() == site));
             levels.extend(kept.map(|(id, level)| (id.clone(), *level)));
         }
         problems.extend(wrong_folds);
         problems.extend(wrong_levels);
-        let weight = match body.weight_kg.map(|kg| check_weight(atlas, "/weight_kg", kg)).transpose() {
+        let weight = match body.weight_kg.map(|kg| check_weight(atlas, &"/weight_kg".into(), kg)).transpose() {
             Ok(weight) => weight,
             Err(wrong) => {
                 problems.extend(wrong);
@@ -128,8 +132,8 @@ impl Checked {
 }
 
 /// The places in a list that problems are about.
-fn refused(problems: &[Problem], list: &str) -> BTreeSet<usize> {
-    let place = |problem: &Problem| problem.pointer.strip_prefix(list)?.split('/').nth(1)?.parse().ok();
+fn refused(problems: &[Problem], list: &Place) -> BTreeSet<usize> {
+    let place = |problem: &Problem| problem.pointer.within(list)?.first()?.parse().ok();
     problems.iter().filter_map(place).collect()
 }
 

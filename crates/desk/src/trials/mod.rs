@@ -12,6 +12,7 @@ use assess::{Client, Test, first_side};
 use casefile::{NextEntry, Problem, TestEntry, assessment_file, check_tests};
 use std::collections::BTreeSet;
 use store::RoundRecord;
+use units::Place;
 
 const MINOR: &str = "the client is under 18: no tests to a maximum";
 
@@ -29,9 +30,9 @@ impl Desk {
         if let Some(place) = save.tests.iter().position(strength)
             && case.client.age_on(case.as_of) < Client::ADULT_YEARS
         {
-            return Err(invalid(&format!("/tests/{place}"), MINOR));
+            return Err(invalid(Place::from("/tests").at(place), MINOR));
         }
-        let (passed, problems) = check_tests(atlas, "/tests", &save.tests);
+        let (passed, problems) = check_tests(atlas, &"/tests".into(), &save.tests);
         let stored = case.rounds.last().map(|round| round.tests.clone()).unwrap_or_default();
         let tests = in_place(passed, &stored, &save.tests);
         self.trials_of(self.store.save_tests(round_id, save.revision, saved_by, &tests)?, problems)

@@ -8,7 +8,7 @@ use jiff::ToSpan;
 use serde_json::{Value, from_value, json};
 use std::collections::BTreeMap;
 use store::Store;
-use units::{Length, Side, SiteId, Skinfold};
+use units::{Length, Place, Side, SiteId, Skinfold};
 
 const L: Side = Side::Left;
 const R: Side = Side::Right;
@@ -110,7 +110,7 @@ pub fn keep(store: &Store, knowledge: &Knowledge, rounds: &RoundIds, coach: &str
     for (client, weeks_ago, entries) in tests() {
         let Some((round_id, _)) = rounds.get(&(client, weeks_ago)) else { continue };
         let entries: Vec<TestEntry> = from_value(entries).map_err(Failure::other)?;
-        let (tests, problems) = check_tests(&knowledge.atlas, "", &entries);
+        let (tests, problems) = check_tests(&knowledge.atlas, &Place::root(), &entries);
         if !problems.is_empty() {
             return Err(Failure::Input(problems));
         }

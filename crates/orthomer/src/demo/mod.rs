@@ -21,7 +21,7 @@ use server::hash_password;
 use std::collections::HashMap;
 use store::{NewAccount, NewRound, Page, SavedTape, Store, is_made_up};
 use stories::{RoundStory, Story};
-use units::Mass;
+use units::{Mass, Place};
 
 /// What is typed to sign in to the demo.
 pub const LOGIN: &str = "mara";
@@ -113,7 +113,7 @@ fn add(
         readiness: Some(readiness),
         ..story.brief(knowledge)
     };
-    let client = check_client(&knowledge.atlas, "", &entry, today).map_err(Failure::Input)?;
+    let client = check_client(&knowledge.atlas, &Place::root(), &entry, today).map_err(Failure::Input)?;
     let record = store.add_client(&knowledge.atlas, &client).map_err(Failure::other)?;
     let mut ids = RoundIds::new();
     let mut dated = Vec::new();

@@ -19,7 +19,7 @@ use rand::rngs::StdRng;
 use rand::{Rng, RngExt, SeedableRng};
 use std::collections::HashMap;
 use store::{NewIssue, NewLogEntry, Store};
-use units::{ExerciseId, Side};
+use units::{ExerciseId, Place, Side};
 
 /// A short search: the demo starts at once.
 const DEMO_MOVES: u32 = 60_000;
@@ -341,7 +341,7 @@ impl Training<'_> {
     }
 
     fn remember(&self, memory: &mut Memory, entry: &LogEntry, on: Date, lighter: bool) {
-        let Ok(resolved) = check_log_entry(&self.knowledge.atlas, "", entry) else { return };
+        let Ok(resolved) = check_log_entry(&self.knowledge.atlas, &Place::root(), entry) else { return };
         let Part::Exercise(log) = resolved.part else { return };
         let done = memory.entry(log.exercise.clone()).or_default();
         if done.len() >= MEMORY {

@@ -140,7 +140,7 @@ impl ApiError {
             Self::SignInNeeded => of("Sign in first."),
             Self::TooOften(seconds) => of(&format!("Too many wrong passwords: try again in {seconds} s.")),
             Self::FactorNeeded(says) => {
-                let problem = Problem { pointer: "/code".to_owned(), says: says.clone() };
+                let problem = Problem::new("/code", says.clone());
                 ProblemDetails { errors: vec![problem], ..of(says) }
             }
             Self::SignInFailed => of("Login and password do not match."),

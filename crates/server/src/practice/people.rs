@@ -68,11 +68,11 @@ pub(crate) async fn add_person(
 fn named(pointer: &str, text: &str) -> Option<Problem> {
     let fits = (1..=80).contains(&text.trim().chars().count()) && is_one_line(text.trim());
     let says = "1 to 80 characters in one line are needed".to_owned();
-    (!fits).then(|| Problem { pointer: pointer.to_owned(), says })
+    (!fits).then(|| Problem::new(pointer, says))
 }
 
 fn hashed(password: &str) -> Result<String, Problem> {
-    hash_password(password).map_err(|error| Problem { pointer: "/password".to_owned(), says: error.to_string() })
+    hash_password(password).map_err(|error| Problem::new("/password", error.to_string()))
 }
 
 /// Changes someone's name, role or password. Everyone may change their own name and password.

@@ -150,17 +150,14 @@ fn checked(new: &NewOwner) -> Result<NewAccount, ApiError> {
     let mut problems = Vec::new();
     let mut needed = |pointer: &str, text: &str, what: &str| {
         if text.trim().is_empty() || text.chars().count() > 80 || !is_one_line(text.trim()) {
-            problems.push(Problem {
-                pointer: pointer.to_owned(),
-                says: format!("{what} of 1 to 80 characters in one line is needed"),
-            });
+            problems.push(Problem::new(pointer, format!("{what} of 1 to 80 characters in one line is needed")));
         }
     };
     needed("/name", &new.name, "a name");
     needed("/login", &new.login, "a login");
     let hash = hash_password(&new.password);
     if let Err(error) = hash {
-        problems.push(Problem { pointer: "/password".to_owned(), says: error.to_string() });
+        problems.push(Problem::new("/password", error.to_string()));
     }
     if !problems.is_empty() {
         return Err(DeskError::Invalid(problems).into());

@@ -567,7 +567,10 @@ async fn in_the_second_week_what_takes_turns_stands_on_the_phone_and_is_logged()
     week["sessions"][0]["items"].as_array_mut().unwrap().push(json!({"exercise": "rope-pronation", "sets": 3}));
     let bent = browser.put(&plan, json!({"revision": 0, "week": week})).await.body;
     let card = &bent["plan"]["sessions"][0]["items"][1];
-    assert_eq!((&card["exercise"], &card["in_turn"]["exercise"]), (&json!("rope-pronation"), &json!("rope-supination")));
+    assert_eq!(
+        (&card["exercise"], &card["in_turn"]["exercise"]),
+        (&json!("rope-pronation"), &json!("rope-supination"))
+    );
     let a_week_ago = jiff::ZonedDateTime::now().date().checked_sub(1.week()).unwrap().to_string();
     let issue = json!({"revision": bent["revision"], "starts_on": a_week_ago});
     assert_eq!(browser.post(&format!("{plan}/issue"), issue).await.status, StatusCode::CREATED);

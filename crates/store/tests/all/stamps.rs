@@ -24,7 +24,7 @@ fn practice() -> Practice {
     let example: serde_json::Value = serde_json::from_str(include_str!("../../../../docs/examples/case.json")).unwrap();
     let entry: ClientEntry = serde_json::from_value(example["client"].clone()).unwrap();
     let day = Date::constant(2026, 3, 2);
-    let client = check_client(&atlas, "", &entry, day).unwrap();
+    let client = check_client(&atlas, &units::Place::root(), &entry, day).unwrap();
     let clients = [(); 2].map(|()| store.add_client(&atlas, &client).unwrap().id);
     let new = NewRound { taken_on: day, measured_by: "A".into(), weight: None };
     let round = store.add_round(&clients[0], &new).unwrap().id;
