@@ -181,8 +181,8 @@ pub fn check_log_entry(atlas: &Atlas, at: &Place, entry: &LogEntry) -> Result<En
     let mut check = Checker::new(atlas);
     for (i, id) in std::iter::once(&entry.id).chain(&entry.follows).enumerate() {
         if uuid::Uuid::try_parse(id).is_err() {
-            let place = i.checked_sub(1).map_or("id".to_owned(), |i| format!("follows/{i}"));
-            check.fail::<()>(at.at(place), format!("{id:?} is no UUID"));
+            let place = i.checked_sub(1).map_or_else(|| at.at("id"), |i| at.at("follows").at(i));
+            check.fail::<()>(place, format!("{id:?} is no UUID"));
         }
     }
     few(&mut check, &at.at("follows"), entry.follows.len());

@@ -31,7 +31,9 @@ impl Place {
 
     /// This place as seen from another one that it lies in; `None` where it does not.
     pub fn within(&self, outer: &Self) -> Option<Self> {
-        self.0.strip_prefix(&outer.0).map(|rest| Self(rest.to_buf()))
+        let mut own = self.0.tokens();
+        let inside = outer.0.tokens().all(|part| own.next() == Some(part));
+        inside.then(|| Self(PointerBuf::from_tokens(own)))
     }
 
     /// A place in what stands here.

@@ -30,13 +30,13 @@ pub fn check_client(atlas: &Atlas, at: &Place, entry: &ClientEntry, as_of: Date)
     let client = resolve(&mut check, at, entry, Some(as_of));
     // A case may be looked at as of a day before these; a brief is saved on the day itself.
     let dated = client.as_ref().map(|client| {
-        let consent = client.photo_consent.as_ref().map(|c| ("photo_consent/given_on", "consent", c.given_on));
-        let asked = client.readiness.as_ref().map(|r| ("readiness/asked_on", "answers", r.asked_on));
-        let cleared = client.clearance.as_ref().map(|c| ("clearance/given_on", "clearance", c.given_on));
+        let consent = client.photo_consent.as_ref().map(|c| (["photo_consent", "given_on"], "consent", c.given_on));
+        let asked = client.readiness.as_ref().map(|r| (["readiness", "asked_on"], "answers", r.asked_on));
+        let cleared = client.clearance.as_ref().map(|c| (["clearance", "given_on"], "clearance", c.given_on));
         [consent, asked, cleared]
     });
-    for (field, what, day) in dated.into_iter().flatten().flatten().filter(|(_, _, day)| *day > as_of) {
-        check.fail::<()>(at.at(field), format!("{what} of {day} is after today, {as_of}"));
+    for ([of, field], what, day) in dated.into_iter().flatten().flatten().filter(|(_, _, day)| *day > as_of) {
+        check.fail::<()>(at.at(of).at(field), format!("{what} of {day} is after today, {as_of}"));
     }
     client.filter(|_| check.problems.is_empty()).ok_or(check.problems)
 }
