@@ -146,7 +146,8 @@ fn one_more(problem: &PlanProblem, (draft, turns): (&mut Draft, &[InTurn]), dema
     if dose_of(problem, draft, demand) + 1.0 > most + 1e-9 {
         return None;
     }
-    let faults = |draft: &Draft| faults(problem, draft) + faults(problem, &turned(draft, turns));
+    let in_other_week = |draft: &Draft| if turns.is_empty() { 0 } else { faults(problem, &turned(draft, turns)) };
+    let faults = |draft: &Draft| faults(problem, draft) + in_other_week(draft);
     let before = faults(draft);
     let mut places: Vec<(u16, usize, usize)> = Vec::new();
     for (session, cards) in draft.sessions.iter().enumerate() {
