@@ -37,7 +37,7 @@ export const log = {
   endRest: "End the rest",
   rested: "Rested, {{over}} over",
   besideTitle: "{{of}}: logged twice. Which counts?",
-    besideUntil: "Until somebody says, the one that arrived first counts.",
+  besideUntil: "Until somebody says, the one that arrived first counts.",
   wholeSession: "The whole session",
   nothingDone: "nothing",
   writtenBy: "{{name}}, {{at}}",
