@@ -11,7 +11,7 @@ use logbook::{
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashSet};
-use units::{Load, Place, Side};
+use units::{Load, Place, PlanId, Side};
 use utoipa::ToSchema;
 
 /// What somebody wrote down, once. A correction is a new entry that follows the old one.
@@ -24,7 +24,7 @@ pub struct LogEntry {
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub follows: Vec<String>,
     /// The plan as it was given.
-    pub plan: String,
+    pub plan: PlanId,
     /// Week since the plan's first, from 1.
     pub week: u8,
     /// The session's planned weekday, Monday = 1.

@@ -20,7 +20,7 @@ use lighttable::{Frames, GirthShapes};
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, OnceLock, PoisonError, RwLock};
 use store::{Stamp, Store, StoreError};
-use units::Place;
+use units::{ClientId, Place, PlanId};
 
 /// Today where the studio is.
 pub fn today() -> Date {
@@ -54,17 +54,17 @@ pub(crate) struct Books {
     /// Weeks as the planner solved them.
     pub solved: Solved,
     /// Each client's part of the queue, by id.
-    pub days: Memo<String, ClientDay>,
+    pub days: Memo<ClientId, ClientDay>,
     /// Each client's line in the list, by id.
-    pub summaries: Memo<String, ClientSummary>,
+    pub summaries: Memo<ClientId, ClientSummary>,
     /// Pages as they are sent, by name and what they are of.
     pub pages: Memo<(String, String), Bytes>,
     /// The newest arrival of a client's log up to a day.
-    pub arrivals: Memo<(String, Date), i64>,
+    pub arrivals: Memo<(ClientId, Date), i64>,
     /// What moved in a client's measurements over the rounds, by id.
-    pub moved: Memo<String, MeasuredTrends>,
+    pub moved: Memo<ClientId, MeasuredTrends>,
     /// What could be done instead of each exercise of a given plan, by plan.
-    pub instead: Memo<String, Instead>,
+    pub instead: Memo<PlanId, Instead>,
     /// Pictures of the eye's sittings.
     pub drawn: Drawn,
 }

@@ -29,4 +29,4 @@ pub mod trials;
 
 pub use self::desk::{Desk, OpenError, today};
 pub use error::{DeskError, FULL, UNREADABLE, invalid};
-pub use pages::PageOf;
+pub use pages::RoundPage;

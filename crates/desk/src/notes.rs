@@ -5,6 +5,7 @@ use crate::error::{DeskError, invalid};
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use store::Message;
+use units::{ClientId, RoundId};
 use utoipa::ToSchema;
 
 /// Longest note of a coach, characters.
@@ -106,37 +107,37 @@ impl Party<'_> {
 
 impl Desk {
     /// The coach's words on a client.
-    pub fn client_note(&self, client_id: &str) -> Result<NoteView, DeskError> {
+    pub fn client_note(&self, client_id: &ClientId) -> Result<NoteView, DeskError> {
         Ok(NoteView { note: self.store.client_note(client_id)? })
     }
 
     /// Puts other words in their place.
-    pub fn save_client_note(&self, client_id: &str, save: &SaveNote) -> Result<NoteView, DeskError> {
+    pub fn save_client_note(&self, client_id: &ClientId, save: &SaveNote) -> Result<NoteView, DeskError> {
         let note = words("/note", &save.note, NOTE_CHARS)?;
         self.store.save_client_note(client_id, &save.was, note)?;
         Ok(NoteView { note: note.to_owned() })
     }
 
     /// The coach's words on a round.
-    pub fn round_note(&self, round_id: &str) -> Result<NoteView, DeskError> {
+    pub fn round_note(&self, round_id: &RoundId) -> Result<NoteView, DeskError> {
         Ok(NoteView { note: self.store.round_note(round_id)? })
     }
 
     /// Puts other words in their place.
-    pub fn save_round_note(&self, round_id: &str, save: &SaveNote) -> Result<NoteView, DeskError> {
+    pub fn save_round_note(&self, round_id: &RoundId, save: &SaveNote) -> Result<NoteView, DeskError> {
         let note = words("/note", &save.note, NOTE_CHARS)?;
         self.store.save_round_note(round_id, &save.was, note)?;
         Ok(NoteView { note: note.to_owned() })
     }
 
     /// What coach and client wrote to each other.
-    pub fn messages(&self, client_id: &str, seen_by: Party) -> Result<MessagesView, DeskError> {
+    pub fn messages(&self, client_id: &ClientId, seen_by: Party) -> Result<MessagesView, DeskError> {
         self.store.client(&self.knowledge().atlas, client_id)?;
         Ok(MessagesView::seen_by(seen_by.is_client(), self.store.messages(client_id)?))
     }
 
     /// Writes to the other one.
-    pub fn write_message(&self, client_id: &str, by: Party, new: &NewMessage) -> Result<MessagesView, DeskError> {
+    pub fn write_message(&self, client_id: &ClientId, by: Party, new: &NewMessage) -> Result<MessagesView, DeskError> {
         let client = self.store.client(&self.knowledge().atlas, client_id)?.client;
         let said = words("/words", &new.words, MESSAGE_CHARS)?;
         if said.is_empty() {
@@ -151,7 +152,12 @@ impl Desk {
     }
 
     /// Marks what the other one wrote as seen.
-    pub fn read_messages(&self, client_id: &str, by: Party, read: &ReadMessages) -> Result<MessagesView, DeskError> {
+    pub fn read_messages(
+        &self,
+        client_id: &ClientId,
+        by: Party,
+        read: &ReadMessages,
+    ) -> Result<MessagesView, DeskError> {
         self.store.client(&self.knowledge().atlas, client_id)?;
         if read.up_to.parse::<Timestamp>().is_err() {
             let says = format!("{:?} is no time: expected one such as 2026-03-02T18:05:00Z", read.up_to);

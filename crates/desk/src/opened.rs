@@ -4,6 +4,7 @@ use crate::error::DeskError;
 use crate::roster::Assessor;
 use assess::{Assessment, Case, Knowledge};
 use store::{RoundRecord, Store};
+use units::RoundId;
 
 /// A round with its case and verdict.
 pub(crate) struct Opened {
@@ -14,7 +15,7 @@ pub(crate) struct Opened {
 
 impl Opened {
     /// Opens a round by its id.
-    pub fn read(store: &Store, knowledge: &Knowledge, round_id: &str) -> Result<Self, DeskError> {
+    pub fn read(store: &Store, knowledge: &Knowledge, round_id: &RoundId) -> Result<Self, DeskError> {
         Self::of(store, &Assessor::new(store, knowledge), store.round(round_id)?)
     }
 

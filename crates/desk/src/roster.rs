@@ -4,6 +4,7 @@ use crate::error::DeskError;
 use assess::{Assessment, Case, Client, Knowledge, Roster, assess_beside};
 use std::cell::OnceCell;
 use store::{ClientRecord, Kind, Page, RoundRecord, Store, is_made_up};
+use units::ClientId;
 
 /// Whether a client's verdict rests on everybody else's.
 pub(crate) fn rests_on_all(knowledge: &Knowledge, client: &Client) -> bool {
@@ -18,9 +19,9 @@ pub(crate) type Newest = Vec<(RoundRecord, Case)>;
 pub(crate) fn readable(
     store: &Store,
     knowledge: &Knowledge,
-    ids: &[String],
+    ids: &[ClientId],
 ) -> Result<(Vec<ClientRecord>, Newest), DeskError> {
-    let read = |ids: &[String]| {
+    let read = |ids: &[ClientId]| {
         let records = store.clients_by_id(&knowledge.atlas, ids)?;
         let newest = store.newest_cases(&knowledge.atlas, &records)?;
         Ok::<_, store::StoreError>((records, newest))
@@ -35,7 +36,7 @@ pub(crate) fn readable(
                         newest.extend(case);
                     }
                     Err(why) if why.kind() == Kind::Corrupt => {
-                        tracing::error!(client_id = id, %why, "what is stored of a client cannot be read");
+                        tracing::error!(client_id = %id, %why, "what is stored of a client cannot be read");
                     }
                     Err(other) => return Err(other.into()),
                 }
@@ -65,16 +66,16 @@ impl<'a> Assessor<'a> {
     }
 
     /// Assesses the case of `client_id`.
-    pub fn assess(&self, case: &Case, client_id: &str) -> Result<Assessment, DeskError> {
+    pub fn assess(&self, case: &Case, client_id: &ClientId) -> Result<Assessment, DeskError> {
         let roster =
             if rests_on_all(self.knowledge, &case.client) { self.others(client_id)? } else { Roster::default() };
         Ok(assess_beside(self.knowledge, case, &roster))
     }
 
     /// Everyone but the client and those who are made up.
-    fn others(&self, client_id: &str) -> Result<Roster, DeskError> {
+    fn others(&self, client_id: &ClientId) -> Result<Roster, DeskError> {
         let mut roster = Roster::default();
-        let real = |(round, case): &&(RoundRecord, Case)| round.client_id != client_id && !is_made_up(&case.client);
+        let real = |(round, case): &&(RoundRecord, Case)| round.client_id != *client_id && !is_made_up(&case.client);
         for (_, case) in self.everyone()?.iter().filter(real) {
             roster.add_case(self.knowledge, case);
         }

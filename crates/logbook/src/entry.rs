@@ -5,7 +5,7 @@ use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{ExerciseId, Load, Side};
+use units::{ExerciseId, Load, PlanId, Side};
 use utoipa::ToSchema;
 
 /// Bounds of what is told by feel: sleep and soreness, 1 to 5.
@@ -15,7 +15,7 @@ pub const SCALE: [u8; 2] = [1, 5];
 #[derive(Clone, Debug, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct SessionKey {
     /// The plan as it was given.
-    pub plan_id: String,
+    pub plan_id: PlanId,
     /// Week of the block, from 1.
     pub week: u8,
     /// The session's planned weekday, Monday = 1.

@@ -6,7 +6,7 @@ use std::fs::File;
 use std::io::{BufReader, BufWriter, Write};
 use std::path::Path;
 use store::{Kind, Store, StoreError};
-use units::Place;
+use units::{ClientId, Place};
 
 /// What was given is wrong, or something else went wrong.
 #[allow(clippy::needless_pass_by_value, reason = "maps an error")]
@@ -26,7 +26,7 @@ fn beside(data: &Path) -> Result<(Store, Knowledge), Failure> {
 }
 
 /// Writes everything about a client. A broken-off export leaves no file.
-pub fn export(data: &Path, client: &str, out: &Path) -> Result<(), Failure> {
+pub fn export(data: &Path, client: &ClientId, out: &Path) -> Result<(), Failure> {
     let (store, knowledge) = beside(data)?;
     let part = out.with_extension("part");
     let file = File::create(&part).map_err(|why| Failure::other(format!("{}: {why}", part.display())))?;
@@ -61,7 +61,7 @@ pub fn import(data: &Path, file: &Path) -> Result<(), Failure> {
 }
 
 /// Removes a client for good when that is confirmed; else says what would go. Nobody may serve the practice meanwhile.
-pub fn erase(data: &Path, client: &str, confirmed: bool) -> Result<(), Failure> {
+pub fn erase(data: &Path, client: &ClientId, confirmed: bool) -> Result<(), Failure> {
     let (beside, knowledge) = beside(data)?;
     let all = beside.belongings(&knowledge.atlas, client).map_err(failure)?;
     drop(beside);

@@ -13,6 +13,7 @@ use server::{Certificate, Line};
 use std::net::IpAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use units::ClientId;
 
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
@@ -173,7 +174,7 @@ enum Command {
     Export {
         /// The client's id.
         #[arg(long)]
-        client: String,
+        client: ClientId,
         /// The file to write.
         #[arg(long)]
         out: PathBuf,
@@ -193,7 +194,7 @@ enum Command {
     Erase {
         /// The client's id.
         #[arg(long)]
-        client: String,
+        client: ClientId,
         /// Erase; without it, only what would go is said.
         #[arg(long)]
         yes: bool,

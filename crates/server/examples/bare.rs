@@ -4,8 +4,9 @@
 use actix_web::{App, HttpResponse, HttpServer, web};
 use std::path::Path;
 use store::Store;
+use units::ClientId;
 
-async fn rounds(store: web::Data<Store>, id: web::Path<String>) -> HttpResponse {
+async fn rounds(store: web::Data<Store>, id: web::Path<ClientId>) -> HttpResponse {
     match web::block(move || store.rounds(&id)).await {
         Ok(Ok(rounds)) => {
             let lines: Vec<_> = rounds.iter().map(|round| (&round.id, round.taken_on, &round.measured_by)).collect();

@@ -4,9 +4,10 @@ use crate::auth::SignedIn;
 use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
+use desk::Desk;
 use desk::log::{LogPage, ReportedView, SaveTarget, SendEntries, SentEntries, TrainingView};
-use desk::{Desk, PageOf};
 use serde::Deserialize;
+use units::ClientId;
 use utoipa::IntoParams;
 use utoipa_actix_web::service_config::ServiceConfig;
 
@@ -18,15 +19,18 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// This week of a client: sessions, targets, what was logged.
 #[utoipa::path(tag = "log", responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/week")]
-pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("week", PageOf::Client(id.into_inner()), Desk::week).await
+pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<ClientId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_client("week", id.into_inner(), Desk::week).await
 }
 
 /// What was reported of the form the last time each exercise was done, for a card and for paper.
 #[utoipa::path(tag = "log", responses((status = 200, body = ReportedView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/reported")]
-pub(crate) async fn show_reported(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("reported", PageOf::Client(id.into_inner()), Desk::reported).await
+pub(crate) async fn show_reported(
+    state: web::Data<AppState>,
+    id: web::Path<ClientId>,
+) -> Result<HttpResponse, ApiError> {
+    state.page_of_client("reported", id.into_inner(), Desk::reported).await
 }
 
 /// How much of the log.
@@ -43,12 +47,12 @@ pub(crate) struct LogQuery {
 #[get("/clients/{client_id}/log")]
 pub(crate) async fn show_log(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     query: web::Query<LogQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let all = query.all;
     let name = if all { "whole log" } else { "log" };
-    state.page(name, PageOf::Client(id.into_inner()), move |desk, id| desk.log(id, all)).await
+    state.page_of_client(name, id.into_inner(), move |desk, id| desk.log(id, all)).await
 }
 
 /// Takes in what a coach's phone or laptop logged. What is sent again makes no double.
@@ -58,7 +62,7 @@ pub(crate) async fn show_log(
 pub(crate) async fn send_entries(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<SendEntries>,
 ) -> Result<web::Json<SentEntries>, ApiError> {
     state.json(move |desk| desk.receive(&id, Some(&who.0.name), body.into_inner())).await
@@ -70,7 +74,7 @@ pub(crate) async fn send_entries(
 pub(crate) async fn save_target(
     state: web::Data<AppState>,
     who: SignedIn,
-    path: web::Path<(String, String)>,
+    path: web::Path<(ClientId, String)>,
     body: web::Json<SaveTarget>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.save_target(&path.0, &path.1, &who.0.name, &body)).await

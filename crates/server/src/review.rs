@@ -5,7 +5,8 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, put, web};
 use desk::review::{ReviewView, SaveReview, TrendsView};
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
+use units::{ClientId, RoundId};
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -16,8 +17,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// What moved over a round against what could be noise, what was done, and what is proposed.
 #[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/review")]
-pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("review", PageOf::Review(id.into_inner()), Desk::review).await
+pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("review", (id.into_inner(), RoundPage::Review), Desk::review).await
 }
 
 /// Saves decisions, and writes the choices that follow from them into the next round when asked to.
@@ -27,7 +28,7 @@ pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<String
 pub(crate) async fn save_review(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveReview>,
 ) -> Result<web::Json<ReviewView>, ApiError> {
     state.json(move |desk| desk.save_review(&id, &who.0.name, body.into_inner())).await
@@ -36,6 +37,6 @@ pub(crate) async fn save_review(
 /// Every site, side, region and lift over all rounds, with what is noise.
 #[utoipa::path(tag = "review", responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/trends")]
-pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("trends", PageOf::Client(id.into_inner()), Desk::trends).await
+pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<ClientId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_client("trends", id.into_inner(), Desk::trends).await
 }

@@ -4,7 +4,8 @@ use crate::http::{ApiError, ProblemDetails, attachment};
 use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, put, web};
 use desk::rounds::{RoundView, SaveChoices, SaveRound, VerdictView};
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
+use units::RoundId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -24,7 +25,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[put("/rounds/{round_id}")]
 pub(crate) async fn save_round(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveRound>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.redate_round(&id, &body)).await
@@ -34,22 +35,22 @@ pub(crate) async fn save_round(
 #[utoipa::path(tag = "rounds", responses((status = 204), (status = 404, body = ProblemDetails),
     (status = 409, body = ProblemDetails)))]
 #[delete("/rounds/{round_id}")]
-pub(crate) async fn delete_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn delete_round(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| Ok(desk.store.delete_round(&id)?)).await
 }
 
 /// A round with its steps.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}")]
-pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("round", PageOf::Round(id.into_inner()), Desk::round).await
+pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("round", (id.into_inner(), RoundPage::Now), Desk::round).await
 }
 
 /// The verdict of a round with its evidence.
 #[utoipa::path(tag = "rounds", responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/verdict")]
-pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("verdict", PageOf::Sheet(id.into_inner()), Desk::verdict).await
+pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("verdict", (id.into_inner(), RoundPage::Sheet), Desk::verdict).await
 }
 
 /// Saves what to bring up, what to hold back, and verdicts overruled.
@@ -58,7 +59,7 @@ pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<Strin
 #[put("/rounds/{round_id}/choices")]
 pub(crate) async fn save_choices(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveChoices>,
 ) -> Result<web::Json<VerdictView>, ApiError> {
     state.json(move |desk| desk.save_choices(&id, &body)).await
@@ -70,7 +71,7 @@ pub(crate) async fn save_choices(
 #[get("/rounds/{round_id}/case")]
 pub(crate) async fn show_case_file(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
 ) -> Result<HttpResponse, ApiError> {
     let file = state.ask(move |desk| desk.case_file(&id)).await?;
     let name = attachment(format!("case-{}.json", file.as_of));

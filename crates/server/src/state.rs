@@ -6,12 +6,13 @@ use crate::http::{ApiError, Budget, Crowd, Limits, Metrics, ServeError, Spooled,
 use actix_web::{HttpResponse, web};
 use assess::Knowledge;
 use desk::clients::MakesUp;
-use desk::{Desk, DeskError, PageOf};
+use desk::{Desk, DeskError, RoundPage};
 use serde::Serialize;
 use std::net::IpAddr;
 use std::sync::Arc;
 use store::Store;
 use tokio::sync::{OwnedSemaphorePermit, Semaphore};
+use units::{ClientId, RoundId};
 
 /// Uploads read at once; more wait in files.
 const UPLOADS_AT_ONCE: usize = 2;
@@ -46,6 +47,10 @@ pub struct AppState {
     pub(crate) metrics: Metrics,
     /// What was noted in this hour.
     pub(crate) noted: Noted,
+}
+
+fn sent(body: web::Bytes) -> HttpResponse {
+    HttpResponse::Ok().content_type("application/json").body(body)
 }
 
 impl AppState {
@@ -134,20 +139,49 @@ impl AppState {
         Ok(HttpResponse::NoContent().finish())
     }
 
-    /// A page as it is sent: worked out when anything it follows from has changed.
-    pub(crate) async fn page<T, F>(
+    /// A page of everybody as it is sent, with their logs where `logs` says so: worked out when anything it follows from has changed.
+    pub(crate) async fn page_of_all<T, F>(
         &self,
         name: impl Into<String>,
-        of: PageOf,
+        logs: bool,
         work: F,
     ) -> Result<HttpResponse, ApiError>
     where
         T: Serialize,
-        F: FnOnce(&Desk, &str) -> Result<T, DeskError> + Send + 'static,
+        F: FnOnce(&Desk) -> Result<T, DeskError> + Send + 'static,
     {
         let name = name.into();
-        let body = self.ask(move |desk| desk.page(&name, &of, work)).await?;
-        Ok(HttpResponse::Ok().content_type("application/json").body(body))
+        Ok(sent(self.ask(move |desk| desk.page_of_all(&name, logs, work)).await?))
+    }
+
+    /// The same, of a client.
+    pub(crate) async fn page_of_client<T, F>(
+        &self,
+        name: impl Into<String>,
+        id: ClientId,
+        work: F,
+    ) -> Result<HttpResponse, ApiError>
+    where
+        T: Serialize,
+        F: FnOnce(&Desk, &ClientId) -> Result<T, DeskError> + Send + 'static,
+    {
+        let name = name.into();
+        Ok(sent(self.ask(move |desk| desk.page_of_client(&name, &id, work)).await?))
+    }
+
+    /// The same, of a round.
+    pub(crate) async fn page_of_round<T, F>(
+        &self,
+        name: impl Into<String>,
+        (id, of): (RoundId, RoundPage),
+        work: F,
+    ) -> Result<HttpResponse, ApiError>
+    where
+        T: Serialize,
+        F: FnOnce(&Desk, &RoundId) -> Result<T, DeskError> + Send + 'static,
+    {
+        let name = name.into();
+        Ok(sent(self.ask(move |desk| desk.page_of_round(&name, (&id, of), work)).await?))
     }
 
     /// Works on the store with errors of signing in, off the event loop.

@@ -6,7 +6,8 @@ use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
 use casefile::CsvPreview;
 use desk::tape::{ReadCsv, SaveTape, TapeSheet};
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
+use units::RoundId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -17,8 +18,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// The tape sheet of a round.
 #[utoipa::path(tag = "tape", responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tape")]
-pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("tape", PageOf::Sheet(id.into_inner()), Desk::tape).await
+pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("tape", (id.into_inner(), RoundPage::Sheet), Desk::tape).await
 }
 
 /// Saves the sheet. Entries that break a rule are not saved and are named in `problems`; what was stored for them stays.
@@ -28,7 +29,7 @@ pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<String>)
 pub(crate) async fn save_tape(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveTape>,
 ) -> Result<web::Json<TapeSheet>, ApiError> {
     state.json(move |desk| desk.save_tape(&id, &who.0.name, &body)).await

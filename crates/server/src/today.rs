@@ -4,7 +4,7 @@ use crate::auth::SignedIn;
 use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, web};
-use desk::PageOf;
+use desk::Desk;
 use desk::today::{SeeTo, TodayView};
 use utoipa_actix_web::service_config::ServiceConfig;
 
@@ -17,7 +17,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[utoipa::path(tag = "today", responses((status = 200, body = TodayView), (status = 401, body = ProblemDetails)))]
 #[get("/today")]
 pub(crate) async fn show_today(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    state.page("today", PageOf::Days, |desk, _| desk.today()).await
+    state.page_of_all("today", true, Desk::today).await
 }
 
 /// Notes that something of the queue was seen to, or puts it back.

@@ -5,7 +5,8 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
 use desk::trials::{AngleView, MeasureAngle, SaveTests, TestsSheet};
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
+use units::RoundId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -16,8 +17,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// The tests of a round.
 #[utoipa::path(tag = "tests", responses((status = 200, body = TestsSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tests")]
-pub(crate) async fn show_tests(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("tests", PageOf::Sheet(id.into_inner()), Desk::trials).await
+pub(crate) async fn show_tests(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("tests", (id.into_inner(), RoundPage::Sheet), Desk::trials).await
 }
 
 /// Saves the tests. Those that break a rule are not saved and are named in `problems`; what was stored for them stays.
@@ -27,7 +28,7 @@ pub(crate) async fn show_tests(state: web::Data<AppState>, id: web::Path<String>
 pub(crate) async fn save_tests(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveTests>,
 ) -> Result<web::Json<TestsSheet>, ApiError> {
     state.json(move |desk| desk.save_trials(&id, &who.0.name, &body)).await

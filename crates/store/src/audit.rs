@@ -5,6 +5,7 @@ use crate::error::StoreError;
 use crate::schema::{client, deed};
 use diesel::prelude::*;
 use jiff::Timestamp;
+use units::ClientId;
 
 /// Something that was done.
 #[derive(Clone, Copy, Debug)]
@@ -18,7 +19,7 @@ pub struct NewDeed<'a> {
     /// The kind, by its stored word.
     pub act: &'a str,
     /// For which client, where it was for one.
-    pub client_id: Option<&'a str>,
+    pub client_id: Option<&'a ClientId>,
 }
 
 /// Something that was done, as it is read.
@@ -33,7 +34,7 @@ pub struct Deed {
     /// The kind, by its stored word.
     pub act: String,
     /// For which client.
-    pub client_id: Option<String>,
+    pub client_id: Option<ClientId>,
     /// The client's name, while they are here.
     pub client_name: Option<String>,
 }
@@ -49,7 +50,7 @@ impl Store {
                 deed::account_id.eq(new.account_id),
                 deed::name.eq(new.name),
                 deed::act.eq(new.act),
-                deed::client_id.eq(new.client_id),
+                deed::client_id.eq(new.client_id.map(ClientId::as_str)),
             ))
             .execute(&mut self.connect()?)?;
         Ok(())
@@ -64,12 +65,12 @@ impl Store {
             .limit(most.into())
             .select((deed::at, deed::account_id, deed::name, deed::act, deed::client_id, client::name.nullable()))
             .load(&mut self.connect()?)?;
-        let deed = |(at, account_id, name, act, client_id, client_name)| Deed {
+        let deed = |(at, account_id, name, act, client_id, client_name): Row| Deed {
             at,
             account_id,
             name,
             act,
-            client_id,
+            client_id: client_id.map(ClientId::from),
             client_name,
         };
         Ok(rows.into_iter().map(deed).collect())

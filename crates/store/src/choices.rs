@@ -7,7 +7,7 @@ use crate::schema::{region_choice, round};
 use assess::{Choices, Override, Shared, Standing};
 use diesel::prelude::*;
 use std::collections::HashMap;
-use units::{RegionId, SiteId};
+use units::{RegionId, RoundId, SiteId};
 
 #[derive(Queryable, Selectable)]
 #[diesel(table_name = region_choice)]
@@ -30,26 +30,26 @@ fn standing_text(standing: Standing) -> &'static str {
     STANDINGS.iter().find(|(s, _)| *s == standing).map_or("unclear", |(_, text)| text)
 }
 
-pub(crate) fn load(connection: &mut Connection, round_id: &str) -> Result<Choices, StoreError> {
+pub(crate) fn load(connection: &mut Connection, round_id: &RoundId) -> Result<Choices, StoreError> {
     Ok(load_many(connection, &[round_id.to_owned()])?.remove(round_id).unwrap_or_default())
 }
 
 /// Choices of rounds by round id.
 pub(crate) fn load_many(
     connection: &mut Connection,
-    round_ids: &[String],
-) -> Result<HashMap<String, Choices>, StoreError> {
+    round_ids: &[RoundId],
+) -> Result<HashMap<RoundId, Choices>, StoreError> {
     let rows: Vec<Row> = region_choice::table
-        .filter(region_choice::round_id.eq_any(round_ids))
+        .filter(region_choice::round_id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .order((region_choice::round_id, region_choice::kind, region_choice::ordinal))
         .select(Row::as_select())
         .load(connection)?;
-    let mut rounds: HashMap<String, Choices> = HashMap::new();
+    let mut rounds: HashMap<RoundId, Choices> = HashMap::new();
     for row in rows {
         row.add_to(&mut rounds)?;
     }
     let listed: Vec<(String, String, String)> = round::table
-        .filter(round::id.eq_any(round_ids))
+        .filter(round::id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .filter(round::share_json.ne("[]").or(round::areas_json.ne("[]")))
         .select((round::id, round::share_json, round::areas_json))
         .load(connection)?;
@@ -58,7 +58,7 @@ pub(crate) fn load_many(
             .map_err(|error| StoreError::corrupt("what is shared of round", &round_id, error))?;
         let areas: Vec<SiteId> = serde_json::from_str(&areas)
             .map_err(|error| StoreError::corrupt("parts chosen in round", &round_id, error))?;
-        let choices = rounds.entry(round_id).or_default();
+        let choices = rounds.entry(round_id.into()).or_default();
         choices.share = share.into_iter().collect();
         choices.areas = areas;
     }
@@ -66,10 +66,10 @@ pub(crate) fn load_many(
 }
 
 impl Row {
-    fn add_to(self, rounds: &mut HashMap<String, Choices>) -> Result<(), StoreError> {
+    fn add_to(self, rounds: &mut HashMap<RoundId, Choices>) -> Result<(), StoreError> {
         let corrupt = |why: String| StoreError::corrupt("choice of round", &self.round_id, why);
         let region: RegionId = self.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
-        let choices = rounds.entry(self.round_id.clone()).or_default();
+        let choices = rounds.entry(RoundId::from(self.round_id.as_str())).or_default();
         match self.kind.as_str() {
             "bring-up" => choices.bring_up.push(region),
             "hold-back" => choices.hold_back.push(region),
@@ -86,7 +86,7 @@ impl Row {
 
 impl Store {
     /// The choices of a round.
-    pub fn choices(&self, round_id: &str) -> Result<Choices, StoreError> {
+    pub fn choices(&self, round_id: &RoundId) -> Result<Choices, StoreError> {
         load(&mut self.connect()?, round_id)
     }
 
@@ -94,11 +94,16 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when they were saved by someone else since.
-    pub fn save_choices(&self, round_id: &str, revision: i32, choices: &Choices) -> Result<RoundRecord, StoreError> {
+    pub fn save_choices(
+        &self,
+        round_id: &RoundId,
+        revision: i32,
+        choices: &Choices,
+    ) -> Result<RoundRecord, StoreError> {
         let mut connection = self.connect()?;
         connection.immediate_transaction(|connection| {
             let found: Option<i32> =
-                round::table.find(round_id).select(round::choices_revision).first(connection).optional()?;
+                round::table.find(round_id.as_str()).select(round::choices_revision).first(connection).optional()?;
             let current = found.ok_or_else(|| StoreError::not_found("round", round_id))?;
             if current != revision {
                 return Err(StoreError::Stale { what: "the choice of regions", current, saved_by: None });
@@ -108,7 +113,7 @@ impl Store {
                 .map_err(|error| StoreError::corrupt("what is shared of round", round_id, error))?;
             let areas = serde_json::to_string(&choices.areas)
                 .map_err(|error| StoreError::corrupt("parts chosen in round", round_id, error))?;
-            diesel::update(round::table.find(round_id))
+            diesel::update(round::table.find(round_id.as_str()))
                 .set((
                     round::choices_revision.eq(revision + 1),
                     round::share_json.eq(share),
@@ -121,8 +126,8 @@ impl Store {
     }
 }
 
-fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -> Result<(), StoreError> {
-    diesel::delete(region_choice::table.filter(region_choice::round_id.eq(round_id))).execute(connection)?;
+fn write(connection: &mut SqliteConnection, round_id: &RoundId, choices: &Choices) -> Result<(), StoreError> {
+    diesel::delete(region_choice::table.filter(region_choice::round_id.eq(round_id.as_str()))).execute(connection)?;
     let plain = |kind: &'static str, regions: &[RegionId]| -> Vec<_> {
         regions.iter().map(|region| (kind, region.to_string(), None, None)).collect()
     };
@@ -138,7 +143,7 @@ fn write(connection: &mut SqliteConnection, round_id: &str, choices: &Choices) -
         .zip(all)
         .map(|(ordinal, (kind, region, verdict, reason))| {
             (
-                region_choice::round_id.eq(round_id),
+                region_choice::round_id.eq(round_id.as_str()),
                 region_choice::kind.eq(kind),
                 region_choice::ordinal.eq(ordinal),
                 region_choice::region.eq(region),

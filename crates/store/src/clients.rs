@@ -14,6 +14,7 @@ use jiff::Timestamp;
 use jiff::civil::Date;
 use std::collections::{HashMap, HashSet};
 use std::ops::RangeInclusive;
+use units::ClientId;
 
 /// Marks that stand above or below the letter before them.
 const ACCENTS: RangeInclusive<char> = '\u{300}'..='\u{36f}';
@@ -30,7 +31,7 @@ pub fn is_made_up(client: &Client) -> bool {
 #[derive(Clone, Debug)]
 pub struct ClientRecord {
     /// Random id.
-    pub id: String,
+    pub id: ClientId,
     /// The brief.
     pub client: Client,
     /// Grows by one with every save.
@@ -70,7 +71,7 @@ impl Row {
         let day = |text: &String| text.parse().map_err(|_| corrupt(format!("{text:?} is no date")));
         let put_away_on = self.put_away_on.as_ref().map(day).transpose()?;
         let next_round_on = self.next_round_on.as_ref().map(day).transpose()?;
-        Ok(ClientRecord { id: self.id, client, revision: self.revision, put_away_on, next_round_on })
+        Ok(ClientRecord { id: self.id.into(), client, revision: self.revision, put_away_on, next_round_on })
     }
 }
 
@@ -87,11 +88,11 @@ fn plain(name: &str) -> String {
 impl Store {
     /// Adds a client.
     pub fn add_client(&self, atlas: &Atlas, client: &Client) -> Result<ClientRecord, StoreError> {
-        let id = new_id();
+        let id = ClientId::from(new_id());
         let now = Timestamp::now().to_string();
         diesel::insert_into(client::table)
             .values((
-                client::id.eq(&id),
+                client::id.eq(id.as_str()),
                 client::brief_json.eq(brief_json(client)?),
                 client::revision.eq(1),
                 client::created_at.eq(&now),
@@ -102,13 +103,13 @@ impl Store {
     }
 
     /// A client by id.
-    pub fn client(&self, atlas: &Atlas, id: &str) -> Result<ClientRecord, StoreError> {
+    pub fn client(&self, atlas: &Atlas, id: &ClientId) -> Result<ClientRecord, StoreError> {
         find(&mut *self.connect()?, atlas, id)
     }
 
     /// A client's name as it is stored, whether or not the rest can be read.
-    pub fn client_name(&self, id: &str) -> Result<String, StoreError> {
-        let name = client::table.find(id).select(client::name).first(&mut self.connect()?).optional()?;
+    pub fn client_name(&self, id: &ClientId) -> Result<String, StoreError> {
+        let name = client::table.find(id.as_str()).select(client::name).first(&mut self.connect()?).optional()?;
         name.ok_or_else(|| StoreError::not_found("client", id))
     }
 
@@ -121,30 +122,30 @@ impl Store {
         page: Page,
     ) -> Result<(Vec<ClientRecord>, u32), StoreError> {
         let (ids, total) = self.listed(find, None, page)?;
-        let mut found: HashMap<String, ClientRecord> =
+        let mut found: HashMap<ClientId, ClientRecord> =
             self.clients_by_id(atlas, &ids)?.into_iter().map(|record| (record.id.clone(), record)).collect();
         Ok((ids.iter().filter_map(|id| found.remove(id)).collect(), total))
     }
 
     /// Ids of clients in the order of [`Store::clients`]: of those in the lists, or of those put away.
-    pub fn client_ids(&self, find: Option<&str>, away: bool, page: Page) -> Result<(Vec<String>, u32), StoreError> {
+    pub fn client_ids(&self, find: Option<&str>, away: bool, page: Page) -> Result<(Vec<ClientId>, u32), StoreError> {
         self.listed(find, Some(away), page)
     }
 
     /// Puts a client away on a day, or back into the lists. Nothing else of them changes.
-    pub fn put_away(&self, id: &str, on: Option<Date>) -> Result<(), StoreError> {
-        let changed = diesel::update(client::table.find(id))
+    pub fn put_away(&self, id: &ClientId, on: Option<Date>) -> Result<(), StoreError> {
+        let changed = diesel::update(client::table.find(id.as_str()))
             .set(client::put_away_on.eq(on.map(|on| on.to_string())))
             .execute(&mut self.connect()?)?;
         if changed == 0 { Err(StoreError::not_found("client", id)) } else { Ok(()) }
     }
 
     /// Agrees on a day for the next round of some clients, or takes it back: of all or, where one is not there, of none.
-    pub fn agree_on_round(&self, ids: &[String], on: Option<Date>) -> Result<(), StoreError> {
+    pub fn agree_on_round(&self, ids: &[ClientId], on: Option<Date>) -> Result<(), StoreError> {
         let on = on.map(|on| on.to_string());
         self.connect()?.immediate_transaction(|connection| {
             for id in ids {
-                let one = diesel::update(client::table.find(id)).set(client::next_round_on.eq(&on));
+                let one = diesel::update(client::table.find(id.as_str())).set(client::next_round_on.eq(&on));
                 if one.execute(connection)? == 0 {
                     return Err(StoreError::not_found("client", id));
                 }
@@ -154,7 +155,7 @@ impl Store {
     }
 
     /// Ids of those who are made up to look around with.
-    pub(crate) fn made_up_ids(connection: &mut SqliteConnection) -> Result<HashSet<String>, StoreError> {
+    pub(crate) fn made_up_ids(connection: &mut SqliteConnection) -> Result<HashSet<ClientId>, StoreError> {
         #[derive(QueryableByName)]
         struct Id {
             #[diesel(sql_type = diesel::sql_types::Text)]
@@ -165,7 +166,7 @@ impl Store {
              json_each(iif(json_valid(client.brief_json), client.brief_json, '{}'), '$.tags') WHERE json_each.value = ?",
         );
         let found = found.bind::<diesel::sql_types::Text, _>(MADE_UP).load::<Id>(connection)?;
-        Ok(found.into_iter().map(|row| row.id).collect())
+        Ok(found.into_iter().map(|row| row.id.into()).collect())
     }
 
     /// Every tag that a client in the lists has, in the order of the alphabet.
@@ -184,7 +185,7 @@ impl Store {
         Ok(found.load::<Tag>(&mut self.connect()?)?.into_iter().map(|row| row.tag).collect())
     }
 
-    fn listed(&self, find: Option<&str>, away: Option<bool>, page: Page) -> Result<(Vec<String>, u32), StoreError> {
+    fn listed(&self, find: Option<&str>, away: Option<bool>, page: Page) -> Result<(Vec<ClientId>, u32), StoreError> {
         type Listed = (String, String, Option<String>, String);
         let mut connection = self.connect()?;
         let all: Vec<Listed> = client::table
@@ -210,14 +211,16 @@ impl Store {
         found.sort_unstable();
         let total = u32::try_from(found.len()).unwrap_or(u32::MAX);
         let before = page.number.saturating_sub(1).saturating_mul(page.size) as usize;
-        let ids = found.into_iter().map(|(.., id)| id).skip(before).take(page.size as usize).collect();
+        let ids = found.into_iter().map(|(.., id)| id.into()).skip(before).take(page.size as usize).collect();
         Ok((ids, total))
     }
 
     /// Clients by id, in no order; those that are not there are left out.
-    pub fn clients_by_id(&self, atlas: &Atlas, ids: &[String]) -> Result<Vec<ClientRecord>, StoreError> {
-        let rows: Vec<Row> =
-            client::table.filter(client::id.eq_any(ids)).select(Row::as_select()).load(&mut self.connect()?)?;
+    pub fn clients_by_id(&self, atlas: &Atlas, ids: &[ClientId]) -> Result<Vec<ClientRecord>, StoreError> {
+        let rows: Vec<Row> = client::table
+            .filter(client::id.eq_any(ids.iter().map(ClientId::as_str)))
+            .select(Row::as_select())
+            .load(&mut self.connect()?)?;
         rows.into_iter().map(|row| row.record(atlas)).collect()
     }
 
@@ -228,7 +231,7 @@ impl Store {
     pub fn save_client(
         &self,
         atlas: &Atlas,
-        id: &str,
+        id: &ClientId,
         revision: i32,
         client: &Client,
     ) -> Result<ClientRecord, StoreError> {
@@ -237,24 +240,28 @@ impl Store {
     }
 }
 
-pub(crate) fn find(connection: &mut SqliteConnection, atlas: &Atlas, id: &str) -> Result<ClientRecord, StoreError> {
-    let row = client::table.find(id).select(Row::as_select()).first(connection).optional()?;
+pub(crate) fn find(
+    connection: &mut SqliteConnection,
+    atlas: &Atlas,
+    id: &ClientId,
+) -> Result<ClientRecord, StoreError> {
+    let row = client::table.find(id.as_str()).select(Row::as_select()).first(connection).optional()?;
     row.ok_or_else(|| StoreError::not_found("client", id))?.record(atlas)
 }
 
 /// Writes a brief that was read at `revision`.
 pub(crate) fn write(
     connection: &mut SqliteConnection,
-    id: &str,
+    id: &ClientId,
     revision: i32,
     client: &Client,
 ) -> Result<(), StoreError> {
-    let current: Option<i32> = client::table.find(id).select(client::revision).first(connection).optional()?;
+    let current: Option<i32> = client::table.find(id.as_str()).select(client::revision).first(connection).optional()?;
     match current {
         None => Err(StoreError::not_found("client", id)),
         Some(current) if current != revision => Err(StoreError::Stale { what: "this brief", current, saved_by: None }),
         Some(_) => {
-            diesel::update(client::table.find(id))
+            diesel::update(client::table.find(id.as_str()))
                 .set((
                     client::brief_json.eq(brief_json(client)?),
                     client::revision.eq(revision + 1),

@@ -14,6 +14,7 @@ use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, PoisonError};
 use std::time::SystemTime;
+use units::PlanId;
 
 const MIGRATIONS: EmbeddedMigrations = embed_migrations!("migrations");
 pub(crate) const FILE: &str = "orthomer.sqlite";
@@ -33,7 +34,7 @@ pub struct Store {
     directory: PathBuf,
     files: PhotoFiles,
     /// Plans as they were given, which never change.
-    given: Arc<Mutex<HashMap<String, Arc<IssuedRecord>>>>,
+    given: Arc<Mutex<HashMap<PlanId, Arc<IssuedRecord>>>>,
     /// When it was opened: what is newer belongs to somebody at work.
     pub(crate) opened_at: SystemTime,
     /// Held while this program serves the practice; none beside a server.
@@ -168,7 +169,7 @@ impl Store {
     /// A given plan that was read before, or is read now.
     pub(crate) fn given(
         &self,
-        id: &str,
+        id: &PlanId,
         read: impl FnOnce() -> Result<IssuedRecord, StoreError>,
     ) -> Result<Arc<IssuedRecord>, StoreError> {
         let known = self.given.lock().unwrap_or_else(PoisonError::into_inner).get(id).cloned();
@@ -180,7 +181,7 @@ impl Store {
         if given.len() >= GIVEN_KEPT {
             given.clear();
         }
-        given.insert(id.to_owned(), plan.clone());
+        given.insert(id.clone(), plan.clone());
         Ok(plan)
     }
 

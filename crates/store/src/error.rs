@@ -98,12 +98,12 @@ impl StoreError {
         }
     }
 
-    pub(crate) fn not_found(what: &'static str, id: &str) -> Self {
-        Self::NotFound { what, id: id.to_owned() }
+    pub(crate) fn not_found(what: &'static str, id: impl std::fmt::Display) -> Self {
+        Self::NotFound { what, id: id.to_string() }
     }
 
-    pub(crate) fn corrupt(what: &'static str, id: &str, why: impl std::fmt::Display) -> Self {
-        Self::Corrupt { what, id: id.to_owned(), why: why.to_string() }
+    pub(crate) fn corrupt(what: &'static str, id: impl std::fmt::Display, why: impl std::fmt::Display) -> Self {
+        Self::Corrupt { what, id: id.to_string(), why: why.to_string() }
     }
 }
 

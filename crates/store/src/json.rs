@@ -4,12 +4,16 @@ use crate::error::StoreError;
 
 pub(crate) fn parsed<T: serde::de::DeserializeOwned>(
     what: &'static str,
-    id: &str,
+    id: impl std::fmt::Display,
     json: &str,
 ) -> Result<T, StoreError> {
     serde_json::from_str(json).map_err(|error| StoreError::corrupt(what, id, error))
 }
 
-pub(crate) fn written<T: serde::Serialize>(what: &'static str, id: &str, value: &T) -> Result<String, StoreError> {
+pub(crate) fn written<T: serde::Serialize>(
+    what: &'static str,
+    id: impl std::fmt::Display,
+    value: &T,
+) -> Result<String, StoreError> {
     serde_json::to_string(value).map_err(|error| StoreError::corrupt(what, id, error))
 }

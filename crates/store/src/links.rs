@@ -6,6 +6,7 @@ use crate::new_id;
 use crate::schema::{client, client_link};
 use diesel::prelude::*;
 use jiff::civil::Date;
+use units::ClientId;
 
 /// A link as stored.
 #[derive(Clone, Debug)]
@@ -13,7 +14,7 @@ pub struct LinkRecord {
     /// Random id, which opens nothing.
     pub id: String,
     /// Whose page it opens.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Who made it.
     pub made_by: String,
     /// The day it was made.
@@ -37,7 +38,7 @@ impl LinkRecord {
 #[derive(Clone, Debug)]
 pub struct NewLink<'a> {
     /// Whose page it opens.
-    pub client_id: &'a str,
+    pub client_id: &'a ClientId,
     /// SHA-256 of the token, hexadecimal.
     pub token_sha256: &'a str,
     /// Who makes it.
@@ -74,7 +75,7 @@ impl TryFrom<Row> for LinkRecord {
             revoked_on: row.revoked_on.as_deref().map(date).transpose()?,
             used_on: row.used_on.as_deref().map(date).transpose()?,
             id: row.id,
-            client_id: row.client_id,
+            client_id: row.client_id.into(),
             made_by: row.made_by,
         })
     }
@@ -85,13 +86,13 @@ impl Store {
     pub fn add_link(&self, new: &NewLink) -> Result<LinkRecord, StoreError> {
         let id = new_id();
         let mut connection = self.connect()?;
-        if client::table.find(new.client_id).count().get_result::<i64>(&mut connection)? == 0 {
+        if client::table.find(new.client_id.as_str()).count().get_result::<i64>(&mut connection)? == 0 {
             return Err(StoreError::not_found("client", new.client_id));
         }
         diesel::insert_into(client_link::table)
             .values((
                 client_link::id.eq(&id),
-                client_link::client_id.eq(new.client_id),
+                client_link::client_id.eq(new.client_id.as_str()),
                 client_link::token_sha256.eq(new.token_sha256),
                 client_link::made_by.eq(new.made_by),
                 client_link::made_by_id.eq(new.made_by_id),
@@ -104,9 +105,9 @@ impl Store {
     }
 
     /// A client's links, newest first.
-    pub fn links(&self, client_id: &str) -> Result<Vec<LinkRecord>, StoreError> {
+    pub fn links(&self, client_id: &ClientId) -> Result<Vec<LinkRecord>, StoreError> {
         let rows: Vec<Row> = client_link::table
-            .filter(client_link::client_id.eq(client_id))
+            .filter(client_link::client_id.eq(client_id.as_str()))
             .order((client_link::made_on.desc(), client_link::id.asc()))
             .select(Row::as_select())
             .load(&mut self.connect()?)?;
@@ -131,8 +132,9 @@ impl Store {
     }
 
     /// Takes a link back for good.
-    pub fn revoke_link(&self, client_id: &str, id: &str, today: Date) -> Result<(), StoreError> {
-        let own = client_link::table.filter(client_link::client_id.eq(client_id)).filter(client_link::id.eq(id));
+    pub fn revoke_link(&self, client_id: &ClientId, id: &str, today: Date) -> Result<(), StoreError> {
+        let own =
+            client_link::table.filter(client_link::client_id.eq(client_id.as_str())).filter(client_link::id.eq(id));
         let changed =
             diesel::update(own).set(client_link::revoked_on.eq(today.to_string())).execute(&mut self.connect()?)?;
         if changed == 0 { Err(StoreError::not_found("link", id)) } else { Ok(()) }

@@ -11,6 +11,7 @@ use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use logbook::{AlarmKind, BestSets, Overrule, SessionKey, counting, monday};
 use std::collections::{HashMap, HashSet};
+use units::{ClientId, PlanId, RoundId};
 
 /// Weeks of log that a verdict looks back on.
 const LOOK_BACK_WEEKS: i64 = 26;
@@ -49,7 +50,7 @@ pub struct LogRecord {
     /// The entry.
     pub entry: LogEntry,
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// When it was written, put right.
     pub written_at: Timestamp,
     /// Who wrote it.
@@ -72,7 +73,7 @@ impl Row {
         Ok(LogRecord {
             entry: parsed("log entry", &self.id, &self.entry_json)?,
             written_at: self.written_at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?,
-            client_id: self.client_id,
+            client_id: self.client_id.into(),
             written_by: self.written_by,
         })
     }
@@ -89,10 +90,10 @@ fn part(entry: &LogEntry) -> &str {
 impl Store {
     /// Keeps entries of a client, all of them that can be kept, in the order given; what is sent again is known. Gives what
     /// became of each.
-    pub fn keep_log(&self, client_id: &str, by: &str, new: &[NewLogEntry]) -> Result<Vec<Kept>, StoreError> {
+    pub fn keep_log(&self, client_id: &ClientId, by: &str, new: &[NewLogEntry]) -> Result<Vec<Kept>, StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             let plans: Vec<String> = issued_plan::table
-                .filter(issued_plan::client_id.eq(client_id))
+                .filter(issued_plan::client_id.eq(client_id.as_str()))
                 .select(issued_plan::id)
                 .load(connection)?;
             new.iter().map(|new| keep(connection, client_id, by, &plans, new)).collect()
@@ -100,16 +101,16 @@ impl Store {
     }
 
     /// Adds entries of a client that are known to be new and to follow nothing, such as years of them at once.
-    pub fn add_history(&self, client_id: &str, by: &str, new: &[NewLogEntry]) -> Result<(), StoreError> {
+    pub fn add_history(&self, client_id: &ClientId, by: &str, new: &[NewLogEntry]) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             new.iter().try_for_each(|new| insert(connection, client_id, by, new, false))
         })
     }
 
     /// The versions that nothing follows, of a client since a day, in the order of their arrival.
-    pub fn log(&self, client_id: &str, since: Date) -> Result<Vec<LogRecord>, StoreError> {
+    pub fn log(&self, client_id: &ClientId, since: Date) -> Result<Vec<LogRecord>, StoreError> {
         let rows: Vec<Row> = log_entry::table
-            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::client_id.eq(client_id.as_str()))
             .filter(log_entry::superseded.eq(false))
             .filter(log_entry::trained_on.ge(since.to_string()))
             .order(log_entry::arrival.asc())
@@ -119,9 +120,9 @@ impl Store {
     }
 
     /// The versions that nothing follows and that tell of pain or of a sign for a doctor, in the order of their arrival.
-    pub fn log_alarms(&self, client_id: &str) -> Result<Vec<LogRecord>, StoreError> {
+    pub fn log_alarms(&self, client_id: &ClientId) -> Result<Vec<LogRecord>, StoreError> {
         let rows: Vec<Row> = log_entry::table
-            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::client_id.eq(client_id.as_str()))
             .filter(log_entry::superseded.eq(false))
             .filter(log_entry::alarm.gt(0))
             .order(log_entry::arrival.asc())
@@ -131,10 +132,10 @@ impl Store {
     }
 
     /// Sessions logged under the plans of a round; none when no plan was given.
-    pub fn logged_sessions(&self, round_id: &str) -> Result<Option<usize>, StoreError> {
+    pub fn logged_sessions(&self, round_id: &RoundId) -> Result<Option<usize>, StoreError> {
         let mut connection = self.connect()?;
         let plans: Vec<String> = issued_plan::table
-            .filter(issued_plan::round_id.eq(round_id))
+            .filter(issued_plan::round_id.eq(round_id.as_str()))
             .select(issued_plan::id)
             .load(&mut connection)?;
         let sessions: Vec<(String, i32, i32)> = log_entry::table
@@ -147,10 +148,10 @@ impl Store {
     }
 
     /// The best sets of everything a client did, oldest first: the day, what was done, its best sets.
-    pub fn best_sets(&self, client_id: &str) -> Result<Vec<(Date, String, BestSets)>, StoreError> {
+    pub fn best_sets(&self, client_id: &ClientId) -> Result<Vec<(Date, String, BestSets)>, StoreError> {
         type Best = (String, String, Option<f64>, Option<f64>, Option<f64>, bool);
         let rows: Vec<Best> = log_entry::table
-            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::client_id.eq(client_id.as_str()))
             .filter(log_entry::superseded.eq(false))
             .filter(log_entry::done.is_not_null())
             .order(log_entry::trained_on.asc())
@@ -171,9 +172,9 @@ impl Store {
     }
 
     /// The newest arrival among what was trained up to a day; 0 when nothing was.
-    pub fn newest_arrival(&self, client_id: &str, until: Date) -> Result<i64, StoreError> {
+    pub fn newest_arrival(&self, client_id: &ClientId, until: Date) -> Result<i64, StoreError> {
         let found: Option<i64> = log_entry::table
-            .filter(log_entry::client_id.eq(client_id))
+            .filter(log_entry::client_id.eq(client_id.as_str()))
             .filter(log_entry::superseded.eq(false))
             .filter(log_entry::trained_on.le(until.to_string()))
             .select(diesel::dsl::max(log_entry::arrival))
@@ -182,15 +183,15 @@ impl Store {
     }
 
     /// What was trained in the half year up to a day, from the log alone.
-    pub fn logged_training(&self, client_id: &str, until: Date) -> Result<Vec<TrainingEntry>, StoreError> {
-        let mut all = load_training(&mut self.connect()?, &[client_id], until, until)?;
+    pub fn logged_training(&self, client_id: &ClientId, until: Date) -> Result<Vec<TrainingEntry>, StoreError> {
+        let mut all = load_training(&mut self.connect()?, std::slice::from_ref(client_id), until, until)?;
         Ok(all.remove(client_id).unwrap_or_default())
     }
 
     /// When versions that another has since replaced were written, of parts of sessions under given plans.
-    pub fn replaced(&self, plan_ids: &[&str]) -> Result<Vec<(SessionKey, String, Timestamp)>, StoreError> {
+    pub fn replaced(&self, plan_ids: &[PlanId]) -> Result<Vec<(SessionKey, String, Timestamp)>, StoreError> {
         let rows: Vec<(String, i32, i32, String, String)> = log_entry::table
-            .filter(log_entry::plan_id.eq_any(plan_ids))
+            .filter(log_entry::plan_id.eq_any(plan_ids.iter().map(PlanId::as_str)))
             .filter(log_entry::superseded.eq(true))
             .select((log_entry::plan_id, log_entry::week, log_entry::day, log_entry::part, log_entry::written_at))
             .load(&mut self.connect()?)?;
@@ -199,15 +200,15 @@ impl Store {
             let number = |number: i32| u8::try_from(number).map_err(|error| corrupt(error.to_string()));
             let (week, day) = (number(week)?, number(day)?);
             let at = at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?;
-            Ok((SessionKey { plan_id, week, day }, part, at))
+            Ok((SessionKey { plan_id: plan_id.into(), week, day }, part, at))
         };
         rows.into_iter().map(one).collect()
     }
 
     /// What a coach said instead of the rules, by exercise, with the moment it was said.
-    pub fn overrules(&self, client_id: &str) -> Result<HashMap<String, (Overrule, Timestamp)>, StoreError> {
+    pub fn overrules(&self, client_id: &ClientId) -> Result<HashMap<String, (Overrule, Timestamp)>, StoreError> {
         let rows: Vec<(String, String, String)> = target_overrule::table
-            .filter(target_overrule::client_id.eq(client_id))
+            .filter(target_overrule::client_id.eq(client_id.as_str()))
             .select((target_overrule::exercise, target_overrule::overrule_json, target_overrule::said_at))
             .load(&mut self.connect()?)?;
         let one = |(exercise, json, at): (String, String, String)| {
@@ -220,7 +221,7 @@ impl Store {
     /// Says what is done next time instead of what the rules say; `None` takes it back.
     pub fn save_overrule(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         exercise: &str,
         overrule: Option<&Overrule>,
         by: &str,
@@ -228,12 +229,12 @@ impl Store {
     ) -> Result<(), StoreError> {
         let mut connection = self.connect()?;
         let Some(overrule) = overrule else {
-            diesel::delete(target_overrule::table.find((client_id, exercise))).execute(&mut connection)?;
+            diesel::delete(target_overrule::table.find((client_id.as_str(), exercise))).execute(&mut connection)?;
             return Ok(());
         };
         diesel::replace_into(target_overrule::table)
             .values((
-                target_overrule::client_id.eq(client_id),
+                target_overrule::client_id.eq(client_id.as_str()),
                 target_overrule::exercise.eq(exercise),
                 target_overrule::overrule_json.eq(written("target", exercise, overrule)?),
                 target_overrule::said_by.eq(by),
@@ -246,7 +247,7 @@ impl Store {
 
 fn keep(
     connection: &mut SqliteConnection,
-    client_id: &str,
+    client_id: &ClientId,
     by: &str,
     plans: &[String],
     new: &NewLogEntry,
@@ -259,13 +260,13 @@ fn keep(
         .optional()?;
     if let Some(owner) = known {
         let says = "this entry's id belongs to something else: start it anew".to_owned();
-        return Ok(if owner == client_id { Kept::Known } else { Kept::Refused(says) });
+        return Ok(if owner == client_id.as_str() { Kept::Known } else { Kept::Refused(says) });
     }
-    if !plans.contains(&entry.plan) {
+    if !plans.iter().any(|plan| plan == entry.plan.as_str()) {
         return Ok(Kept::Refused("this session's plan is not one of this client's plans".to_owned()));
     }
     let slot = log_entry::table
-        .filter(log_entry::plan_id.eq(&entry.plan))
+        .filter(log_entry::plan_id.eq(entry.plan.as_str()))
         .filter(log_entry::week.eq(i32::from(entry.week)))
         .filter(log_entry::day.eq(i32::from(entry.day)))
         .filter(log_entry::part.eq(part(entry)));
@@ -287,7 +288,7 @@ fn keep(
 
 fn insert(
     connection: &mut SqliteConnection,
-    client_id: &str,
+    client_id: &ClientId,
     by: &str,
     new: &NewLogEntry,
     superseded: bool,
@@ -301,8 +302,8 @@ fn insert(
     diesel::insert_into(log_entry::table)
         .values((
             log_entry::id.eq(&entry.id),
-            log_entry::client_id.eq(client_id),
-            log_entry::plan_id.eq(&entry.plan),
+            log_entry::client_id.eq(client_id.as_str()),
+            log_entry::plan_id.eq(entry.plan.as_str()),
             log_entry::week.eq(i32::from(entry.week)),
             log_entry::day.eq(i32::from(entry.day)),
             log_entry::part.eq(part(entry)),
@@ -367,13 +368,13 @@ impl TrainedRow {
 /// Training from half a year before `asked` up to `until` by client id, oldest first, from the log alone.
 pub(crate) fn load_training(
     connection: &mut Connection,
-    client_ids: &[&str],
+    client_ids: &[ClientId],
     asked: Date,
     until: Date,
-) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
+) -> Result<HashMap<ClientId, Vec<TrainingEntry>>, StoreError> {
     let since = asked.checked_sub(LOOK_BACK_WEEKS.weeks()).unwrap_or(Date::MIN);
     let versions: Vec<TrainedRow> = log_entry::table
-        .filter(log_entry::client_id.eq_any(client_ids))
+        .filter(log_entry::client_id.eq_any(client_ids.iter().map(ClientId::as_str)))
         .filter(log_entry::superseded.eq(false))
         .filter(log_entry::trained_on.ge(since.to_string()))
         .filter(log_entry::trained_on.le(until.to_string()))
@@ -383,10 +384,10 @@ pub(crate) fn load_training(
         .load(connection)?;
     let mut rows = counting(versions, |row| (row.plan_id.clone(), row.week, row.day, row.part.clone()));
     rows.sort_by(|a, b| a.trained_on.cmp(&b.trained_on));
-    let mut all: HashMap<String, Vec<TrainingEntry>> = HashMap::new();
+    let mut all: HashMap<ClientId, Vec<TrainingEntry>> = HashMap::new();
     for row in rows {
         if let Some(training) = row.training()? {
-            all.entry(row.client_id).or_default().push(training);
+            all.entry(row.client_id.into()).or_default().push(training);
         }
     }
     Ok(all)

@@ -6,6 +6,7 @@ use crate::new_id;
 use crate::schema::{client, message, round};
 use diesel::prelude::*;
 use jiff::Timestamp;
+use units::{ClientId, RoundId};
 
 /// What somebody wrote to somebody.
 #[derive(Clone, Debug, PartialEq, Eq, Queryable, Selectable)]
@@ -30,8 +31,9 @@ const SHOWN: i64 = 200;
 
 impl Store {
     /// The coach's words on a client.
-    pub fn client_note(&self, client_id: &str) -> Result<String, StoreError> {
-        let note = client::table.find(client_id).select(client::note).first(&mut self.connect()?).optional()?;
+    pub fn client_note(&self, client_id: &ClientId) -> Result<String, StoreError> {
+        let note =
+            client::table.find(client_id.as_str()).select(client::note).first(&mut self.connect()?).optional()?;
         note.ok_or_else(|| StoreError::not_found("client", client_id))
     }
 
@@ -39,8 +41,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when somebody else wrote since.
-    pub fn save_client_note(&self, client_id: &str, was: &str, note: &str) -> Result<(), StoreError> {
-        let changed = diesel::update(client::table.find(client_id).filter(client::note.eq(was)))
+    pub fn save_client_note(&self, client_id: &ClientId, was: &str, note: &str) -> Result<(), StoreError> {
+        let changed = diesel::update(client::table.find(client_id.as_str()).filter(client::note.eq(was)))
             .set(client::note.eq(note))
             .execute(&mut self.connect()?)?;
         if changed == 1 {
@@ -51,8 +53,8 @@ impl Store {
     }
 
     /// The coach's words on a round.
-    pub fn round_note(&self, round_id: &str) -> Result<String, StoreError> {
-        let note = round::table.find(round_id).select(round::note).first(&mut self.connect()?).optional()?;
+    pub fn round_note(&self, round_id: &RoundId) -> Result<String, StoreError> {
+        let note = round::table.find(round_id.as_str()).select(round::note).first(&mut self.connect()?).optional()?;
         note.ok_or_else(|| StoreError::not_found("round", round_id))
     }
 
@@ -60,8 +62,8 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when somebody else wrote since.
-    pub fn save_round_note(&self, round_id: &str, was: &str, note: &str) -> Result<(), StoreError> {
-        let changed = diesel::update(round::table.find(round_id).filter(round::note.eq(was)))
+    pub fn save_round_note(&self, round_id: &RoundId, was: &str, note: &str) -> Result<(), StoreError> {
+        let changed = diesel::update(round::table.find(round_id.as_str()).filter(round::note.eq(was)))
             .set(round::note.eq(note))
             .execute(&mut self.connect()?)?;
         if changed == 1 {
@@ -72,9 +74,9 @@ impl Store {
     }
 
     /// What was written between coach and client, oldest first.
-    pub fn messages(&self, client_id: &str) -> Result<Vec<Message>, StoreError> {
+    pub fn messages(&self, client_id: &ClientId) -> Result<Vec<Message>, StoreError> {
         let mut newest: Vec<Message> = message::table
-            .filter(message::client_id.eq(client_id))
+            .filter(message::client_id.eq(client_id.as_str()))
             .order((message::written_at.desc(), message::id.desc()))
             .limit(SHOWN)
             .select(Message::as_select())
@@ -86,7 +88,7 @@ impl Store {
     /// Keeps what somebody wrote.
     pub fn write_message(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         (by, from_client): (&str, bool),
         words: &str,
         at: Timestamp,
@@ -97,13 +99,13 @@ impl Store {
     /// Marks as seen what the other side wrote up to a moment.
     pub fn read_messages(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         by_client: bool,
         up_to: &str,
         at: Timestamp,
     ) -> Result<(), StoreError> {
         let unread = message::table
-            .filter(message::client_id.eq(client_id))
+            .filter(message::client_id.eq(client_id.as_str()))
             .filter(message::from_client.ne(by_client))
             .filter(message::written_at.le(up_to))
             .filter(message::read_at.is_null());
@@ -112,9 +114,9 @@ impl Store {
     }
 
     /// What a client wrote that no coach has seen, oldest first.
-    pub fn unread_messages(&self, client_id: &str) -> Result<Vec<Message>, StoreError> {
+    pub fn unread_messages(&self, client_id: &ClientId) -> Result<Vec<Message>, StoreError> {
         let rows = message::table
-            .filter(message::client_id.eq(client_id))
+            .filter(message::client_id.eq(client_id.as_str()))
             .filter(message::from_client.eq(true))
             .filter(message::read_at.is_null())
             .order((message::written_at.asc(), message::id.asc()))
@@ -127,7 +129,7 @@ impl Store {
 /// Keeps what somebody wrote, within a transaction of the caller's.
 pub(crate) fn insert_message(
     connection: &mut SqliteConnection,
-    client_id: &str,
+    client_id: &ClientId,
     (by, from_client): (&str, bool),
     words: &str,
     at: Timestamp,
@@ -135,7 +137,7 @@ pub(crate) fn insert_message(
     diesel::insert_into(message::table)
         .values((
             message::id.eq(new_id()),
-            message::client_id.eq(client_id),
+            message::client_id.eq(client_id.as_str()),
             message::from_client.eq(from_client),
             message::written_by.eq(by),
             message::written_at.eq(at.to_string()),

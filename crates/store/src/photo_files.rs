@@ -7,6 +7,7 @@ use std::fs;
 use std::io::{ErrorKind, Write};
 use std::path::{Path, PathBuf};
 use std::time::SystemTime;
+use units::PhotoId;
 
 const DIRECTORY: &str = "photos";
 /// A file that is still being written begins with this.
@@ -53,7 +54,7 @@ impl PhotoFiles {
         Ok(Self { directory })
     }
 
-    fn path(&self, id: &str, file: PhotoFile) -> PathBuf {
+    fn path(&self, id: &PhotoId, file: PhotoFile) -> PathBuf {
         self.directory.join(format!("{id}.{}", file.ending()))
     }
 
@@ -61,7 +62,7 @@ impl PhotoFiles {
     ///
     /// # Errors
     /// [`StoreError::Full`] when the disk is, [`StoreError::File`] otherwise.
-    pub fn keep(&self, id: &str, files: &[(PhotoFile, &[u8])]) -> Result<(), StoreError> {
+    pub fn keep(&self, id: &PhotoId, files: &[(PhotoFile, &[u8])]) -> Result<(), StoreError> {
         for (file, bytes) in files {
             if let Err(why) = self.write(id, *file, bytes) {
                 for (file, _) in files {
@@ -77,7 +78,7 @@ impl PhotoFiles {
     }
 
     /// A reader never sees half a file: it is renamed when all of it is on the disk.
-    fn write(&self, id: &str, file: PhotoFile, bytes: &[u8]) -> std::io::Result<()> {
+    fn write(&self, id: &PhotoId, file: PhotoFile, bytes: &[u8]) -> std::io::Result<()> {
         let part = self.directory.join(format!("{UNFINISHED}{id}.{}", file.ending()));
         let written = new_private_file(&part).and_then(|mut open| {
             open.write_all(bytes)?;
@@ -92,7 +93,7 @@ impl PhotoFiles {
     }
 
     /// The bytes of a file.
-    pub fn read(&self, id: &str, file: PhotoFile) -> Result<Vec<u8>, StoreError> {
+    pub fn read(&self, id: &PhotoId, file: PhotoFile) -> Result<Vec<u8>, StoreError> {
         fs::read(self.path(id, file)).map_err(|why| match why.kind() {
             ErrorKind::NotFound => StoreError::not_found("picture", id),
             _ => StoreError::File(why),
@@ -100,7 +101,7 @@ impl PhotoFiles {
     }
 
     /// Removes every file of a picture; one that is not there is no error.
-    pub fn remove(&self, id: &str) -> Result<(), StoreError> {
+    pub fn remove(&self, id: &PhotoId) -> Result<(), StoreError> {
         for file in PhotoFile::ALL {
             match fs::remove_file(self.path(id, file)) {
                 Err(why) if why.kind() != ErrorKind::NotFound => return Err(StoreError::File(why)),
@@ -111,7 +112,7 @@ impl PhotoFiles {
     }
 
     /// Files that belong to no picture in `known`; what is being written at this moment is left out.
-    pub fn strangers(&self, known: &HashSet<String>) -> std::io::Result<Vec<String>> {
+    pub fn strangers(&self, known: &HashSet<PhotoId>) -> std::io::Result<Vec<String>> {
         let mut strangers = Vec::new();
         for entry in fs::read_dir(&self.directory)? {
             let name = entry?.file_name().to_string_lossy().into_owned();
@@ -125,7 +126,7 @@ impl PhotoFiles {
     }
 
     /// Removes what an interrupted upload or deletion left: files of pictures that are not in `known` and older than `before`.
-    pub fn sweep(&self, known: &HashSet<String>, before: SystemTime) -> std::io::Result<usize> {
+    pub fn sweep(&self, known: &HashSet<PhotoId>, before: SystemTime) -> std::io::Result<usize> {
         let mut removed = 0;
         for entry in fs::read_dir(&self.directory)? {
             let entry = entry?;
@@ -161,7 +162,7 @@ mod tests {
         let files = PhotoFiles::open(directory.path()).unwrap();
         // The second of two files meets a device that is always full.
         std::os::unix::fs::symlink("/dev/full", files.directory.join(".part-a1.view.jpg")).unwrap();
-        let refused = files.keep("a1", &[(PhotoFile::Original, b"one"), (PhotoFile::View, b"two")]);
+        let refused = files.keep(&"a1".into(), &[(PhotoFile::Original, b"one"), (PhotoFile::View, b"two")]);
         assert!(matches!(refused, Err(StoreError::Full)), "{refused:?}");
         assert_eq!(names(&files), Vec::<String>::new());
         assert!(refused.unwrap_err().to_string().contains("the disk is full"));
@@ -171,10 +172,10 @@ mod tests {
     fn what_nobody_knows_is_swept_and_what_is_known_stays() {
         let directory = tempfile::tempdir().unwrap();
         let files = PhotoFiles::open(directory.path()).unwrap();
-        files.keep("known", &[(PhotoFile::Original, b"one"), (PhotoFile::Thumb, b"two")]).unwrap();
-        files.keep("orphan", &[(PhotoFile::Original, b"three")]).unwrap();
+        files.keep(&"known".into(), &[(PhotoFile::Original, b"one"), (PhotoFile::Thumb, b"two")]).unwrap();
+        files.keep(&"orphan".into(), &[(PhotoFile::Original, b"three")]).unwrap();
         fs::write(files.directory.join(".part-known.view.jpg"), b"half").unwrap();
-        let known = HashSet::from(["known".to_owned()]);
+        let known = HashSet::from([PhotoId::from("known")]);
         assert_eq!(files.sweep(&known, SystemTime::UNIX_EPOCH).unwrap(), 0, "all of it is newer");
         assert_eq!(files.sweep(&known, SystemTime::now() + std::time::Duration::from_secs(5)).unwrap(), 2);
         assert_eq!(names(&files), ["known.original", "known.thumb.jpg"]);
@@ -184,10 +185,10 @@ mod tests {
     fn a_removed_picture_is_gone_from_the_disk() {
         let directory = tempfile::tempdir().unwrap();
         let files = PhotoFiles::open(directory.path()).unwrap();
-        files.keep("a1", &[(PhotoFile::Original, b"one"), (PhotoFile::Mask, b"two")]).unwrap();
-        files.remove("a1").unwrap();
+        files.keep(&"a1".into(), &[(PhotoFile::Original, b"one"), (PhotoFile::Mask, b"two")]).unwrap();
+        files.remove(&"a1".into()).unwrap();
         assert_eq!(names(&files), Vec::<String>::new());
-        assert!(files.read("a1", PhotoFile::Original).is_err());
-        files.remove("a1").unwrap();
+        assert!(files.read(&"a1".into(), PhotoFile::Original).is_err());
+        files.remove(&"a1".into()).unwrap();
     }
 }

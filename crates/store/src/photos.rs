@@ -12,6 +12,7 @@ use diesel::prelude::*;
 use jiff::Timestamp;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashSet};
+use units::{ClientId, PhotoId, RoundId};
 use vision::{Landmark, Photo, PhotoPose, Stroke};
 
 /// A picture to be kept.
@@ -65,9 +66,9 @@ pub enum PhotoState {
 #[derive(Clone, Debug)]
 pub struct PhotoRecord {
     /// Random id.
-    pub id: String,
+    pub id: PhotoId,
     /// Which round it belongs to.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// Grows whenever the coach changes something.
     pub revision: i32,
     /// How far it has come.
@@ -184,7 +185,7 @@ impl TryFrom<Row> for PhotoRecord {
             found: measurement(row.found_json)?,
             measured: measurement(row.measured_json)?,
             moved: serde_json::from_str(&row.moved_json).map_err(|error| corrupt(error.to_string()))?,
-            round_id: row.round_id,
+            round_id: row.round_id.into(),
             revision: row.revision,
             mirrored: row.mirrored,
             distance_m: row.distance_m,
@@ -194,7 +195,7 @@ impl TryFrom<Row> for PhotoRecord {
             added_by: row.added_by,
             added_at: row.added_at.parse().map_err(|error: jiff::Error| corrupt(error.to_string()))?,
             chosen: row.chosen,
-            id: row.id,
+            id: row.id.into(),
         })
     }
 }
@@ -203,7 +204,7 @@ pub(crate) fn pose_of(id: &str) -> Option<PhotoPose> {
     PhotoPose::ALL.into_iter().find(|pose| pose.id() == id)
 }
 
-fn json<T: Serialize>(id: &str, value: &T) -> Result<String, StoreError> {
+fn json<T: Serialize>(id: &PhotoId, value: &T) -> Result<String, StoreError> {
     serde_json::to_string(value).map_err(|error| StoreError::corrupt("picture", id, error))
 }
 
@@ -215,9 +216,9 @@ impl Store {
     /// # Errors
     /// [`StoreError::Refused`] for a client under 18 or without consent, [`StoreError::Exists`] when the round has the same
     /// picture, [`StoreError::Full`] when the disk is full; nothing stays behind.
-    pub fn add_photo(&self, atlas: &Atlas, round_id: &str, new: &NewPhoto<'_>) -> Result<PhotoRecord, StoreError> {
+    pub fn add_photo(&self, atlas: &Atlas, round_id: &RoundId, new: &NewPhoto<'_>) -> Result<PhotoRecord, StoreError> {
         self.photo_admission(atlas, round_id)?;
-        let id = new_id();
+        let id = PhotoId::from(new_id());
         let files =
             [(PhotoFile::Original, new.original), (PhotoFile::View, new.view_jpeg), (PhotoFile::Thumb, new.thumb_jpeg)];
         self.files().keep(&id, &files)?;
@@ -229,18 +230,24 @@ impl Store {
         self.photo(&id)
     }
 
-    fn insert_photo(&self, atlas: &Atlas, round_id: &str, id: &str, new: &NewPhoto<'_>) -> Result<(), StoreError> {
+    fn insert_photo(
+        &self,
+        atlas: &Atlas,
+        round_id: &RoundId,
+        id: &PhotoId,
+        new: &NewPhoto<'_>,
+    ) -> Result<(), StoreError> {
         let pixels = |side: u32| i32::try_from(side).unwrap_or(i32::MAX);
         self.connect()?.immediate_transaction(|connection| {
             admitted(connection, atlas, round_id)?;
-            let same = photo::table.filter(photo::round_id.eq(round_id)).filter(photo::sha256.eq(new.sha256));
+            let same = photo::table.filter(photo::round_id.eq(round_id.as_str())).filter(photo::sha256.eq(new.sha256));
             if same.count().get_result::<i64>(connection)? > 0 {
                 return Err(StoreError::Exists("this round has this very picture already".to_owned()));
             }
             diesel::insert_into(photo::table)
                 .values((
-                    photo::id.eq(id),
-                    photo::round_id.eq(round_id),
+                    photo::id.eq(id.as_str()),
+                    photo::round_id.eq(round_id.as_str()),
                     photo::revision.eq(1),
                     photo::state.eq("waiting"),
                     photo::pose.eq(new.pose.map(PhotoPose::id)),
@@ -265,25 +272,25 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Refused`] with the reason.
-    pub fn photo_admission(&self, atlas: &Atlas, round_id: &str) -> Result<(), StoreError> {
+    pub fn photo_admission(&self, atlas: &Atlas, round_id: &RoundId) -> Result<(), StoreError> {
         admitted(&mut *self.connect()?, atlas, round_id)
     }
 
     /// A picture by id.
-    pub fn photo(&self, id: &str) -> Result<PhotoRecord, StoreError> {
+    pub fn photo(&self, id: &PhotoId) -> Result<PhotoRecord, StoreError> {
         find(&mut *self.connect()?, id)
     }
 
     /// The bytes of one of a picture's files.
-    pub fn photo_bytes(&self, id: &str, file: PhotoFile) -> Result<Vec<u8>, StoreError> {
+    pub fn photo_bytes(&self, id: &PhotoId, file: PhotoFile) -> Result<Vec<u8>, StoreError> {
         self.files().read(id, file)
     }
 
     /// A client's pictures, in the order they were taken in.
-    pub fn client_photos(&self, client_id: &str) -> Result<Vec<PhotoRecord>, StoreError> {
+    pub fn client_photos(&self, client_id: &ClientId) -> Result<Vec<PhotoRecord>, StoreError> {
         let rows: Vec<Row> = photo::table
             .inner_join(round::table)
-            .filter(round::client_id.eq(client_id))
+            .filter(round::client_id.eq(client_id.as_str()))
             .order((photo::added_at.asc(), photo::id.asc()))
             .select(Row::as_select())
             .load(&mut self.connect()?)?;
@@ -291,18 +298,19 @@ impl Store {
     }
 
     /// Pictures nobody has looked at yet, oldest first.
-    pub fn waiting_photos(&self) -> Result<Vec<String>, StoreError> {
+    pub fn waiting_photos(&self) -> Result<Vec<PhotoId>, StoreError> {
         let waiting = photo::table.filter(photo::state.eq("waiting")).order(photo::added_at.asc());
-        Ok(waiting.select(photo::id).load(&mut self.connect()?)?)
+        let ids: Vec<String> = waiting.select(photo::id).load(&mut self.connect()?)?;
+        Ok(ids.into_iter().map(PhotoId::from).collect())
     }
 
     /// Keeps what was found in a picture as it stood at `revision`. When the coach changed it since, nothing is kept and it
     /// stays waiting.
-    pub fn photo_seen(&self, id: &str, revision: i32, found: &Photo, mask_png: &[u8]) -> Result<(), StoreError> {
+    pub fn photo_seen(&self, id: &PhotoId, revision: i32, found: &Photo, mask_png: &[u8]) -> Result<(), StoreError> {
         self.files().keep(id, &[(PhotoFile::Mask, mask_png)])?;
         let found_json = json(id, found)?;
         let kept = self.connect()?.immediate_transaction(|connection| {
-            let same = photo::table.filter(photo::id.eq(id)).filter(photo::revision.eq(revision));
+            let same = photo::table.filter(photo::id.eq(id.as_str())).filter(photo::revision.eq(revision));
             let kept = diesel::update(same)
                 .set((
                     photo::state.eq("seen"),
@@ -327,8 +335,8 @@ impl Store {
     }
 
     /// Notes that a picture could not be looked at.
-    pub fn photo_failed(&self, id: &str, why: &str) -> Result<(), StoreError> {
-        diesel::update(photo::table.find(id))
+    pub fn photo_failed(&self, id: &PhotoId, why: &str) -> Result<(), StoreError> {
+        diesel::update(photo::table.find(id.as_str()))
             .set((photo::state.eq("failed"), photo::failure.eq(why)))
             .execute(&mut self.connect()?)?;
         Ok(())
@@ -338,7 +346,7 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when someone else saved it since.
-    pub fn save_photo(&self, id: &str, saved: &SavedPhoto) -> Result<PhotoRecord, StoreError> {
+    pub fn save_photo(&self, id: &PhotoId, saved: &SavedPhoto) -> Result<PhotoRecord, StoreError> {
         let mut connection = self.connect()?;
         connection.immediate_transaction(|connection| {
             let stored = find(connection, id)?;
@@ -346,7 +354,7 @@ impl Store {
                 return Err(StoreError::Stale { what: "this picture", current: stored.revision, saved_by: None });
             }
             let measured_json = saved.measured.as_ref().map(|photo| json(id, photo)).transpose()?;
-            diesel::update(photo::table.find(id))
+            diesel::update(photo::table.find(id.as_str()))
                 .set((
                     photo::revision.eq(saved.revision + 1),
                     photo::state.eq(if saved.measured.is_some() { "seen" } else { "waiting" }),
@@ -366,13 +374,13 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::NotFound`] for an unknown picture.
-    pub fn let_photo_count(&self, id: &str) -> Result<(), StoreError> {
+    pub fn let_photo_count(&self, id: &PhotoId) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             let chosen = find(connection, id)?;
             for other in of_round(connection, &chosen.round_id)? {
                 if other.shows() == chosen.shows() {
-                    let change = photo::chosen.eq(other.id == id);
-                    diesel::update(photo::table.find(&other.id)).set(change).execute(connection)?;
+                    let change = photo::chosen.eq(other.id == *id);
+                    diesel::update(photo::table.find(other.id.as_str())).set(change).execute(connection)?;
                 }
             }
             refresh_shown(connection, &chosen.round_id)
@@ -386,10 +394,10 @@ impl Store {
     }
 
     /// Removes a picture and its bytes.
-    pub fn delete_photo(&self, id: &str) -> Result<(), StoreError> {
+    pub fn delete_photo(&self, id: &PhotoId) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             let stored = find(connection, id)?;
-            diesel::delete(photo::table.find(id)).execute(connection)?;
+            diesel::delete(photo::table.find(id.as_str())).execute(connection)?;
             refresh_shown(connection, &stored.round_id)
         })?;
         self.files().remove(id)
@@ -399,13 +407,20 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when the brief was saved by someone else since it was read.
-    pub fn withdraw_photo_consent(&self, atlas: &Atlas, client_id: &str, revision: i32) -> Result<usize, StoreError> {
+    pub fn withdraw_photo_consent(
+        &self,
+        atlas: &Atlas,
+        client_id: &ClientId,
+        revision: i32,
+    ) -> Result<usize, StoreError> {
         let record = self.client(atlas, client_id)?;
         let without = Client { photo_consent: None, ..record.client };
         let removed: Vec<String> = self.connect()?.immediate_transaction(|connection| {
             clients::write(connection, client_id, revision, &without)?;
-            let own =
-                round::table.filter(round::client_id.eq(client_id)).select(round::id).load::<String>(connection)?;
+            let own = round::table
+                .filter(round::client_id.eq(client_id.as_str()))
+                .select(round::id)
+                .load::<String>(connection)?;
             let ids = photo::table.filter(photo::round_id.eq_any(&own)).select(photo::id).load::<String>(connection)?;
             diesel::delete(photo::table.filter(photo::id.eq_any(&ids))).execute(connection)?;
             diesel::delete(outline::table.filter(outline::round_id.eq_any(&own))).execute(connection)?;
@@ -414,40 +429,41 @@ impl Store {
             Ok::<_, StoreError>(ids)
         })?;
         for id in &removed {
-            self.files().remove(id)?;
+            self.files().remove(&id.as_str().into())?;
         }
         Ok(removed.len())
     }
 
     /// How many pictures there are of a client.
-    pub fn photo_count(&self, client_id: &str) -> Result<usize, StoreError> {
-        let own = photo::table.inner_join(round::table).filter(round::client_id.eq(client_id));
+    pub fn photo_count(&self, client_id: &ClientId) -> Result<usize, StoreError> {
+        let own = photo::table.inner_join(round::table).filter(round::client_id.eq(client_id.as_str()));
         let count: i64 = own.count().get_result(&mut self.connect()?)?;
         Ok(usize::try_from(count).unwrap_or_default())
     }
 
     /// Removes bytes that no picture of the database owns.
     pub(crate) fn sweep_photos(&self) -> Result<(), StoreError> {
-        let known: HashSet<String> =
-            photo::table.select(photo::id).load::<String>(&mut self.connect()?)?.into_iter().collect();
+        let known: Vec<String> = photo::table.select(photo::id).load(&mut self.connect()?)?;
+        let known: HashSet<PhotoId> = known.into_iter().map(PhotoId::from).collect();
         self.files().sweep(&known, self.opened_at).map_err(StoreError::File)?;
         Ok(())
     }
 }
 
-fn find(connection: &mut SqliteConnection, id: &str) -> Result<PhotoRecord, StoreError> {
-    let row: Option<Row> = photo::table.find(id).select(Row::as_select()).first(connection).optional()?;
+fn find(connection: &mut SqliteConnection, id: &PhotoId) -> Result<PhotoRecord, StoreError> {
+    let row: Option<Row> = photo::table.find(id.as_str()).select(Row::as_select()).first(connection).optional()?;
     row.ok_or_else(|| StoreError::not_found("picture", id))?.try_into()
 }
 
 /// A round's pictures, in the order they were taken in.
-pub(crate) fn of_round(connection: &mut SqliteConnection, round_id: &str) -> Result<Vec<PhotoRecord>, StoreError> {
-    let own = photo::table.filter(photo::round_id.eq(round_id)).order((photo::added_at.asc(), photo::id.asc()));
+pub(crate) fn of_round(connection: &mut SqliteConnection, round_id: &RoundId) -> Result<Vec<PhotoRecord>, StoreError> {
+    let own =
+        photo::table.filter(photo::round_id.eq(round_id.as_str())).order((photo::added_at.asc(), photo::id.asc()));
     let rows: Vec<Row> = own.select(Row::as_select()).load(connection)?;
     rows.into_iter().map(PhotoRecord::try_from).collect()
 }
 
-fn admitted(connection: &mut SqliteConnection, atlas: &Atlas, round_id: &str) -> Result<(), StoreError> {
+fn admitted(connection: &mut SqliteConnection, atlas: &Atlas, round_id: &RoundId) -> Result<(), StoreError> {
     let round = rounds::find(connection, round_id)?;
     let client = clients::find(connection, atlas, &round.client_id)?.client;
     client.may_be_photographed(round.taken_on).map_err(StoreError::Refused)

@@ -9,6 +9,7 @@ use casefile::{PlanFile, WeekDraft};
 use diesel::prelude::*;
 use jiff::civil::Date;
 use std::sync::Arc;
+use units::{ClientId, PlanId, RoundId};
 
 /// A week under work.
 #[derive(Clone, Debug)]
@@ -25,7 +26,7 @@ pub struct DraftRecord {
 #[derive(Clone, Debug)]
 pub struct NewIssue {
     /// The round it was made in.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The day it is given.
     pub issued_on: Date,
     /// Monday of its first week.
@@ -44,11 +45,11 @@ pub struct NewIssue {
 #[derive(Clone, Debug)]
 pub struct IssuedRecord {
     /// Random id.
-    pub id: String,
+    pub id: PlanId,
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// The round it was made in.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// Counts over all rounds of the client, from 1.
     pub version: i32,
     /// The day it was given.
@@ -88,9 +89,9 @@ impl Row {
             starts_on: date(&self.starts_on)?,
             week: parsed("issued plan", &self.id, &self.week_json)?,
             plan: parsed("issued plan", &self.id, &self.plan_json)?,
-            id: self.id,
-            client_id: self.client_id,
-            round_id: self.round_id,
+            id: self.id.into(),
+            client_id: self.client_id.into(),
+            round_id: self.round_id.into(),
             version: self.version,
             issued_by: self.issued_by,
         })
@@ -99,9 +100,9 @@ impl Row {
 
 impl Store {
     /// The week under work of a round; `None` when nobody has changed one.
-    pub fn plan_draft(&self, round_id: &str) -> Result<Option<DraftRecord>, StoreError> {
+    pub fn plan_draft(&self, round_id: &RoundId) -> Result<Option<DraftRecord>, StoreError> {
         let found: Option<(String, i32, String)> = plan_draft::table
-            .find(round_id)
+            .find(round_id.as_str())
             .select((plan_draft::week_json, plan_draft::revision, plan_draft::saved_by))
             .first(&mut self.connect()?)
             .optional()?;
@@ -117,17 +118,18 @@ impl Store {
     /// [`StoreError::Stale`] when it was saved by someone else since.
     pub fn save_plan_draft(
         &self,
-        round_id: &str,
+        round_id: &RoundId,
         revision: i32,
         saved_by: &str,
         week: &WeekDraft,
     ) -> Result<i32, StoreError> {
         let json = written("week of round", round_id, week)?;
         self.connect()?.immediate_transaction(|connection| {
-            let known: Option<String> = round::table.find(round_id).select(round::id).first(connection).optional()?;
+            let known: Option<String> =
+                round::table.find(round_id.as_str()).select(round::id).first(connection).optional()?;
             known.ok_or_else(|| StoreError::not_found("round", round_id))?;
             let stored: Option<(i32, String)> = plan_draft::table
-                .find(round_id)
+                .find(round_id.as_str())
                 .select((plan_draft::revision, plan_draft::saved_by))
                 .first(connection)
                 .optional()?;
@@ -137,7 +139,7 @@ impl Store {
             }
             diesel::replace_into(plan_draft::table)
                 .values((
-                    plan_draft::round_id.eq(round_id),
+                    plan_draft::round_id.eq(round_id.as_str()),
                     plan_draft::week_json.eq(json),
                     plan_draft::revision.eq(revision + 1),
                     plan_draft::saved_by.eq(saved_by),
@@ -153,7 +155,7 @@ impl Store {
         let (week_json, plan_json) = (written("issued plan", &id, &new.week)?, written("issued plan", &id, &new.plan)?);
         self.connect()?.immediate_transaction(|connection| {
             let client_id: Option<String> =
-                round::table.find(&new.round_id).select(round::client_id).first(connection).optional()?;
+                round::table.find(new.round_id.as_str()).select(round::client_id).first(connection).optional()?;
             let client_id = client_id.ok_or_else(|| StoreError::not_found("round", &new.round_id))?;
             let last: Option<i32> = issued_plan::table
                 .filter(issued_plan::client_id.eq(&client_id))
@@ -162,7 +164,7 @@ impl Store {
             let row = Row {
                 id,
                 client_id,
-                round_id: new.round_id.clone(),
+                round_id: new.round_id.clone().into(),
                 version: last.unwrap_or(0) + 1,
                 issued_on: new.issued_on.to_string(),
                 starts_on: new.starts_on.to_string(),
@@ -177,19 +179,19 @@ impl Store {
     }
 
     /// What a client was given, newest first: the first is what they have.
-    pub fn issued_plans(&self, client_id: &str) -> Result<Vec<Arc<IssuedRecord>>, StoreError> {
+    pub fn issued_plans(&self, client_id: &ClientId) -> Result<Vec<Arc<IssuedRecord>>, StoreError> {
         let ids: Vec<String> = issued_plan::table
-            .filter(issued_plan::client_id.eq(client_id))
+            .filter(issued_plan::client_id.eq(client_id.as_str()))
             .order(issued_plan::version.desc())
             .select(issued_plan::id)
             .load(&mut self.connect()?)?;
-        ids.iter().map(|id| self.given(id, || self.issued_plan(id))).collect()
+        ids.into_iter().map(PlanId::from).map(|id| self.given(&id, || self.issued_plan(&id))).collect()
     }
 
     /// A plan a client was given.
-    pub fn issued_plan(&self, id: &str) -> Result<IssuedRecord, StoreError> {
+    pub fn issued_plan(&self, id: &PlanId) -> Result<IssuedRecord, StoreError> {
         let found: Option<Row> =
-            issued_plan::table.find(id).select(Row::as_select()).first(&mut self.connect()?).optional()?;
+            issued_plan::table.find(id.as_str()).select(Row::as_select()).first(&mut self.connect()?).optional()?;
         found.ok_or_else(|| StoreError::not_found("plan", id))?.record()
     }
 }

@@ -9,7 +9,7 @@ use diesel::prelude::*;
 use diesel::upsert::excluded;
 use jiff::Timestamp;
 use std::collections::{BTreeMap, HashMap};
-use units::{PoseId, RegionId};
+use units::{ClientId, PoseId, RegionId, RoundId};
 
 /// Which of the two things a rating judges.
 #[derive(Clone, Copy, Debug, PartialEq, Eq)]
@@ -44,7 +44,7 @@ impl RatingKind {
 #[derive(Clone, Debug, PartialEq, Eq)]
 pub struct RatingPlace {
     /// The round.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The region.
     pub region: RegionId,
     /// The pose.
@@ -89,7 +89,7 @@ impl TryFrom<Row> for RatingRecord {
         let rated_at = row.rated_at.parse().map_err(|_| corrupt(format!("{:?} is no time", row.rated_at)))?;
         Ok(Self {
             value: value(row.value),
-            place: RatingPlace { round_id: row.round_id, region, pose, kind: RatingKind::parse(&row.kind) },
+            place: RatingPlace { round_id: row.round_id.into(), region, pose, kind: RatingKind::parse(&row.kind) },
             rated_by: row.rated_by,
             rated_at,
             repeated: false,
@@ -103,7 +103,7 @@ pub(crate) fn value(stored: Option<i32>) -> Option<i8> {
 }
 
 /// What raters gave to the regions of a round, by round and then by rater.
-pub type RatedRounds = BTreeMap<String, BTreeMap<String, Vec<(RegionId, i8)>>>;
+pub type RatedRounds = BTreeMap<RoundId, BTreeMap<String, Vec<(RegionId, i8)>>>;
 
 impl Store {
     /// Gives a rating, or changes it. The time is passed in so that made-up practices can have a past.
@@ -117,7 +117,7 @@ impl Store {
         self.round(&place.round_id)?;
         diesel::insert_into(rating::table)
             .values((
-                rating::round_id.eq(&place.round_id),
+                rating::round_id.eq(place.round_id.as_str()),
                 rating::region.eq(place.region.as_str()),
                 rating::pose.eq(place.pose.as_str()),
                 rating::kind.eq(place.kind.as_str()),
@@ -156,28 +156,28 @@ impl Store {
 
     /// Takes a rating back.
     pub fn delete_rating(&self, place: &RatingPlace) -> Result<(), StoreError> {
-        let key = (&place.round_id, place.region.as_str(), place.pose.as_str(), place.kind.as_str());
+        let key = (place.round_id.as_str(), place.region.as_str(), place.pose.as_str(), place.kind.as_str());
         diesel::delete(rating::table.find(key)).execute(&mut self.connect()?)?;
         Ok(())
     }
 
     /// Whether anything of a round's pictures was judged.
-    pub fn round_is_rated(&self, round_id: &str) -> Result<bool, StoreError> {
-        let found = rating::table.filter(rating::round_id.eq(round_id)).count();
+    pub fn round_is_rated(&self, round_id: &RoundId) -> Result<bool, StoreError> {
+        let found = rating::table.filter(rating::round_id.eq(round_id.as_str())).count();
         Ok(found.get_result::<i64>(&mut self.connect()?)? > 0)
     }
 
     /// A client's ratings, by round, region and pose; `rater` decides whose repeats are looked at.
-    pub fn client_ratings(&self, client_id: &str, rater: &str) -> Result<Vec<RatingRecord>, StoreError> {
+    pub fn client_ratings(&self, client_id: &ClientId, rater: &str) -> Result<Vec<RatingRecord>, StoreError> {
         let mut connection = self.connect()?;
         let rows: Vec<Row> = rating::table
             .inner_join(round::table)
-            .filter(round::client_id.eq(client_id))
+            .filter(round::client_id.eq(client_id.as_str()))
             .select(Row::as_select())
             .load(&mut connection)?;
         let repeated: Vec<(String, String, String, String)> = rating_repeat::table
             .inner_join(round::table)
-            .filter(round::client_id.eq(client_id))
+            .filter(round::client_id.eq(client_id.as_str()))
             .filter(rating_repeat::rated_by.eq(rater))
             .select((rating_repeat::round_id, rating_repeat::region, rating_repeat::pose, rating_repeat::kind))
             .load(&mut connection)?;
@@ -202,7 +202,7 @@ impl Store {
         rated_at: Timestamp,
     ) -> Result<(), StoreError> {
         let mut connection = self.connect()?;
-        let key = (&place.round_id, place.region.as_str(), place.pose.as_str(), place.kind.as_str());
+        let key = (place.round_id.as_str(), place.region.as_str(), place.pose.as_str(), place.kind.as_str());
         let first: Option<Option<i32>> = rating::table
             .find(key)
             .filter(rating::rated_by.eq(rater))
@@ -213,7 +213,7 @@ impl Store {
             first.flatten().ok_or_else(|| StoreError::not_found("rating of yours in round", &place.round_id))?;
         diesel::replace_into(rating_repeat::table)
             .values((
-                rating_repeat::round_id.eq(&place.round_id),
+                rating_repeat::round_id.eq(place.round_id.as_str()),
                 rating_repeat::region.eq(place.region.as_str()),
                 rating_repeat::pose.eq(place.pose.as_str()),
                 rating_repeat::kind.eq(place.kind.as_str()),
@@ -265,11 +265,11 @@ fn repeat_pairs(
 /// answers beside their truth, and from girths. What could not be told is no evidence.
 pub(crate) fn load_many(
     connection: &mut Connection,
-    round_ids: &[String],
+    round_ids: &[RoundId],
     sd_steps: impl Fn(&[[i8; 2]], &[(i8, f64)], &BesideGirths) -> f64,
-) -> Result<HashMap<String, Vec<Rating>>, StoreError> {
+) -> Result<HashMap<RoundId, Vec<Rating>>, StoreError> {
     let rows: Vec<Row> = rating::table
-        .filter(rating::round_id.eq_any(round_ids))
+        .filter(rating::round_id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .filter(rating::value.is_not_null())
         .order((rating::round_id, rating::region, rating::pose, rating::kind))
         .select(Row::as_select())
@@ -288,8 +288,8 @@ pub(crate) fn load_many(
             learned.insert(rater, sd_steps(&pairs, &truths, &girths));
         }
     }
-    let mut rounds: HashMap<String, Vec<Rating>> = HashMap::new();
-    let mut sittings: HashMap<String, Vec<String>> = HashMap::new();
+    let mut rounds: HashMap<RoundId, Vec<Rating>> = HashMap::new();
+    let mut sittings: HashMap<RoundId, Vec<String>> = HashMap::new();
     for row in rows {
         let record = RatingRecord::try_from(row)?;
         let Some(value) = record.value else { continue };

@@ -14,7 +14,7 @@ use diesel::prelude::*;
 use jiff::Timestamp;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, HashMap};
-use units::{Length, Mass, SiteId};
+use units::{ClientId, Length, Mass, RoundId, SiteId};
 
 /// A round to be opened.
 #[derive(Clone, Debug)]
@@ -31,9 +31,9 @@ pub struct NewRound {
 #[derive(Clone, Debug)]
 pub struct RoundRecord {
     /// Random id.
-    pub id: String,
+    pub id: RoundId,
     /// Whose round it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// The day it was taken.
     pub taken_on: Date,
     /// Who held the tape.
@@ -74,8 +74,8 @@ impl TryFrom<Row> for RoundRecord {
         let taken_on = row.taken_on.parse().map_err(|_| corrupt(format!("{:?} is no date", row.taken_on)))?;
         let weight = row.weight_kg.map(Mass::from_kg).transpose().map_err(|error| corrupt(error.to_string()))?;
         Ok(Self {
-            id: row.id,
-            client_id: row.client_id,
+            id: row.id.into(),
+            client_id: row.client_id.into(),
             taken_on,
             measured_by: row.measured_by,
             weight,
@@ -93,12 +93,12 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Exists`] when the client has another round on that day.
-    pub fn redate_round(&self, id: &str, taken_on: Date) -> Result<RoundRecord, StoreError> {
+    pub fn redate_round(&self, id: &RoundId, taken_on: Date) -> Result<RoundRecord, StoreError> {
         self.connect()?.immediate_transaction(|connection| {
             let own = find(connection, id)?;
             let same_day = round::table
-                .filter(round::client_id.eq(&own.client_id))
-                .filter(round::id.ne(id))
+                .filter(round::client_id.eq(own.client_id.as_str()))
+                .filter(round::id.ne(id.as_str()))
                 .filter(round::taken_on.eq(taken_on.to_string()));
             if same_day.count().get_result::<i64>(connection)? > 0 {
                 return Err(StoreError::Exists(format!(
@@ -106,7 +106,9 @@ impl Store {
                     day_in_words(taken_on)
                 )));
             }
-            diesel::update(round::table.find(id)).set(round::taken_on.eq(taken_on.to_string())).execute(connection)?;
+            diesel::update(round::table.find(id.as_str()))
+                .set(round::taken_on.eq(taken_on.to_string()))
+                .execute(connection)?;
             Ok(())
         })?;
         self.round(id)
@@ -116,42 +118,42 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Exists`] when a week was given from it: what the client trained hangs on that.
-    pub fn delete_round(&self, id: &str) -> Result<(), StoreError> {
+    pub fn delete_round(&self, id: &RoundId) -> Result<(), StoreError> {
         let pictures: Vec<String> = self.connect()?.immediate_transaction(|connection| {
             find(connection, id)?;
-            let given = issued_plan::table.filter(issued_plan::round_id.eq(id));
+            let given = issued_plan::table.filter(issued_plan::round_id.eq(id.as_str()));
             if given.count().get_result::<i64>(connection)? > 0 {
                 let says = "a week was given from this round, and what was trained hangs on it: the round stays";
                 return Err(StoreError::Exists(says.to_owned()));
             }
-            let pictures = photo::table.filter(photo::round_id.eq(id)).select(photo::id).load(connection)?;
-            diesel::delete(round::table.find(id)).execute(connection)?;
+            let pictures = photo::table.filter(photo::round_id.eq(id.as_str())).select(photo::id).load(connection)?;
+            diesel::delete(round::table.find(id.as_str())).execute(connection)?;
             Ok(pictures)
         })?;
-        pictures.iter().try_for_each(|photo| self.files().remove(photo))
+        pictures.into_iter().try_for_each(|photo| self.files().remove(&photo.into()))
     }
 
     /// Opens a round.
     ///
     /// # Errors
     /// [`StoreError::Exists`] when the client has a round on that day.
-    pub fn add_round(&self, client_id: &str, new: &NewRound) -> Result<RoundRecord, StoreError> {
-        let id = new_id();
+    pub fn add_round(&self, client_id: &ClientId, new: &NewRound) -> Result<RoundRecord, StoreError> {
+        let id = RoundId::from(new_id());
         self.connect()?.immediate_transaction(|connection| {
-            let known: i64 = client::table.find(client_id).count().get_result(connection)?;
+            let known: i64 = client::table.find(client_id.as_str()).count().get_result(connection)?;
             if known == 0 {
                 return Err(StoreError::not_found("client", client_id));
             }
             let same_day = round::table
-                .filter(round::client_id.eq(client_id))
+                .filter(round::client_id.eq(client_id.as_str()))
                 .filter(round::taken_on.eq(new.taken_on.to_string()));
             if same_day.count().get_result::<i64>(connection)? > 0 {
                 return Err(StoreError::Exists(format!("there is a round on {} already: open that one", new.taken_on)));
             }
             diesel::insert_into(round::table)
                 .values((
-                    round::id.eq(&id),
-                    round::client_id.eq(client_id),
+                    round::id.eq(id.as_str()),
+                    round::client_id.eq(client_id.as_str()),
                     round::taken_on.eq(new.taken_on.to_string()),
                     round::measured_by.eq(&new.measured_by),
                     round::weight_kg.eq(new.weight.map(Mass::kg)),
@@ -166,14 +168,14 @@ impl Store {
     }
 
     /// A round by id.
-    pub fn round(&self, id: &str) -> Result<RoundRecord, StoreError> {
+    pub fn round(&self, id: &RoundId) -> Result<RoundRecord, StoreError> {
         find(&mut *self.connect()?, id)
     }
 
     /// A client's rounds, oldest first.
-    pub fn rounds(&self, client_id: &str) -> Result<Vec<RoundRecord>, StoreError> {
+    pub fn rounds(&self, client_id: &ClientId) -> Result<Vec<RoundRecord>, StoreError> {
         let rows: Vec<Row> = round::table
-            .filter(round::client_id.eq(client_id))
+            .filter(round::client_id.eq(client_id.as_str()))
             .order(round::taken_on.asc())
             .select(Row::as_select())
             .load(&mut self.connect()?)?;
@@ -199,10 +201,10 @@ impl Store {
     ) -> Result<Vec<Vec<Round>>, StoreError> {
         let made_up = Self::made_up_ids(connection)?;
         let mut rows: Vec<Row> = round::table.order(round::taken_on.asc()).select(Row::as_select()).load(connection)?;
-        rows.retain(|row| !made_up.contains(&row.client_id));
+        rows.retain(|row| !made_up.contains(row.client_id.as_str()));
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
         let mut evidence = RoundEvidence::with_girths_by(connection, atlas, &ids(&all), constants)?;
-        let mut clients: BTreeMap<String, Vec<Round>> = BTreeMap::new();
+        let mut clients: BTreeMap<ClientId, Vec<Round>> = BTreeMap::new();
         for record in all {
             clients.entry(record.client_id.clone()).or_default().push(round_of(record, &mut evidence));
         }
@@ -210,7 +212,7 @@ impl Store {
     }
 
     /// The case as it stood at a round: that round and all before it, as of its day, with its choices.
-    pub fn case_at(&self, atlas: &Atlas, round_id: &str) -> Result<Case, StoreError> {
+    pub fn case_at(&self, atlas: &Atlas, round_id: &RoundId) -> Result<Case, StoreError> {
         let at = self.round(round_id)?;
         let record = self.client(atlas, &at.client_id)?;
         let mut rounds = self.rounds(&at.client_id)?;
@@ -218,10 +220,13 @@ impl Store {
         let mut connection = self.connect()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&rounds))?;
         let choices = choices::load(&mut connection, round_id)?;
-        let training = trained(&mut connection, atlas, &[&at.client_id], at.taken_on)?.remove(&at.client_id);
+        let training =
+            trained(&mut connection, atlas, std::slice::from_ref(&at.client_id), at.taken_on)?.remove(&at.client_id);
         let training = training.unwrap_or_default();
         let mut case = case(record.client, at.taken_on, rounds, &mut evidence, training, choices);
-        case.set_ups = set_ups::load_many(&mut connection, &[&at.client_id])?.remove(&at.client_id).unwrap_or_default();
+        case.set_ups = set_ups::load_many(&mut connection, std::slice::from_ref(&at.client_id))?
+            .remove(&at.client_id)
+            .unwrap_or_default();
         Ok(case)
     }
 
@@ -234,14 +239,14 @@ impl Store {
     ) -> Result<Vec<(RoundRecord, Case)>, StoreError> {
         let mut connection = self.connect()?;
         let rows: Vec<Row> = round::table
-            .filter(round::client_id.eq_any(clients.iter().map(|client| &client.id)))
+            .filter(round::client_id.eq_any(clients.iter().map(|client| client.id.as_str())))
             .order(round::taken_on.asc())
             .select(Row::as_select())
             .load(&mut connection)?;
         let all: Vec<RoundRecord> = rows.into_iter().map(RoundRecord::try_from).collect::<Result<_, _>>()?;
         let mut evidence = RoundEvidence::load(&mut connection, atlas, &ids(&all))?;
         let mut choices = choices::load_many(&mut connection, &ids(&all))?;
-        let client_ids: Vec<&str> = clients.iter().map(|client| client.id.as_str()).collect();
+        let client_ids: Vec<ClientId> = clients.iter().map(|client| client.id.clone()).collect();
         let newest: HashMap<&str, Date> = all.iter().map(|round| (round.client_id.as_str(), round.taken_on)).collect();
         let until = newest.into_values().min().unwrap_or(Date::MAX);
         let mut training = trained(&mut connection, atlas, &client_ids, until)?;
@@ -265,9 +270,9 @@ impl Store {
 fn trained(
     connection: &mut Connection,
     atlas: &Atlas,
-    client_ids: &[&str],
+    client_ids: &[ClientId],
     until: Date,
-) -> Result<HashMap<String, Vec<TrainingEntry>>, StoreError> {
+) -> Result<HashMap<ClientId, Vec<TrainingEntry>>, StoreError> {
     let mut training = usual_week::load_many(connection, atlas, client_ids)?;
     for (client, logged) in log::load_training(connection, client_ids, until, Date::MAX)? {
         let first = logged.iter().map(|row| row.week_of).min().unwrap_or(Date::MAX);
@@ -278,24 +283,24 @@ fn trained(
     Ok(training)
 }
 
-fn ids(rounds: &[RoundRecord]) -> Vec<String> {
+fn ids(rounds: &[RoundRecord]) -> Vec<RoundId> {
     rounds.iter().map(|round| round.id.clone()).collect()
 }
 
 /// What rounds hold, by round id.
 struct RoundEvidence {
-    readings: HashMap<String, Vec<TapeMeasure>>,
-    folds: HashMap<String, Vec<Skinfolds>>,
-    levels: HashMap<String, BTreeMap<SiteId, Length>>,
-    tests: HashMap<String, Vec<Test>>,
-    ratings: HashMap<String, Vec<Rating>>,
-    outlines: HashMap<String, Vec<Outline>>,
-    girths: HashMap<String, Vec<PictureGirth>>,
+    readings: HashMap<RoundId, Vec<TapeMeasure>>,
+    folds: HashMap<RoundId, Vec<Skinfolds>>,
+    levels: HashMap<RoundId, BTreeMap<SiteId, Length>>,
+    tests: HashMap<RoundId, Vec<Test>>,
+    ratings: HashMap<RoundId, Vec<Rating>>,
+    outlines: HashMap<RoundId, Vec<Outline>>,
+    girths: HashMap<RoundId, Vec<PictureGirth>>,
 }
 
 impl RoundEvidence {
     /// As it is evidence.
-    fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[String]) -> Result<Self, StoreError> {
+    fn load(connection: &mut Connection, atlas: &Atlas, round_ids: &[RoundId]) -> Result<Self, StoreError> {
         let constants = shown::load_constants(connection)?;
         Self::with_girths_by(connection, atlas, round_ids, &constants)
     }
@@ -304,7 +309,7 @@ impl RoundEvidence {
     fn with_girths_by(
         connection: &mut Connection,
         atlas: &Atlas,
-        round_ids: &[String],
+        round_ids: &[RoundId],
         constants: &shown::Constants,
     ) -> Result<Self, StoreError> {
         let scale = atlas.evidence().scale.rating_bulk;
@@ -353,7 +358,7 @@ fn round_of(record: RoundRecord, evidence: &mut RoundEvidence) -> Round {
     }
 }
 
-pub(crate) fn find(connection: &mut SqliteConnection, id: &str) -> Result<RoundRecord, StoreError> {
-    let row = round::table.find(id).select(Row::as_select()).first(connection).optional()?;
+pub(crate) fn find(connection: &mut SqliteConnection, id: &RoundId) -> Result<RoundRecord, StoreError> {
+    let row = round::table.find(id.as_str()).select(Row::as_select()).first(connection).optional()?;
     row.ok_or_else(|| StoreError::not_found("round", id))?.try_into()
 }

@@ -10,6 +10,7 @@ use diesel::alias;
 use diesel::dsl::{exists, not};
 use diesel::prelude::*;
 use jiff::Timestamp;
+use units::{ClientId, PlanId};
 
 /// A week under a name.
 #[derive(Clone, Debug)]
@@ -53,11 +54,11 @@ impl Row {
 #[derive(Clone, Debug, PartialEq)]
 pub struct GivenWeek {
     /// Whose.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// The plan.
-    pub plan_id: String,
+    pub plan_id: PlanId,
     /// Monday of its first week.
     pub starts_on: String,
     /// The week as the coach had it.
@@ -124,6 +125,7 @@ impl Store {
             .load(&mut self.connect()?)?;
         let given = rows.into_iter().map(|(client_id, client_name, plan_id, starts_on, week_json)| {
             let week = parsed("issued plan", &plan_id, &week_json)?;
+            let (client_id, plan_id) = (client_id.into(), plan_id.into());
             Ok(GivenWeek { client_id, client_name, plan_id, starts_on, week })
         });
         given.collect()

@@ -9,22 +9,22 @@ use diesel::prelude::*;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, HashMap};
 use std::convert::Infallible;
-use units::ExerciseId;
+use units::{ClientId, ExerciseId};
 
 /// Set-ups by client id and exercise; exercises that are no ids any more are left out.
 pub(crate) fn load_many(
     connection: &mut Connection,
-    client_ids: &[&str],
-) -> Result<HashMap<String, BTreeMap<ExerciseId, KeptSetUp>>, StoreError> {
+    client_ids: &[ClientId],
+) -> Result<HashMap<ClientId, BTreeMap<ExerciseId, KeptSetUp>>, StoreError> {
     let rows: Vec<(String, String, String)> = set_up::table
-        .filter(set_up::client_id.eq_any(client_ids))
+        .filter(set_up::client_id.eq_any(client_ids.iter().map(ClientId::as_str)))
         .select((set_up::client_id, set_up::exercise, set_up::kept_json))
         .load(connection)?;
-    let mut found: HashMap<String, BTreeMap<ExerciseId, KeptSetUp>> = HashMap::new();
+    let mut found: HashMap<ClientId, BTreeMap<ExerciseId, KeptSetUp>> = HashMap::new();
     for (client, exercise, json) in rows {
         let kept = parsed("set-up", &exercise, &json)?;
         if let Ok(exercise) = exercise.parse() {
-            found.entry(client).or_default().insert(exercise, kept);
+            found.entry(client.into()).or_default().insert(exercise, kept);
         }
     }
     Ok(found)
@@ -32,8 +32,8 @@ pub(crate) fn load_many(
 
 impl Store {
     /// A client's set-ups by exercise.
-    pub fn set_ups(&self, client_id: &str) -> Result<BTreeMap<ExerciseId, KeptSetUp>, StoreError> {
-        Ok(load_many(&mut self.connect()?, &[client_id])?.remove(client_id).unwrap_or_default())
+    pub fn set_ups(&self, client_id: &ClientId) -> Result<BTreeMap<ExerciseId, KeptSetUp>, StoreError> {
+        Ok(load_many(&mut self.connect()?, std::slice::from_ref(client_id))?.remove(client_id).unwrap_or_default())
     }
 
     /// Changes how an exercise is set for a client, as somebody said on a day, and returns what is kept then; what was said on
@@ -44,7 +44,7 @@ impl Store {
     /// The change's own, with nothing written.
     pub fn change_set_up<E: From<StoreError>>(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         exercise: &ExerciseId,
         (on, by): (Date, &str),
         change: impl FnOnce(KeptSetUp) -> Result<KeptSetUp, E>,
@@ -57,7 +57,12 @@ impl Store {
 
     /// Keeps what a plan or a log says of stations, all of it or nothing: numbers are laid over those that are there, and a
     /// variant takes the place of the one before.
-    pub fn keep_said(&self, client_id: &str, (on, by): (Date, &str), said: &[SetUpSaid]) -> Result<(), StoreError> {
+    pub fn keep_said(
+        &self,
+        client_id: &ClientId,
+        (on, by): (Date, &str),
+        said: &[SetUpSaid],
+    ) -> Result<(), StoreError> {
         let worth = |one: &&SetUpSaid| !one.numbers.is_empty() || one.variant.is_some();
         self.connect()?.immediate_transaction(|connection| {
             said.iter().filter(worth).try_for_each(|one| {
@@ -85,13 +90,13 @@ pub struct SetUpSaid {
 
 fn keep<E>(
     connection: &mut SqliteConnection,
-    client_id: &str,
+    client_id: &ClientId,
     exercise: &ExerciseId,
     (on, by): (Date, &str),
     change: impl FnOnce(KeptSetUp) -> Result<KeptSetUp, E>,
 ) -> Result<Result<KeptSetUp, E>, StoreError> {
     let found: Option<(String, String)> = set_up::table
-        .find((client_id, exercise.as_str()))
+        .find((client_id.as_str(), exercise.as_str()))
         .select((set_up::kept_on, set_up::kept_json))
         .first(connection)
         .optional()?;
@@ -109,7 +114,7 @@ fn keep<E>(
     };
     diesel::replace_into(set_up::table)
         .values((
-            set_up::client_id.eq(client_id),
+            set_up::client_id.eq(client_id.as_str()),
             set_up::exercise.eq(exercise.as_str()),
             set_up::kept_on.eq(on.to_string()),
             set_up::kept_by.eq(by),

@@ -9,21 +9,21 @@ use assess::{GirthFrom, Outline, PictureGirth, PracticeConstant, Segment};
 use diesel::prelude::*;
 use lighttable::{GirthShapes, Pictured, girths, outlines};
 use std::collections::{BTreeMap, HashMap};
-use units::{Length, Sides, SiteId};
+use units::{Length, RoundId, Sides, SiteId};
 
 /// Makes the outlines and girths of a round anew from its pictures that count.
-pub(crate) fn refresh_shown(connection: &mut SqliteConnection, round_id: &str) -> Result<(), StoreError> {
+pub(crate) fn refresh_shown(connection: &mut SqliteConnection, round_id: &RoundId) -> Result<(), StoreError> {
     let records = of_round(connection, round_id)?;
     let pictures: Vec<Pictured<'_>> = counting(&records)
         .into_iter()
         .filter_map(|record| Some(Pictured { photo: record.measured.as_ref()?, mirrored: record.mirrored }))
         .collect();
-    diesel::delete(outline::table.filter(outline::round_id.eq(round_id))).execute(connection)?;
+    diesel::delete(outline::table.filter(outline::round_id.eq(round_id.as_str()))).execute(connection)?;
     let values: Vec<_> = outlines(&pictures)
         .iter()
         .map(|found| {
             (
-                outline::round_id.eq(round_id),
+                outline::round_id.eq(round_id.as_str()),
                 outline::segment.eq(found.segment.as_str()),
                 outline::left_width_cm.eq(found.width.left.cm()),
                 outline::right_width_cm.eq(found.width.right.cm()),
@@ -34,15 +34,19 @@ pub(crate) fn refresh_shown(connection: &mut SqliteConnection, round_id: &str) -
     keep_girths(connection, round_id, &pictures)
 }
 
-fn keep_girths(connection: &mut SqliteConnection, round_id: &str, pictures: &[Pictured<'_>]) -> Result<(), StoreError> {
+fn keep_girths(
+    connection: &mut SqliteConnection,
+    round_id: &RoundId,
+    pictures: &[Pictured<'_>],
+) -> Result<(), StoreError> {
     let shapes = GirthShapes::shipped().map_err(|error| StoreError::corrupt("program", "girths", error.to_string()))?;
-    diesel::delete(picture_girth::table.filter(picture_girth::round_id.eq(round_id))).execute(connection)?;
+    diesel::delete(picture_girth::table.filter(picture_girth::round_id.eq(round_id.as_str()))).execute(connection)?;
     let found = girths(&shapes, pictures).girths;
     let values: Vec<_> = found
         .iter()
         .map(|girth| {
             (
-                picture_girth::round_id.eq(round_id),
+                picture_girth::round_id.eq(round_id.as_str()),
                 picture_girth::site.eq(girth.site.as_str()),
                 picture_girth::side.eq(side_text(girth.side)),
                 picture_girth::cm.eq(girth.value.cm()),
@@ -57,14 +61,14 @@ fn keep_girths(connection: &mut SqliteConnection, round_id: &str, pictures: &[Pi
 /// Girths from pictures of rounds by round id, by the constants that ship and what the practice's own pairs say of them.
 pub(crate) fn load_girths(
     connection: &mut Connection,
-    round_ids: &[String],
+    round_ids: &[RoundId],
     constants: &Constants,
-) -> Result<HashMap<String, Vec<PictureGirth>>, StoreError> {
+) -> Result<HashMap<RoundId, Vec<PictureGirth>>, StoreError> {
     let rows: Vec<(String, String, String, f64, String)> = picture_girth::table
-        .filter(picture_girth::round_id.eq_any(round_ids))
+        .filter(picture_girth::round_id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .order((picture_girth::round_id, picture_girth::site, picture_girth::side))
         .load(connection)?;
-    let mut rounds: HashMap<String, Vec<PictureGirth>> = HashMap::new();
+    let mut rounds: HashMap<RoundId, Vec<PictureGirth>> = HashMap::new();
     for (round_id, site, side, cm, rests_on) in rows {
         let corrupt = |why: String| StoreError::corrupt("girth from pictures of round", &round_id, why);
         let (site, from) = seen(&site, &rests_on).map_err(corrupt)?;
@@ -75,7 +79,7 @@ pub(crate) fn load_girths(
             site,
             from,
         };
-        rounds.entry(round_id.clone()).or_default().push(girth);
+        rounds.entry(RoundId::from(round_id.as_str())).or_default().push(girth);
     }
     Ok(rounds)
 }
@@ -151,20 +155,20 @@ fn restamp_pictured(connection: &mut SqliteConnection) -> Result<(), StoreError>
 /// Outlines of rounds by round id.
 pub(crate) fn load_outlines(
     connection: &mut Connection,
-    round_ids: &[String],
-) -> Result<HashMap<String, Vec<Outline>>, StoreError> {
+    round_ids: &[RoundId],
+) -> Result<HashMap<RoundId, Vec<Outline>>, StoreError> {
     let rows: Vec<(String, String, f64, f64)> = outline::table
-        .filter(outline::round_id.eq_any(round_ids))
+        .filter(outline::round_id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .order((outline::round_id, outline::segment))
         .load(connection)?;
-    let mut rounds: HashMap<String, Vec<Outline>> = HashMap::new();
+    let mut rounds: HashMap<RoundId, Vec<Outline>> = HashMap::new();
     for (round_id, segment, left, right) in rows {
         let corrupt = |why: String| StoreError::corrupt("outline of round", &round_id, why);
         let known = Segment::ALL.into_iter().find(|known| known.as_str() == segment);
         let segment = known.ok_or_else(|| corrupt(format!("{segment:?} is no segment")))?;
         let width = |cm: f64| Length::from_cm(cm).map_err(|error| corrupt(error.to_string()));
         let width = Sides { left: width(left)?, right: width(right)? };
-        rounds.entry(round_id.clone()).or_default().push(Outline { segment, width });
+        rounds.entry(RoundId::from(round_id.as_str())).or_default().push(Outline { segment, width });
     }
     Ok(rounds)
 }

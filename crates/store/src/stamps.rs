@@ -7,6 +7,7 @@ use diesel::prelude::*;
 use diesel::sql_query;
 use diesel::sql_types::{BigInt, Nullable};
 use std::collections::HashMap;
+use units::ClientId;
 
 /// Counts of changes of a client.
 #[derive(Clone, Copy, Debug, Default, PartialEq, Eq)]
@@ -27,20 +28,20 @@ struct Sums {
 
 impl Store {
     /// Stamps by client.
-    pub fn stamps(&self) -> Result<HashMap<String, Stamp>, StoreError> {
+    pub fn stamps(&self) -> Result<HashMap<ClientId, Stamp>, StoreError> {
         let rows: Vec<(String, i64, i64)> = client_stamp::table
             .select((client_stamp::client_id, client_stamp::stamp, client_stamp::log_stamp))
             .load(&mut self.connect()?)?;
-        Ok(rows.into_iter().map(|(id, all, log)| (id, Stamp { all, log })).collect())
+        Ok(rows.into_iter().map(|(id, all, log)| (id.into(), Stamp { all, log })).collect())
     }
 
     /// Of some clients, by id.
-    pub fn stamps_of(&self, ids: &[String]) -> Result<HashMap<String, Stamp>, StoreError> {
+    pub fn stamps_of(&self, ids: &[ClientId]) -> Result<HashMap<ClientId, Stamp>, StoreError> {
         let rows: Vec<(String, i64, i64)> = client_stamp::table
-            .filter(client_stamp::client_id.eq_any(ids))
+            .filter(client_stamp::client_id.eq_any(ids.iter().map(ClientId::as_str)))
             .select((client_stamp::client_id, client_stamp::stamp, client_stamp::log_stamp))
             .load(&mut self.connect()?)?;
-        Ok(rows.into_iter().map(|(id, all, log)| (id, Stamp { all, log })).collect())
+        Ok(rows.into_iter().map(|(id, all, log)| (id.into(), Stamp { all, log })).collect())
     }
 
     /// Of everybody together.
@@ -51,9 +52,9 @@ impl Store {
     }
 
     /// Of one client.
-    pub fn stamp(&self, client_id: &str) -> Result<Stamp, StoreError> {
+    pub fn stamp(&self, client_id: &ClientId) -> Result<Stamp, StoreError> {
         let found: Option<(i64, i64)> = client_stamp::table
-            .find(client_id)
+            .find(client_id.as_str())
             .select((client_stamp::stamp, client_stamp::log_stamp))
             .first(&mut self.connect()?)
             .optional()?;

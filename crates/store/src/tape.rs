@@ -9,7 +9,7 @@ use assess::{Skinfolds, TapeMeasure};
 use diesel::prelude::*;
 use jiff::Timestamp;
 use std::collections::{BTreeMap, HashMap};
-use units::{Length, Mass, Side, SiteId};
+use units::{Length, Mass, RoundId, Side, SiteId};
 
 /// A sheet to be saved.
 #[derive(Clone, Debug)]
@@ -55,20 +55,20 @@ pub(crate) fn parse_side(text: &str) -> Result<Option<Side>, String> {
 /// Readings of rounds by round id, by site and side in the order of the reading.
 pub(crate) fn load_many(
     connection: &mut Connection,
-    round_ids: &[String],
-) -> Result<HashMap<String, Vec<TapeMeasure>>, StoreError> {
+    round_ids: &[RoundId],
+) -> Result<HashMap<RoundId, Vec<TapeMeasure>>, StoreError> {
     let rows: Vec<Row> = tape_reading::table
-        .filter(tape_reading::round_id.eq_any(round_ids))
+        .filter(tape_reading::round_id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .order((tape_reading::round_id, tape_reading::site, tape_reading::side, tape_reading::ordinal))
         .select(Row::as_select())
         .load(connection)?;
-    let mut rounds: HashMap<String, Vec<TapeMeasure>> = HashMap::new();
+    let mut rounds: HashMap<RoundId, Vec<TapeMeasure>> = HashMap::new();
     for row in rows {
         let corrupt = |why: String| StoreError::corrupt("tape reading of round", &row.round_id, why);
         let site = row.site.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
         let side = parse_side(&row.side).map_err(corrupt)?;
         let reading = Length::from_cm(row.value_cm).map_err(|error| corrupt(error.to_string()))?;
-        let measures = rounds.entry(row.round_id).or_default();
+        let measures = rounds.entry(row.round_id.into()).or_default();
         match measures.last_mut() {
             Some(last) if last.site == site && last.side == side => last.readings.push(reading),
             _ => measures.push(TapeMeasure { site, side, readings: vec![reading] }),
@@ -79,7 +79,7 @@ pub(crate) fn load_many(
 
 impl Store {
     /// The readings of a round.
-    pub fn tape(&self, round_id: &str) -> Result<Vec<TapeMeasure>, StoreError> {
+    pub fn tape(&self, round_id: &RoundId) -> Result<Vec<TapeMeasure>, StoreError> {
         let mut rounds = load_many(&mut self.connect()?, &[round_id.to_owned()])?;
         Ok(rounds.remove(round_id).unwrap_or_default())
     }
@@ -88,11 +88,11 @@ impl Store {
     ///
     /// # Errors
     /// [`StoreError::Stale`] when it was saved by someone else since it was read; nothing is overwritten.
-    pub fn save_tape(&self, round_id: &str, sheet: &SavedTape) -> Result<RoundRecord, StoreError> {
+    pub fn save_tape(&self, round_id: &RoundId, sheet: &SavedTape) -> Result<RoundRecord, StoreError> {
         let mut connection = self.connect()?;
         connection.immediate_transaction(|connection| {
             let found: Option<(i32, Option<String>)> = round::table
-                .find(round_id)
+                .find(round_id.as_str())
                 .select((round::tape_revision, round::tape_saved_by))
                 .first(connection)
                 .optional()?;
@@ -106,13 +106,13 @@ impl Store {
     }
 }
 
-fn write(connection: &mut SqliteConnection, round_id: &str, sheet: &SavedTape) -> Result<(), StoreError> {
-    diesel::delete(tape_reading::table.filter(tape_reading::round_id.eq(round_id))).execute(connection)?;
+fn write(connection: &mut SqliteConnection, round_id: &RoundId, sheet: &SavedTape) -> Result<(), StoreError> {
+    diesel::delete(tape_reading::table.filter(tape_reading::round_id.eq(round_id.as_str()))).execute(connection)?;
     let mut rows = Vec::new();
     for measure in sheet.measures {
         for (ordinal, reading) in (0_i32..).zip(&measure.readings) {
             rows.push((
-                tape_reading::round_id.eq(round_id),
+                tape_reading::round_id.eq(round_id.as_str()),
                 tape_reading::site.eq(measure.site.as_str()),
                 tape_reading::side.eq(side_text(measure.side)),
                 tape_reading::ordinal.eq(ordinal),
@@ -122,7 +122,7 @@ fn write(connection: &mut SqliteConnection, round_id: &str, sheet: &SavedTape) -
     }
     diesel::insert_into(tape_reading::table).values(rows).execute(connection)?;
     folds::write(connection, round_id, sheet.folds, sheet.levels)?;
-    diesel::update(round::table.find(round_id))
+    diesel::update(round::table.find(round_id.as_str()))
         .set((
             round::weight_kg.eq(sheet.weight.map(Mass::kg)),
             round::tape_revision.eq(sheet.revision + 1),

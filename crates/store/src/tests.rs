@@ -9,24 +9,29 @@ use atlas::Atlas;
 use casefile::{TestEntry, check_tests};
 use diesel::prelude::*;
 use std::collections::HashMap;
-use units::Place;
+use units::{Place, RoundId};
 
 /// Tests of rounds by round id.
 pub(crate) fn load_many(
     connection: &mut Connection,
     atlas: &Atlas,
-    round_ids: &[String],
-) -> Result<HashMap<String, Vec<Test>>, StoreError> {
+    round_ids: &[RoundId],
+) -> Result<HashMap<RoundId, Vec<Test>>, StoreError> {
     let rows: Vec<(String, String)> = round::table
-        .filter(round::id.eq_any(round_ids))
+        .filter(round::id.eq_any(round_ids.iter().map(RoundId::as_str)))
         .filter(round::tests_json.ne("[]"))
         .select((round::id, round::tests_json))
         .load(connection)?;
-    rows.into_iter().map(|(id, json)| Ok((id.clone(), tests(atlas, &id, &json)?))).collect()
+    let sheet = |(id, json): (String, String)| {
+        let id = RoundId::from(id);
+        let tests = tests(atlas, &id, &json)?;
+        Ok((id, tests))
+    };
+    rows.into_iter().map(sheet).collect()
 }
 
 /// Tests were checked before they were stored, so a failure here is corruption.
-fn tests(atlas: &Atlas, round_id: &str, json: &str) -> Result<Vec<Test>, StoreError> {
+fn tests(atlas: &Atlas, round_id: &RoundId, json: &str) -> Result<Vec<Test>, StoreError> {
     let corrupt = |why: String| StoreError::corrupt("tests of round", round_id, why);
     let entries: Vec<TestEntry> = serde_json::from_str(json).map_err(|error| corrupt(error.to_string()))?;
     let (tests, problems) = check_tests(atlas, &Place::root(), &entries);
@@ -43,7 +48,7 @@ impl Store {
     /// [`StoreError::Stale`] when they were saved by someone else since; nothing is overwritten.
     pub fn save_tests(
         &self,
-        round_id: &str,
+        round_id: &RoundId,
         revision: i32,
         saved_by: &str,
         tests: &[Test],
@@ -53,7 +58,7 @@ impl Store {
         let mut connection = self.connect()?;
         connection.immediate_transaction(|connection| {
             let found: Option<(i32, Option<String>)> = round::table
-                .find(round_id)
+                .find(round_id.as_str())
                 .select((round::tests_revision, round::tests_saved_by))
                 .first(connection)
                 .optional()?;
@@ -61,7 +66,7 @@ impl Store {
             if current != revision {
                 return Err(StoreError::Stale { what: "this sheet of tests", current, saved_by: last });
             }
-            diesel::update(round::table.find(round_id))
+            diesel::update(round::table.find(round_id.as_str()))
                 .set((
                     round::tests_json.eq(json),
                     round::tests_revision.eq(revision + 1),

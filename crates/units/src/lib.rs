@@ -9,10 +9,12 @@ mod id;
 mod measures;
 mod place;
 mod quantity;
+mod record;
 mod side;
 
 pub use id::{EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SiteId};
 pub use measures::{LengthUnit, MassUnit, Measures};
 pub use place::Place;
 pub use quantity::{Length, Load, Mass, QuantityError, Skinfold};
+pub use record::{ClientId, PhotoId, PlanId, RoundId};
 pub use side::{Side, Sides};

@@ -5,11 +5,12 @@ use crate::error::DeskError;
 use std::fs::File;
 use std::io::{BufReader, Seek, SeekFrom};
 use store::{Imported, backup};
+use units::ClientId;
 
 impl Desk {
     /// Everything about a client as a zip archive that is in no directory any more. Written whole before anything of it is sent: what
     /// fails is said, and years of pictures are not kept in memory.
-    pub fn export_client(&self, id: &str) -> Result<File, DeskError> {
+    pub fn export_client(&self, id: &ClientId) -> Result<File, DeskError> {
         let mut file = tempfile::tempfile_in(self.store.directory()).map_err(DeskError::internal)?;
         self.store.export_client(&self.knowledge().atlas, id, &mut file)?;
         file.seek(SeekFrom::Start(0)).map_err(DeskError::internal)?;

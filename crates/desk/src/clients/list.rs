@@ -10,6 +10,7 @@ use serde::Deserialize;
 use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 use store::{Page, RoundRecord, Store, StoreError};
+use units::ClientId;
 use utoipa::{IntoParams, ToSchema};
 
 /// Clients on one page at most.
@@ -132,19 +133,19 @@ impl Desk {
     }
 
     /// Lines of the list; only those of clients about whom something changed are worked out.
-    fn summaries(&self, knowledge: &Knowledge, ids: &[String]) -> Result<Vec<ClientSummary>, DeskError> {
+    fn summaries(&self, knowledge: &Knowledge, ids: &[ClientId]) -> Result<Vec<ClientSummary>, DeskError> {
         let store = &self.store;
         let (stamps, today) = (store.stamps_of(ids)?, today());
         let total = store.total_stamp()?.all;
         // Where somebody stands does not follow from the log.
-        let mark = |id: &str| self.mark(stamps.get(id).copied().unwrap_or_default(), 0, today);
-        let known = |id: &String| {
+        let mark = |id: &ClientId| self.mark(stamps.get(id).copied().unwrap_or_default(), 0, today);
+        let known = |id: &ClientId| {
             let (kept, summary) = self.books.summaries.find(id)?;
             (kept == Mark { all: kept.all.map(|_| total), ..mark(id) }).then_some(summary)
         };
-        let mut found: HashMap<&String, Arc<ClientSummary>> =
+        let mut found: HashMap<&ClientId, Arc<ClientSummary>> =
             ids.iter().filter_map(|id| Some((id, known(id)?))).collect();
-        let missing: Vec<String> = ids.iter().filter(|id| !found.contains_key(id)).cloned().collect();
+        let missing: Vec<ClientId> = ids.iter().filter(|id| !found.contains_key(id)).cloned().collect();
         if !missing.is_empty() {
             let (records, newest) = readable(store, knowledge, &missing)?;
             let mut verdicts = verdicts(store, knowledge, &newest)?;
@@ -161,7 +162,7 @@ impl Desk {
 }
 
 /// `None` when they were removed meanwhile.
-fn unreadable(store: &Store, id: &str) -> Result<Option<UnreadableClient>, DeskError> {
+fn unreadable(store: &Store, id: &ClientId) -> Result<Option<UnreadableClient>, DeskError> {
     match store.client_name(id) {
         Ok(name) => Ok(Some(UnreadableClient { id: id.to_owned(), name, says: UNREADABLE.to_owned() })),
         Err(StoreError::NotFound { .. }) => Ok(None),
@@ -174,13 +175,13 @@ fn verdicts(
     store: &Store,
     knowledge: &Knowledge,
     newest: &[(RoundRecord, Case)],
-) -> Result<HashMap<String, VerdictSummary>, DeskError> {
+) -> Result<HashMap<ClientId, VerdictSummary>, DeskError> {
     let assessor = Assessor::new(store, knowledge);
     let (on_all, alone): (Vec<_>, Vec<_>) = newest.iter().partition(|(_, case)| rests_on_all(knowledge, &case.client));
     let cases: Vec<&Case> = alone.iter().map(|(_, case)| case).collect();
     let summary = |case: &Case, assessment| VerdictSummary::of(&knowledge.atlas, &assessment, &case.choices);
     let said = assess_each(knowledge, &cases, summary);
-    let mut verdicts: HashMap<String, VerdictSummary> =
+    let mut verdicts: HashMap<ClientId, VerdictSummary> =
         alone.iter().map(|(round, _)| round.client_id.clone()).zip(said).collect();
     for (round, case) in on_all {
         let assessment = assessor.assess(case, &round.client_id)?;

@@ -19,7 +19,7 @@ use jiff::ToSpan;
 use jiff::civil::Date;
 use serde::Serialize;
 use store::{Account, Belongings, ClientRecord, Store};
-use units::Place;
+use units::{ClientId, Place, RoundId};
 use utoipa::ToSchema;
 
 /// Clients with whom a day is agreed on at once, at most.
@@ -34,14 +34,14 @@ pub type MakesUp = dyn Fn(&Store, &Knowledge, &Account, Date) -> Result<MadeUp, 
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
 pub struct MadeUp {
     /// Who it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Their newest round.
-    pub round_id: String,
+    pub round_id: RoundId,
 }
 
 impl Desk {
     /// A client with brief and rounds.
-    pub fn client(&self, id: &str) -> Result<ClientView, DeskError> {
+    pub fn client(&self, id: &ClientId) -> Result<ClientView, DeskError> {
         view(&self.store, &self.store.client(&self.knowledge().atlas, id)?)
     }
 
@@ -53,7 +53,7 @@ impl Desk {
     }
 
     /// Saves a brief.
-    pub fn save_client(&self, id: &str, save: &SaveClient) -> Result<ClientView, DeskError> {
+    pub fn save_client(&self, id: &ClientId, save: &SaveClient) -> Result<ClientView, DeskError> {
         let atlas = &self.knowledge().atlas;
         let client = check_client(atlas, &"/brief".into(), &save.brief, today()).map_err(DeskError::Invalid)?;
         keeps_consent(&self.store, &client, id)?;
@@ -61,7 +61,7 @@ impl Desk {
     }
 
     /// What of a client would go with them.
-    pub fn belongings(&self, id: &str) -> Result<Belongings, DeskError> {
+    pub fn belongings(&self, id: &ClientId) -> Result<Belongings, DeskError> {
         Ok(self.store.belongings(&self.knowledge().atlas, id)?)
     }
 
@@ -77,13 +77,13 @@ impl Desk {
     }
 
     /// Puts a client away, out of the lists, or back.
-    pub fn put_away(&self, id: &str, away: bool) -> Result<ClientView, DeskError> {
+    pub fn put_away(&self, id: &ClientId, away: bool) -> Result<ClientView, DeskError> {
         self.store.put_away(id, away.then(today))?;
         self.client(id)
     }
 
     /// Removes a client for good, with everything about them.
-    pub fn erase_client(&self, id: &str) -> Result<(), DeskError> {
+    pub fn erase_client(&self, id: &ClientId) -> Result<(), DeskError> {
         self.store.client(&self.knowledge().atlas, id)?;
         self.store.erase_client(id)?;
         self.forget();
@@ -123,7 +123,7 @@ fn agreed_day(text: &str, today: Date) -> Result<Date, DeskError> {
 }
 
 /// Consent goes with every picture, so it is not taken back by leaving a field out.
-fn keeps_consent(store: &Store, client: &Client, id: &str) -> Result<(), DeskError> {
+fn keeps_consent(store: &Store, client: &Client, id: &ClientId) -> Result<(), DeskError> {
     let pictures = if client.photo_consent.is_none() { store.photo_count(id)? } else { 0 };
     if pictures == 0 {
         return Ok(());

@@ -5,10 +5,11 @@ use crate::desk::{Desk, today};
 use crate::error::DeskError;
 use casefile::{Problem, check_training};
 use logbook::weekly_sets;
+use units::ClientId;
 
 impl Desk {
     /// A client's usual week, and how many sets of it each region got.
-    pub fn usual_week(&self, client_id: &str) -> Result<UsualWeekView, DeskError> {
+    pub fn usual_week(&self, client_id: &ClientId) -> Result<UsualWeekView, DeskError> {
         let atlas = &self.knowledge().atlas;
         let (week, revision) = self.store.usual_week(client_id)?;
         let sets_by_region = week.as_ref().map(|week| week.sets_by_region(atlas)).unwrap_or_default();
@@ -18,7 +19,7 @@ impl Desk {
     }
 
     /// Saves it, or forgets it.
-    pub fn save_usual_week(&self, client_id: &str, save: &SaveUsualWeek) -> Result<UsualWeekView, DeskError> {
+    pub fn save_usual_week(&self, client_id: &ClientId, save: &SaveUsualWeek) -> Result<UsualWeekView, DeskError> {
         if let Some(week) = &save.week {
             let rows = week.rows(&"/week".into()).map_err(|problem| DeskError::Invalid(vec![problem]))?;
             // Every week holds the same exercises: the problems of the first are the problems of all.

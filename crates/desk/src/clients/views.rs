@@ -7,7 +7,7 @@ use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{ClientRecord, RoundRecord};
-use units::{RegionId, Side, SiteId};
+use units::{ClientId, RegionId, RoundId, Side, SiteId};
 use utoipa::ToSchema;
 
 /// A page of clients.
@@ -50,7 +50,7 @@ impl PartName {
 #[derive(Clone, Serialize, ToSchema)]
 pub struct UnreadableClient {
     /// Random id.
-    pub id: String,
+    pub id: ClientId,
     /// The name as it is stored.
     pub name: String,
     /// In a sentence.
@@ -61,7 +61,7 @@ pub struct UnreadableClient {
 #[derive(Clone, Serialize, ToSchema)]
 pub struct ClientSummary {
     /// Random id.
-    pub id: String,
+    pub id: ClientId,
     /// Display name.
     pub name: String,
     /// Years lived.
@@ -89,7 +89,7 @@ pub struct ClientSummary {
 #[derive(Clone, Serialize, ToSchema)]
 pub struct RoundSummary {
     /// Random id.
-    pub id: String,
+    pub id: RoundId,
     /// The day it was taken.
     pub date: String,
     /// Who held the tape.
@@ -248,7 +248,7 @@ impl ClientSummary {
 #[derive(Serialize, ToSchema)]
 pub struct ClientView {
     /// Random id.
-    pub id: String,
+    pub id: ClientId,
     /// Grows with every save.
     pub revision: i32,
     /// The brief.
@@ -268,7 +268,7 @@ pub struct ClientView {
 #[serde(deny_unknown_fields)]
 pub struct AgreedRound {
     /// Ids of the clients, 1 to 200.
-    pub client_ids: Vec<String>,
+    pub client_ids: Vec<ClientId>,
     /// `YYYY-MM-DD`; none takes back what was agreed on.
     #[serde(default)]
     pub on: Option<String>,

@@ -9,7 +9,7 @@ use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::sync::LazyLock;
 use store::Store;
-use units::Sides;
+use units::{ClientId, Sides};
 use utoipa::{IntoParams, ToSchema};
 
 /// A set-up and a place in the range.
@@ -25,7 +25,7 @@ pub struct LeversQuery {
     /// The region tinted; what the exercise is for when none is given.
     pub tint: Option<String>,
     /// A client's id: what the set-up asks beyond their range of motion is said.
-    pub client: Option<String>,
+    pub client: Option<ClientId>,
 }
 
 fn at_the_end() -> f64 {
@@ -52,7 +52,7 @@ pub struct BestQuery {
     #[param(inline)]
     pub by: LoadedBy,
     /// A client's id: within their range of motion, where that is known.
-    pub client: Option<String>,
+    pub client: Option<ClientId>,
 }
 
 /// Who works along a movement in a set-up, with the figure at one place of its range.
@@ -91,7 +91,7 @@ impl Desk {
     pub fn levers(&self, exercise: &str, asked: &LeversQuery) -> Result<LeversView, DeskError> {
         let knowledge = &*self.knowledge();
         let (exercise, own) = known(knowledge, exercise)?;
-        let reach = reach_of(&self.store, knowledge, asked.client.as_deref())?;
+        let reach = reach_of(&self.store, knowledge, asked.client.as_ref())?;
         if !(0.0..=1.0).contains(&asked.at) {
             return Err(invalid("/at", format!("{} is outside 0 to 1", asked.at)));
         }
@@ -110,7 +110,7 @@ impl Desk {
     pub fn best_set_up(&self, exercise: &str, asked: &BestQuery) -> Result<LeversView, DeskError> {
         let knowledge = &*self.knowledge();
         let (exercise, own) = known(knowledge, exercise)?;
-        let reach = reach_of(&self.store, knowledge, asked.client.as_deref())?;
+        let reach = reach_of(&self.store, knowledge, asked.client.as_ref())?;
         known_region(knowledge, "/region", &asked.region)?;
         let wanted = match asked.by {
             LoadedBy::Most => Wanted::Most,
@@ -143,7 +143,7 @@ pub fn picture(id: &str) -> Result<String, DeskError> {
 }
 
 /// How far a client's joints go on the lesser side; of nobody nothing is known.
-fn reach_of(store: &Store, knowledge: &Knowledge, client: Option<&str>) -> Result<Reach, DeskError> {
+fn reach_of(store: &Store, knowledge: &Knowledge, client: Option<&ClientId>) -> Result<Reach, DeskError> {
     let Some(id) = client else { return Ok(Reach::default()) };
     let screens = store.client(&knowledge.atlas, id)?.client.screens;
     let lesser = |sides: Option<Sides<f64>>| sides.map(|sides| sides.left.min(sides.right));

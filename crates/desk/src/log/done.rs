@@ -5,6 +5,7 @@ use casefile::LogPart;
 use std::collections::BTreeMap;
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord};
+use units::PlanId;
 
 /// The newest sessions, and all in which something stands side by side.
 pub(super) fn newest(all: Vec<DoneSession>, count: usize) -> Vec<DoneSession> {
@@ -14,7 +15,7 @@ pub(super) fn newest(all: Vec<DoneSession>, count: usize) -> Vec<DoneSession> {
 
 /// Sessions as they were done, newest first.
 pub(super) fn done(plans: &[Arc<IssuedRecord>], records: &[LogRecord]) -> Vec<DoneSession> {
-    let mut sessions: BTreeMap<(&str, u8, u8), Vec<&LogRecord>> = BTreeMap::new();
+    let mut sessions: BTreeMap<(&PlanId, u8, u8), Vec<&LogRecord>> = BTreeMap::new();
     for record in records {
         let entry = &record.entry;
         sessions.entry((&entry.plan, entry.week, entry.day)).or_default().push(record);
@@ -22,7 +23,7 @@ pub(super) fn done(plans: &[Arc<IssuedRecord>], records: &[LogRecord]) -> Vec<Do
     let mut all: Vec<DoneSession> = sessions
         .into_iter()
         .map(|((plan, week, day), records)| {
-            let version = plans.iter().find(|issued| issued.id == plan).map_or(0, |issued| issued.version);
+            let version = plans.iter().find(|issued| issued.id == *plan).map_or(0, |issued| issued.version);
             session(version, week, day, &records)
         })
         .collect();

@@ -23,6 +23,7 @@ use assess::Knowledge;
 use done::{done, newest};
 use jiff::Timestamp;
 use logbook::Overrule;
+use units::ClientId;
 
 /// Sessions shown before all are asked for.
 const SESSIONS: usize = 6;
@@ -32,20 +33,20 @@ const COUNT: [u16; 2] = [1, 200];
 
 impl Desk {
     /// This week of a client: sessions, targets, what was logged.
-    pub fn week(&self, client_id: &str) -> Result<TrainingView, DeskError> {
+    pub fn week(&self, client_id: &ClientId) -> Result<TrainingView, DeskError> {
         let knowledge = self.knowledge();
         Training::read(&self.store, &knowledge, client_id, today())?.view(self, client_id)
     }
 
     /// What was reported of the form the last time each exercise was done, for a card and for paper.
-    pub fn reported(&self, client_id: &str) -> Result<ReportedView, DeskError> {
+    pub fn reported(&self, client_id: &ClientId) -> Result<ReportedView, DeskError> {
         let knowledge = self.knowledge();
         let training = Training::read(&self.store, &knowledge, client_id, today())?;
         Ok(ReportedView { reported: training.reported() })
     }
 
     /// The log of a client under their plans, newest first, with this week; the newest few sessions, or all of the last twelve weeks.
-    pub fn log(&self, client_id: &str, all: bool) -> Result<LogPage, DeskError> {
+    pub fn log(&self, client_id: &ClientId, all: bool) -> Result<LogPage, DeskError> {
         let knowledge = self.knowledge();
         let training = Training::read(&self.store, &knowledge, client_id, today())?;
         let sessions = done(&training.plans, &training.records);
@@ -59,7 +60,13 @@ impl Desk {
     }
 
     /// Says what is done next time of an exercise, or takes that back.
-    pub fn save_target(&self, client_id: &str, exercise: &str, by: &str, save: &SaveTarget) -> Result<(), DeskError> {
+    pub fn save_target(
+        &self,
+        client_id: &ClientId,
+        exercise: &str,
+        by: &str,
+        save: &SaveTarget,
+    ) -> Result<(), DeskError> {
         let knowledge = self.knowledge();
         self.store.client(&knowledge.atlas, client_id)?;
         known(&knowledge, exercise)?;

@@ -9,7 +9,7 @@ use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use logbook::{Alarm, Part, alarms, best_sets, put_right, training_entry};
 use store::{NewLogEntry, SetUpSaid, Store};
-use units::Place;
+use units::{ClientId, Place};
 
 /// Entries in one sending at most: a phone that was away for long sends again.
 const MOST: usize = 200;
@@ -35,7 +35,7 @@ pub fn received(knowledge: &Knowledge, entry: LogEntry, written_at: Timestamp) -
 
 impl Desk {
     /// Takes in what a device of `by`, or of the client themselves, logged for a client. What is sent again makes no double.
-    pub fn receive(&self, client_id: &str, by: Option<&str>, sent: SendEntries) -> Result<SentEntries, DeskError> {
+    pub fn receive(&self, client_id: &ClientId, by: Option<&str>, sent: SendEntries) -> Result<SentEntries, DeskError> {
         let knowledge = &*self.knowledge();
         let client = self.store.client(&knowledge.atlas, client_id)?.client;
         receive(&self.store, knowledge, client_id, by.unwrap_or(&client.name), sent)
@@ -46,7 +46,7 @@ impl Desk {
 fn receive(
     store: &Store,
     knowledge: &Knowledge,
-    client_id: &str,
+    client_id: &ClientId,
     by: &str,
     sent: SendEntries,
 ) -> Result<SentEntries, DeskError> {
@@ -86,7 +86,7 @@ fn receive(
 }
 
 /// Keeps how a station was set, for the next time.
-fn remember(store: &Store, client_id: &str, by: &str, entry: &LogEntry) -> Result<(), DeskError> {
+fn remember(store: &Store, client_id: &ClientId, by: &str, entry: &LogEntry) -> Result<(), DeskError> {
     let LogPart::Exercise { exercise, instead, variant, set_up, .. } = &entry.part else { return Ok(()) };
     let done = instead.as_ref().unwrap_or(exercise).parse();
     let (Ok(done), Ok(on)) = (done, entry.trained_on.parse()) else { return Ok(()) };

@@ -6,7 +6,7 @@ use casefile::check_log_entry;
 use logbook::{Alarm, AlarmKind, Entry, alarms, hurt};
 use std::collections::HashSet;
 use store::Store;
-use units::Place;
+use units::{ClientId, Place};
 
 /// Something that hurts and that nobody has seen to.
 pub(crate) struct Open {
@@ -21,7 +21,7 @@ pub(crate) struct Open {
 pub(crate) const REFER: &str = "refer:";
 
 /// What hurts and has not been seen to, however long ago it was.
-pub(crate) fn open(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Vec<Open>, DeskError> {
+pub(crate) fn open(store: &Store, knowledge: &Knowledge, client_id: &ClientId) -> Result<Vec<Open>, DeskError> {
     let seen: HashSet<String> = store.seen_to(client_id)?;
     let mut found = Vec::new();
     for record in store.log_alarms(client_id)? {
@@ -47,7 +47,7 @@ pub(crate) struct Since {
     pub hurts: Vec<Hurt>,
 }
 
-pub(crate) fn since(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Since, DeskError> {
+pub(crate) fn since(store: &Store, knowledge: &Knowledge, client_id: &ClientId) -> Result<Since, DeskError> {
     let open = open(store, knowledge, client_id)?;
     let signs = open.iter().filter(|open| open.alarm.kind == AlarmKind::Refer).map(|open| open.alarm.says.clone());
     Ok(Since { signs: signs.collect(), hurts: open.iter().filter_map(|open| hurt(&open.entry)).collect() })

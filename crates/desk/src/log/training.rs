@@ -20,7 +20,7 @@ use plan::{RunCard, SidePlan, run};
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::sync::Arc;
 use store::{IssuedRecord, LogRecord, Store};
-use units::{ExerciseId, Place, Side};
+use units::{ClientId, ExerciseId, Place, PlanId, Side};
 
 /// Weeks of log that targets and stalls follow from.
 const HISTORY_WEEKS: i64 = 12;
@@ -50,7 +50,7 @@ fn first_side(item: &ItemEntry) -> Option<Side> {
 
 impl<'a> Training<'a> {
     /// Reads what this week follows from.
-    pub fn read(store: &Store, knowledge: &'a Knowledge, client_id: &str, today: Date) -> Result<Self, DeskError> {
+    pub fn read(store: &Store, knowledge: &'a Knowledge, client_id: &ClientId, today: Date) -> Result<Self, DeskError> {
         let since = today.checked_sub(HISTORY_WEEKS.weeks()).unwrap_or(Date::MIN);
         Self::since(store, knowledge, client_id, (since, today))
     }
@@ -59,7 +59,7 @@ impl<'a> Training<'a> {
     pub fn since(
         store: &Store,
         knowledge: &'a Knowledge,
-        client_id: &str,
+        client_id: &ClientId,
         (since, today): (Date, Date),
     ) -> Result<Self, DeskError> {
         let records = store.log(client_id, since)?;
@@ -206,7 +206,7 @@ impl<'a> Training<'a> {
     }
 
     /// This week as it is logged.
-    pub fn view(&self, desk: &Desk, client_id: &str) -> Result<TrainingView, DeskError> {
+    pub fn view(&self, desk: &Desk, client_id: &ClientId) -> Result<TrainingView, DeskError> {
         let store = &desk.store;
         let client = store.client(self.atlas(), client_id)?.client;
         let mut view = TrainingView {
@@ -359,7 +359,7 @@ fn first_written(
     plans: &[Arc<IssuedRecord>],
     records: &[LogRecord],
 ) -> Result<HashMap<(SessionKey, String), Timestamp>, DeskError> {
-    let ids: Vec<&str> = plans.iter().map(|plan| plan.id.as_str()).collect();
+    let ids: Vec<PlanId> = plans.iter().map(|plan| plan.id.clone()).collect();
     let standing = records.iter().filter_map(|LogRecord { entry, written_at, .. }| match &entry.part {
         LogPart::Exercise { exercise, .. } => {
             let session = SessionKey { plan_id: entry.plan.clone(), week: entry.week, day: entry.day };

@@ -8,14 +8,14 @@ use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{Kept, LogRecord};
-use units::{ExerciseId, Measures};
+use units::{ClientId, ExerciseId, Measures, PlanId};
 use utoipa::ToSchema;
 
 /// A client's week, as coach and client log it.
 #[derive(Clone, Serialize, ToSchema)]
 pub struct TrainingView {
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// Today where the studio is.
@@ -40,7 +40,7 @@ pub struct TrainingView {
 #[derive(Clone, Serialize, ToSchema)]
 pub struct PlanInHand {
     /// Random id.
-    pub id: String,
+    pub id: PlanId,
     /// Counts over all plans of the client.
     pub version: i32,
     /// Monday of its first week.

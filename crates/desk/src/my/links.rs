@@ -5,6 +5,7 @@ use crate::desk::{Desk, today};
 use crate::error::{DeskError, invalid};
 use jiff::ToSpan;
 use store::{Account, NewLink};
+use units::ClientId;
 
 /// Links made for a client on one day, at most.
 const A_DAY: usize = 20;
@@ -22,14 +23,14 @@ pub struct NewKey {
 
 impl Desk {
     /// A client's links, newest first.
-    pub fn links(&self, client_id: &str) -> Result<Vec<LinkView>, DeskError> {
+    pub fn links(&self, client_id: &ClientId) -> Result<Vec<LinkView>, DeskError> {
         Ok(self.store.links(client_id)?.iter().map(|link| LinkView::of(link, None)).collect())
     }
 
     /// Makes a link that a key opens. The key is in this answer and nowhere else.
     pub fn make_link(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         by: &Account,
         asked: &NewLinkRequest,
         key: NewKey,
@@ -57,7 +58,7 @@ impl Desk {
     }
 
     /// Takes a link back for good.
-    pub fn revoke_link(&self, client_id: &str, link_id: &str) -> Result<(), DeskError> {
+    pub fn revoke_link(&self, client_id: &ClientId, link_id: &str) -> Result<(), DeskError> {
         Ok(self.store.revoke_link(client_id, link_id, today())?)
     }
 }

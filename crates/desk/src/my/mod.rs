@@ -13,10 +13,11 @@ use crate::error::DeskError;
 use crate::roster::Assessor;
 use assess::{Assessment, Case, Client, Knowledge, PhotoPurpose, RegionVerdict, Shared, Standing};
 use store::{PhotoFile, RoundRecord, Store};
+use units::{ClientId, PhotoId, RoundId};
 
 impl Desk {
     /// What the client's page is for, beside the week; `expires_on` is the last day on which their link opens.
-    pub fn my_page(&self, client_id: &str, expires_on: jiff::civil::Date) -> Result<MyPage, DeskError> {
+    pub fn my_page(&self, client_id: &ClientId, expires_on: jiff::civil::Date) -> Result<MyPage, DeskError> {
         let knowledge = &*self.knowledge();
         let client = self.store.client(&knowledge.atlas, client_id)?.client;
         let rounds = self.store.rounds(client_id)?;
@@ -29,10 +30,10 @@ impl Desk {
     }
 
     /// A picture of the client's own, when they agreed to be shown it.
-    pub fn my_photo(&self, client_id: &str, photo_id: &str) -> Result<Vec<u8>, DeskError> {
+    pub fn my_photo(&self, client_id: &ClientId, photo_id: &PhotoId) -> Result<Vec<u8>, DeskError> {
         let client = self.store.client(&self.knowledge().atlas, client_id)?.client;
         let own = self.store.photo(photo_id).and_then(|photo| self.store.round(&photo.round_id));
-        let own = own.is_ok_and(|round| round.client_id == client_id);
+        let own = own.is_ok_and(|round| round.client_id == *client_id);
         if !own || !agreed_to_see(&client) {
             return Err(DeskError::NotFound("there is no such picture here".to_owned()));
         }
@@ -44,7 +45,7 @@ impl Desk {
 fn shared(
     store: &Store,
     knowledge: &Knowledge,
-    client_id: &str,
+    client_id: &ClientId,
     client: &Client,
     rounds: &[RoundRecord],
 ) -> Result<SharedView, DeskError> {
@@ -124,14 +125,14 @@ fn agreed_to_see(client: &Client) -> bool {
 
 fn shared_photos(
     store: &Store,
-    client_id: &str,
+    client_id: &ClientId,
     client: &Client,
     rounds: &[RoundRecord],
 ) -> Result<Vec<SharedPhoto>, DeskError> {
     if !agreed_to_see(client) {
         return Ok(Vec::new());
     }
-    let date = |id: &str| rounds.iter().find(|round| round.id == id).map(|round| round.taken_on.to_string());
+    let date = |id: &RoundId| rounds.iter().find(|round| round.id == *id).map(|round| round.taken_on.to_string());
     let photos = store.client_photos(client_id)?;
     let shown = photos.iter().rev().filter_map(|photo| {
         Some(SharedPhoto { id: photo.id.clone(), date: date(&photo.round_id)?, pose: photo.shows() })

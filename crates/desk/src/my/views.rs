@@ -4,7 +4,7 @@ use crate::clients::AreaMark;
 use assess::{SideVerdict, Standing};
 use serde::{Deserialize, Serialize};
 use store::LinkRecord;
-use units::{Measures, RegionId, Side, SiteId};
+use units::{Measures, PhotoId, RegionId, Side, SiteId};
 use utoipa::ToSchema;
 use vision::PhotoPose;
 
@@ -94,7 +94,7 @@ pub struct SharedGirth {
 #[derive(Serialize, ToSchema)]
 pub struct SharedPhoto {
     /// Random id.
-    pub id: String,
+    pub id: PhotoId,
     /// The day of its round.
     pub date: String,
     /// The pose.

@@ -14,7 +14,7 @@ use jiff::civil::Date;
 use jiff::{Timestamp, ToSpan};
 use lighttable::{CameraSetUp, spoilt};
 use store::{PhotoRecord, PictureAsk, RoundRecord, Store};
-use units::Place;
+use units::{ClientId, Place, RoundId};
 use vision::{Ask, Before, PhotoPose, Taken, taken};
 
 /// Pictures go to the newest round when it is no older than this, days: the same look, the same light.
@@ -30,7 +30,7 @@ const REASON_CHARS: usize = 300;
 
 impl Desk {
     /// The pictures a client is asked for, with the outlines of last time.
-    pub fn pictures_asked(&self, client_id: &str) -> Result<PicturesAsked, DeskError> {
+    pub fn pictures_asked(&self, client_id: &ClientId) -> Result<PicturesAsked, DeskError> {
         let client = self.store.client(&self.knowledge().atlas, client_id)?.client;
         match open_round(self.store.rounds(client_id)?.last(), &client, today()) {
             Ok(round) => self.asked_of(&round),
@@ -39,7 +39,7 @@ impl Desk {
     }
 
     /// The same pictures of a round, to be taken in the studio.
-    pub fn pictures_to_take(&self, round_id: &str) -> Result<PicturesAsked, DeskError> {
+    pub fn pictures_to_take(&self, round_id: &RoundId) -> Result<PicturesAsked, DeskError> {
         let round = self.store.round(round_id)?;
         match self.admits_photos(round_id) {
             Ok(()) => self.asked_of(&round),
@@ -48,7 +48,7 @@ impl Desk {
         }
     }
 
-    fn nothing_asked(&self, client_id: &str, refusal: String) -> Result<PicturesAsked, DeskError> {
+    fn nothing_asked(&self, client_id: &ClientId, refusal: String) -> Result<PicturesAsked, DeskError> {
         let set_up = self.store.camera_set_up(client_id)?;
         Ok(PicturesAsked { refusal: Some(refusal), round_on: None, set_up, poses: Vec::new() })
     }
@@ -82,13 +82,13 @@ impl Desk {
     ///
     /// # Errors
     /// [`DeskError::Refused`] with the reason; [`DeskError::Invalid`] when the camera cannot stand so far.
-    pub fn admits_photo_of(&self, client_id: &str, query: &NewPhotoQuery) -> Result<(), DeskError> {
+    pub fn admits_photo_of(&self, client_id: &ClientId, query: &NewPhotoQuery) -> Result<(), DeskError> {
         check_distance("/distance_m", query.distance_m)?;
         self.open_now(client_id).map(drop)
     }
 
     /// Takes in a picture from the client, for the newest round. What is sent again is there already.
-    pub fn take_in_from(&self, client_id: &str, query: &NewPhotoQuery, bytes: &[u8]) -> Result<(), DeskError> {
+    pub fn take_in_from(&self, client_id: &ClientId, query: &NewPhotoQuery, bytes: &[u8]) -> Result<(), DeskError> {
         let (client, round) = self.open_now(client_id)?;
         match self.take_in(&round.id, query, &client.name, bytes) {
             // The same bytes again: the answer to an earlier try was lost on the way.
@@ -98,13 +98,13 @@ impl Desk {
     }
 
     /// Says whether a picture that was just taken will do for a pose. Nothing of it is kept.
-    pub fn say_of(&self, client_id: &str, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
+    pub fn say_of(&self, client_id: &ClientId, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
         let (client, round) = self.open_now(client_id)?;
         self.say_in(&client, &round, asked, bytes)
     }
 
     /// The same of a picture that was taken in the studio.
-    pub fn say_of_round(&self, round_id: &str, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
+    pub fn say_of_round(&self, round_id: &RoundId, asked: &LookQuery, bytes: &[u8]) -> Result<Taken, DeskError> {
         self.admits_photos(round_id)?;
         let round = self.store.round(round_id)?;
         let client = self.store.client(&self.knowledge().atlas, &round.client_id)?.client;
@@ -144,7 +144,7 @@ impl Desk {
     }
 
     /// Keeps where the client's camera stands.
-    pub fn keep_camera(&self, client_id: &str, set_up: &CameraSetUp) -> Result<(), DeskError> {
+    pub fn keep_camera(&self, client_id: &ClientId, set_up: &CameraSetUp) -> Result<(), DeskError> {
         let set_up = CameraSetUp { place: set_up.place.trim().to_owned(), ..set_up.clone() };
         let problem = |(field, says): (&str, String)| Problem::new(Place::root().at(field), says);
         let problems: Vec<Problem> = set_up.problems().into_iter().map(problem).collect();
@@ -155,12 +155,12 @@ impl Desk {
     }
 
     /// The same of the camera before which the client of a round stands.
-    pub fn keep_camera_of_round(&self, round_id: &str, set_up: &CameraSetUp) -> Result<(), DeskError> {
+    pub fn keep_camera_of_round(&self, round_id: &RoundId, set_up: &CameraSetUp) -> Result<(), DeskError> {
         self.keep_camera(&self.store.round(round_id)?.client_id, set_up)
     }
 
     /// Asks the client for a pose once more: it stands on their page with its reason, and among the messages.
-    pub fn ask_again(&self, round_id: &str, by: &str, asked: &AskAgain) -> Result<(), DeskError> {
+    pub fn ask_again(&self, round_id: &RoundId, by: &str, asked: &AskAgain) -> Result<(), DeskError> {
         let reason = asked.reason.trim();
         if !(1..=REASON_CHARS).contains(&reason.chars().count()) {
             return Err(invalid("/reason", format!("a reason of 1 to {REASON_CHARS} characters is expected")));
@@ -170,7 +170,7 @@ impl Desk {
         let client = store.client(atlas, &client_id)?.client;
         let rounds = store.rounds(&client_id)?;
         let open = open_round(rounds.last(), &client, today()).map_err(DeskError::Refused)?;
-        if open.id != round_id {
+        if open.id != *round_id {
             let says = "The client's pictures go to the newest round: ask for the pose there.";
             return Err(DeskError::Refused(says.to_owned()));
         }
@@ -182,13 +182,13 @@ impl Desk {
     }
 
     /// Takes back what was asked of a pose.
-    pub fn ask_no_more(&self, round_id: &str, pose: PhotoPose) -> Result<(), DeskError> {
+    pub fn ask_no_more(&self, round_id: &RoundId, pose: PhotoPose) -> Result<(), DeskError> {
         self.store.round(round_id)?;
         Ok(self.store.ask_no_more(round_id, pose)?)
     }
 
     /// A client and the round that their pictures go to.
-    fn open_now(&self, client_id: &str) -> Result<(Client, RoundRecord), DeskError> {
+    fn open_now(&self, client_id: &ClientId) -> Result<(Client, RoundRecord), DeskError> {
         let atlas = &self.knowledge().atlas;
         let client = self.store.client(atlas, client_id)?.client;
         let rounds = self.store.rounds(client_id)?;

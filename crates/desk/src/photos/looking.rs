@@ -9,6 +9,7 @@ use std::panic::{AssertUnwindSafe, catch_unwind};
 use std::sync::Arc;
 use std::sync::mpsc::{Receiver, Sender, channel};
 use store::{Moved, PhotoFile, PhotoRecord, PhotoState, RoundRecord, Store, StoreError};
+use units::PhotoId;
 use vision::{Ask, Eye, Light, Photo, PhotoPose, Plane, View, light};
 
 /// Wakes the thread that looks. Clones wake the same thread; it ends with the last of them.
@@ -52,7 +53,7 @@ fn look_on(store: &Store, knowledge: &Knowledge, darkroom: &Darkroom, eye: &OneE
 }
 
 /// One picture; whatever goes wrong is noted on it, so that the next one gets its turn.
-fn look_at(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &str) {
+fn look_at(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &PhotoId) {
     let looked = catch_unwind(AssertUnwindSafe(|| looked(store, knowledge, eye, id)));
     let why = match looked {
         Ok(Ok(())) => return,
@@ -67,7 +68,7 @@ fn look_at(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &str) {
     }
 }
 
-fn looked(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &str) -> Result<(), String> {
+fn looked(store: &Store, knowledge: &Knowledge, eye: &OneEye, id: &PhotoId) -> Result<(), String> {
     let said = |error: &dyn std::error::Error| error.to_string();
     let Ok(record) = store.photo(id) else { return Ok(()) };
     if record.state != PhotoState::Waiting {

@@ -11,14 +11,14 @@ use casefile::{RatingEntry, check_rating};
 use jiff::Timestamp;
 use lighttable::{Asked, MIN_REST_DAYS, repeats, unmirrored};
 use store::{PhotoRecord, RatingPlace, RatingRecord, Store};
-use units::Place;
+use units::{ClientId, Place, RoundId};
 
 /// Repeats asked in one sitting: two minutes.
 const A_SITTING: usize = 8;
 
 impl Desk {
     /// Gives a rating, or changes it.
-    pub fn save_rating(&self, round_id: &str, rater: &str, save: &SaveRating) -> Result<RatingView, DeskError> {
+    pub fn save_rating(&self, round_id: &RoundId, rater: &str, save: &SaveRating) -> Result<RatingView, DeskError> {
         let SaveRating { region, pose, kind, value } = save;
         let place = place(&self.knowledge(), round_id, (region, pose), *kind, *value)?;
         shown(&self.store, &place)?;
@@ -28,13 +28,13 @@ impl Desk {
     }
 
     /// Takes a rating back.
-    pub fn delete_rating(&self, round_id: &str, asked: &RatingQuery) -> Result<(), DeskError> {
+    pub fn delete_rating(&self, round_id: &RoundId, asked: &RatingQuery) -> Result<(), DeskError> {
         let place = place(&self.knowledge(), round_id, (&asked.region, &asked.pose), asked.kind, None)?;
         Ok(self.store.delete_rating(&place)?)
     }
 
     /// A rater's own ratings of a client that are due to be asked again, and how well they agreed so far.
-    pub fn repeats(&self, client_id: &str, rater: &str) -> Result<RepeatsView, DeskError> {
+    pub fn repeats(&self, client_id: &ClientId, rater: &str) -> Result<RepeatsView, DeskError> {
         repeats_view(self, &self.knowledge(), client_id, rater)
     }
 
@@ -50,7 +50,7 @@ impl Desk {
     }
 
     /// Takes consent to photos back and removes every picture of the client.
-    pub fn withdraw_consent(&self, client_id: &str, asked: &WithdrawConsent) -> Result<Withdrawn, DeskError> {
+    pub fn withdraw_consent(&self, client_id: &ClientId, asked: &WithdrawConsent) -> Result<Withdrawn, DeskError> {
         let atlas = &self.knowledge().atlas;
         Ok(Withdrawn { pictures: self.store.withdraw_photo_consent(atlas, client_id, asked.revision)? })
     }
@@ -59,7 +59,7 @@ impl Desk {
 /// The place of a rating, by the same rules as a case file's.
 fn place(
     knowledge: &Knowledge,
-    round_id: &str,
+    round_id: &RoundId,
     (region, pose): (&str, &str),
     kind: JudgedKind,
     value: Option<i8>,
@@ -93,7 +93,12 @@ fn in_pose(photo: &PhotoRecord, pose: &str) -> bool {
     photo.shows().is_some_and(|shows| shows.id() == pose)
 }
 
-fn repeats_view(desk: &Desk, knowledge: &Knowledge, client_id: &str, rater: &str) -> Result<RepeatsView, DeskError> {
+fn repeats_view(
+    desk: &Desk,
+    knowledge: &Knowledge,
+    client_id: &ClientId,
+    rater: &str,
+) -> Result<RepeatsView, DeskError> {
     let store = &desk.store;
     store.client(&knowledge.atlas, client_id)?;
     let photos = store.client_photos(client_id)?;

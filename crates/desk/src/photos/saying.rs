@@ -8,7 +8,7 @@ use assess::Knowledge;
 use casefile::Problem;
 use lighttable::DISTANCE_M;
 use store::{Moved, PhotoRecord, SavedPhoto, Store};
-use units::Place;
+use units::{PhotoId, Place};
 use vision::{Landmark, Photo};
 
 /// More and longer strokes are a fault of the program, not a coach with a brush.
@@ -20,7 +20,7 @@ const STROKE_RADIUS_PX: [f64; 2] = [0.5, 200.0];
 
 impl Desk {
     /// Saves what the coach says of a picture, measures it again, or sends it to be looked at again.
-    pub fn save_photo(&self, photo_id: &str, save: &SavePhoto) -> Result<PhotoView, DeskError> {
+    pub fn save_photo(&self, photo_id: &PhotoId, save: &SavePhoto) -> Result<PhotoView, DeskError> {
         check_distance("/distance_m", save.distance_m)?;
         let (store, knowledge) = (&self.store, &*self.knowledge());
         let record = store.photo(photo_id)?;

@@ -11,24 +11,24 @@ use casefile::PicturedEntry;
 use lighttable::{Pictured, girths, lay_over, questions, spoilt, width_changes};
 use std::collections::HashSet;
 use store::{Account, PhotoFile, PhotoRecord, Store};
-use units::{PoseId, SiteId};
+use units::{PhotoId, PoseId, RoundId, SiteId};
 use vision::{Plane, contours};
 
 impl Desk {
     /// The light table of a round, as one of the coaches sees it.
-    pub fn light_table(&self, round_id: &str, who: &Account) -> Result<LightTable, DeskError> {
+    pub fn light_table(&self, round_id: &RoundId, who: &Account) -> Result<LightTable, DeskError> {
         light_table(self, &self.knowledge(), who, round_id)
     }
 
     /// The outline of the person in a picture, with the coach's strokes; none while nobody has looked.
-    pub fn outline(&self, photo_id: &str) -> Result<OutlineView, DeskError> {
+    pub fn outline(&self, photo_id: &PhotoId) -> Result<OutlineView, DeskError> {
         let record = self.store.photo(photo_id)?;
         let seen = record.found.is_some();
         Ok(OutlineView { lines: if seen { outline_of(&self.store, &record)? } else { Vec::new() } })
     }
 
     /// How a picture lies over another one, and what changed between the two.
-    pub fn over(&self, photo_id: &str, onto_id: &str) -> Result<OverView, DeskError> {
+    pub fn over(&self, photo_id: &PhotoId, onto_id: &PhotoId) -> Result<OverView, DeskError> {
         let (from, onto) = (self.store.photo(photo_id)?, self.store.photo(onto_id)?);
         let apart =
             || DeskError::NotFound("these two pictures share too few landmarks to be laid over each other".to_owned());
@@ -39,31 +39,31 @@ impl Desk {
     }
 
     /// One of a picture's files, through its row: a picture taken from the database is gone at once.
-    pub fn photo_file(&self, photo_id: &str, file: PhotoFile) -> Result<Vec<u8>, DeskError> {
+    pub fn photo_file(&self, photo_id: &PhotoId, file: PhotoFile) -> Result<Vec<u8>, DeskError> {
         let photo = self.store.photo(photo_id)?;
         Ok(self.store.photo_bytes(&photo.id, file)?)
     }
 }
 
-fn light_table(desk: &Desk, knowledge: &Knowledge, who: &Account, round_id: &str) -> Result<LightTable, DeskError> {
+fn light_table(desk: &Desk, knowledge: &Knowledge, who: &Account, round_id: &RoundId) -> Result<LightTable, DeskError> {
     let store = &desk.store;
     let round = store.round(round_id)?;
     let client = store.client(&knowledge.atlas, &round.client_id)?.client;
     let photos = store.client_photos(&round.client_id)?;
-    let own = photos.iter().filter(|photo| photo.round_id == round_id);
+    let own = photos.iter().filter(|photo| photo.round_id == *round_id);
     let mut poses: Vec<PoseId> = own.filter_map(|photo| photo.shows()?.id().parse().ok()).collect();
     poses.sort_unstable();
     poses.dedup();
-    let counting: HashSet<String> = store::counting(&photos).into_iter().map(|photo| photo.id.clone()).collect();
-    let of_round = |id: &str| -> Vec<PhotoView> {
-        let own = photos.iter().filter(|photo| photo.round_id == id).cloned();
+    let counting: HashSet<PhotoId> = store::counting(&photos).into_iter().map(|photo| photo.id.clone()).collect();
+    let of_round = |id: &RoundId| -> Vec<PhotoView> {
+        let own = photos.iter().filter(|photo| photo.round_id == *id).cloned();
         own.map(|record| {
             let counts = counting.contains(&record.id);
             PhotoView::of(&knowledge.atlas, &desk.frames, record, counts)
         })
         .collect()
     };
-    let counts = |photo: &&PhotoRecord| photo.round_id == round_id && counting.contains(&photo.id);
+    let counts = |photo: &&PhotoRecord| photo.round_id == *round_id && counting.contains(&photo.id);
     let spoils = |photo: &PhotoRecord| photo.measured.as_ref().filter(|photo| photo.person).and_then(spoilt);
     let spoilt = photos.iter().filter(counts).filter_map(spoils).collect();
     let rounds = store.rounds(&round.client_id)?;
@@ -88,10 +88,10 @@ fn light_table(desk: &Desk, knowledge: &Knowledge, who: &Account, round_id: &str
 fn round_girths(
     desk: &Desk,
     knowledge: &Knowledge,
-    round_id: &str,
+    round_id: &RoundId,
     photos: &[PhotoRecord],
 ) -> Result<RoundGirths, DeskError> {
-    let own: Vec<PhotoRecord> = photos.iter().filter(|photo| photo.round_id == round_id).cloned().collect();
+    let own: Vec<PhotoRecord> = photos.iter().filter(|photo| photo.round_id == *round_id).cloned().collect();
     let counting = store::counting(&own);
     let pictures = counting
         .iter()

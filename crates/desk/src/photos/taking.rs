@@ -5,6 +5,7 @@ use crate::desk::Desk;
 use crate::error::{DeskError, invalid};
 use sha2::{Digest, Sha256};
 use store::NewPhoto;
+use units::RoundId;
 use vision::PhotoPose;
 
 /// Where the stand-in camera stands, m.
@@ -15,14 +16,14 @@ impl Desk {
     ///
     /// # Errors
     /// [`DeskError::Refused`] with the reason.
-    pub fn admits_photos(&self, round_id: &str) -> Result<(), DeskError> {
+    pub fn admits_photos(&self, round_id: &RoundId) -> Result<(), DeskError> {
         Ok(self.store.photo_admission(&self.knowledge().atlas, round_id)?)
     }
 
     /// Takes in the bytes of a picture as they came.
     pub fn take_in(
         &self,
-        round_id: &str,
+        round_id: &RoundId,
         query: &NewPhotoQuery,
         added_by: &str,
         bytes: &[u8],
@@ -50,7 +51,7 @@ impl Desk {
     }
 
     /// Takes a picture of a made-up figure with the girths of a round.
-    pub fn stand_in(&self, round_id: &str, pose: PhotoPose, added_by: &str) -> Result<PhotoView, DeskError> {
+    pub fn stand_in(&self, round_id: &RoundId, pose: PhotoPose, added_by: &str) -> Result<PhotoView, DeskError> {
         let Some(held) = booth::Pose::ALL.into_iter().find(|known| known.id() == pose.id()) else {
             return Err(invalid("/pose", format!("the stand-in camera cannot hold the pose {}", pose.id())));
         };

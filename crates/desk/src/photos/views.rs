@@ -6,7 +6,7 @@ use lighttable::{CameraSetUp, Frames, Laid, Question, RegionFrame, Spoilt, Width
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use store::{Moved, PhotoRecord, PhotoState, RatingKind, RatingRecord};
-use units::{PoseId, RegionId, SiteId};
+use units::{PhotoId, PoseId, RegionId, RoundId, SiteId};
 use utoipa::{IntoParams, ToSchema};
 use vision::{Photo, PhotoPose, Stroke, perspective_pct};
 
@@ -81,9 +81,9 @@ impl From<&Moved> for MovedBody {
 #[derive(Serialize, ToSchema)]
 pub struct PhotoView {
     /// Random id: `/api/v1/photos/{id}/view` and `/thumb` are its pictures.
-    pub id: String,
+    pub id: PhotoId,
     /// The round it belongs to.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// Grows with every change.
     pub revision: i32,
     /// How far it has come.
@@ -176,7 +176,7 @@ pub struct SavePhoto {
 #[derive(Serialize, ToSchema)]
 pub struct PhotoRound {
     /// Random id.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The day it was taken.
     pub date: String,
     /// Its pictures.
@@ -215,7 +215,7 @@ impl From<RatingKind> for JudgedKind {
 #[derive(Serialize, ToSchema)]
 pub struct RatingView {
     /// The round.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The region.
     pub region: RegionId,
     /// The pose it was judged in.
@@ -343,7 +343,7 @@ pub struct OutlineView {
 #[derive(Serialize, ToSchema)]
 pub struct RepeatView {
     /// Goes back with the answer; the page does not show it.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The region.
     pub region: RegionId,
     /// The pose.
@@ -372,7 +372,7 @@ pub struct RepeatsView {
 #[serde(deny_unknown_fields)]
 pub struct SaveRepeat {
     /// The round of the rating.
-    pub round_id: String,
+    pub round_id: RoundId,
     /// The region.
     pub region: String,
     /// The pose.

@@ -9,19 +9,20 @@ use crate::error::{DeskError, invalid};
 use casefile::WeekDraft;
 use plan::{Effort, Proof, prove, swaps};
 use std::time::Instant;
+use units::RoundId;
 
 /// Between two looks at a proof.
 const PROOF_STEP_MS: u128 = 150;
 
 /// A week that is to be proven.
 pub struct ToProve {
-    round_id: String,
+    round_id: RoundId,
     planned: Planned,
 }
 
 impl Desk {
     /// The week's plan of a round.
-    pub fn plan(&self, round_id: &str) -> Result<PlanView, DeskError> {
+    pub fn plan(&self, round_id: &RoundId) -> Result<PlanView, DeskError> {
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
         let (planned, week, revision) = self.shown(&planning, round_id)?;
@@ -29,7 +30,7 @@ impl Desk {
     }
 
     /// Keeps a week as the coach has bent it, and says what that makes of it.
-    pub fn save_plan(&self, round_id: &str, by: &str, save: SavePlan) -> Result<PlanView, DeskError> {
+    pub fn save_plan(&self, round_id: &RoundId, by: &str, save: SavePlan) -> Result<PlanView, DeskError> {
         let SavePlan { revision, week } = save;
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
@@ -39,19 +40,19 @@ impl Desk {
     }
 
     /// The planner's own week for the brief's days and minutes. Nothing is kept.
-    pub fn own_plan(&self, round_id: &str) -> Result<WeekDraft, DeskError> {
+    pub fn own_plan(&self, round_id: &RoundId) -> Result<WeekDraft, DeskError> {
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
         Ok(planning.week(&planning.solved_once(&self.books.solved)))
     }
 
     /// What may not be added to the week, each with its reason.
-    pub fn addable(&self, round_id: &str) -> Result<AddableView, DeskError> {
+    pub fn addable(&self, round_id: &RoundId) -> Result<AddableView, DeskError> {
         Ok(Planning::read(&self.store, &self.knowledge(), round_id)?.addable())
     }
 
     /// Solves a week anew around its locked cards, for as many days as asked and its own minutes. Nothing is kept.
-    pub fn solve_plan(&self, round_id: &str, asked: SolvePlan) -> Result<SolvedPlan, DeskError> {
+    pub fn solve_plan(&self, round_id: &RoundId, asked: SolvePlan) -> Result<SolvedPlan, DeskError> {
         let SolvePlan { days, mut week, seed } = asked;
         if let Some(days) = days.filter(|days| !(1..=7).contains(days)) {
             return Err(invalid("/days", format!("{days} days a week is out of range: expected 1 to 7")));
@@ -66,7 +67,7 @@ impl Desk {
     }
 
     /// What could stand in a card's place, and what each would change.
-    pub fn swaps(&self, round_id: &str, asked: &AskSwaps) -> Result<SwapsView, DeskError> {
+    pub fn swaps(&self, round_id: &RoundId, asked: &AskSwaps) -> Result<SwapsView, DeskError> {
         let AskSwaps { week, session, place } = asked;
         let knowledge = self.knowledge();
         let planned = Planning::read(&self.store, &knowledge, round_id)?.of(&"/week".into(), week)?;
@@ -76,7 +77,7 @@ impl Desk {
     }
 
     /// The week of a round, as it is to be proven.
-    pub fn to_prove(&self, round_id: &str) -> Result<ToProve, DeskError> {
+    pub fn to_prove(&self, round_id: &RoundId) -> Result<ToProve, DeskError> {
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;
         Ok(ToProve { round_id: round_id.to_owned(), planned: self.shown(&planning, round_id)?.0 })
@@ -95,12 +96,12 @@ impl Desk {
     }
 
     /// The week a round's board shows: as it is kept; else what the client was given in this round; else the planner's own.
-    fn shown(&self, planning: &Planning, id: &str) -> Result<(Planned, WeekDraft, i32), DeskError> {
+    fn shown(&self, planning: &Planning, id: &RoundId) -> Result<(Planned, WeekDraft, i32), DeskError> {
         if let Some(kept) = self.store.plan_draft(id)? {
             return Ok((planning.of(&"/week".into(), &kept.week)?, kept.week, kept.revision));
         }
         let given = self.store.issued_plans(&planning.client_id)?;
-        if let Some(given) = given.first().filter(|given| given.round_id == id)
+        if let Some(given) = given.first().filter(|given| given.round_id == *id)
             && let Ok(planned) = planning.of(&"/week".into(), &given.week)
         {
             return Ok((planned, given.week.clone(), 0));

@@ -11,6 +11,7 @@ use jiff::civil::Date;
 use logbook::monday;
 use serde::Deserialize;
 use store::{Account, NewIssue, SetUpSaid};
+use units::{PlanId, RoundId};
 use utoipa::ToSchema;
 
 /// A week starts within so many years of today.
@@ -65,7 +66,7 @@ pub struct PlanPaper {
 
 impl Desk {
     /// Gives the client the week that is kept, as their next version.
-    pub fn issue_plan(&self, round_id: &str, by: &Account, asked: &IssuePlan) -> Result<IssuedSummary, DeskError> {
+    pub fn issue_plan(&self, round_id: &RoundId, by: &Account, asked: &IssuePlan) -> Result<IssuedSummary, DeskError> {
         let starts_on = first_monday(&asked.starts_on)?;
         let PlanView { week, plan, revision, draft_because, .. } = self.plan(round_id)?;
         if let Some(why) = draft_because {
@@ -98,20 +99,20 @@ impl Desk {
     }
 
     /// A plan a client was given.
-    pub fn issued_plan(&self, plan_id: &str) -> Result<IssuedView, DeskError> {
+    pub fn issued_plan(&self, plan_id: &PlanId) -> Result<IssuedView, DeskError> {
         let record = self.store.issued_plan(plan_id)?;
         let client_name = self.store.client(&self.knowledge().atlas, &record.client_id)?.client.name;
         Ok(IssuedView { summary: IssuedSummary::from(&record), client_name, week: record.week, plan: record.plan })
     }
 
     /// A plan a client was given, as a file for them.
-    pub fn plan_paper(&self, plan_id: &str, kind: FileKind) -> Result<PlanPaper, DeskError> {
+    pub fn plan_paper(&self, plan_id: &PlanId, kind: FileKind) -> Result<PlanPaper, DeskError> {
         let knowledge = &*self.knowledge();
         let record = self.store.issued_plan(plan_id)?;
         let client = self.store.client(&knowledge.atlas, &record.client_id)?.client;
         let reported = Training::read(&self.store, knowledge, &record.client_id, today())?.reported();
         let handout = Handout {
-            id: &record.id,
+            id: record.id.as_str(),
             client_name: &client.name,
             version: record.version,
             issued_on: record.issued_on,

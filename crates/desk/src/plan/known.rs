@@ -5,6 +5,7 @@ use crate::workshop::Workshop;
 use plan::{Effort, Locks, PlanProblem, Proof, Week, solve_around};
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
+use units::RoundId;
 
 /// Weeks and bounds kept at most: those of a few hundred clients.
 const KEPT: u64 = 512;
@@ -40,7 +41,7 @@ pub(crate) struct Proofs {
     /// By the model of which they are.
     bounds: Memo<u64, Proof, ()>,
     /// When something was last proven of a round's week, counted over all.
-    rounds: Memo<String, u64, ()>,
+    rounds: Memo<RoundId, u64, ()>,
     count: Arc<AtomicU64>,
 }
 
@@ -58,18 +59,18 @@ impl Proofs {
     }
 
     /// Grows with every proof of a round's week.
-    pub fn of_round(&self, round_id: &str) -> u64 {
-        self.rounds.find(&round_id.to_owned()).map_or(0, |((), count)| *count)
+    pub fn of_round(&self, round_id: &RoundId) -> u64 {
+        self.rounds.find(round_id).map_or(0, |((), count)| *count)
     }
 
     /// Keeps a bound when it is higher than what was known.
-    pub fn keep(&self, round_id: &str, problem: &PlanProblem, proof: Proof) {
+    pub fn keep(&self, round_id: &RoundId, problem: &PlanProblem, proof: Proof) {
         let key = problem.model_key();
         let lower = |known: &Proof| known.bound < proof.bound || proof.finished;
         if self.bounds.find(&key).is_none_or(|((), known)| lower(&known)) {
             self.bounds.keep(key, (), proof);
         }
         let count = self.count.fetch_add(1, Ordering::AcqRel) + 1;
-        self.rounds.keep(round_id.to_owned(), (), count);
+        self.rounds.keep(round_id.clone(), (), count);
     }
 }

@@ -11,13 +11,13 @@ use casefile::{CheckedWeek, DayDraft, PlanFile, WeekDraft, check_week, plan_file
 use plan::{Draft, Effort, PlanProblem, WeekShape, block, present_draft, solve_around};
 use std::time::Instant;
 use store::Store;
-use units::{Place, RegionId};
+use units::{ClientId, Place, RegionId, RoundId};
 
 /// A round about to be planned.
 pub(crate) struct Planning<'a> {
     knowledge: &'a Knowledge,
     pub case: Case,
-    pub client_id: String,
+    pub client_id: ClientId,
     assessment: Assessment,
     /// Signs that nobody has written about yet.
     signs: Vec<String>,
@@ -32,7 +32,7 @@ pub(crate) struct Planned {
 
 impl<'a> Planning<'a> {
     /// Reads what a round's plan follows from.
-    pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &str) -> Result<Self, DeskError> {
+    pub fn read(store: &Store, knowledge: &'a Knowledge, round_id: &RoundId) -> Result<Self, DeskError> {
         let Opened { round, mut case, assessment } = Opened::read(store, knowledge, round_id)?;
         let Since { signs, hurts } = since(store, knowledge, &round.client_id)?;
         case.hurts = hurts;

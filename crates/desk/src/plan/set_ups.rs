@@ -7,7 +7,7 @@ use atlas::{Atlas, Exercise, SetUpField, Variant};
 use casefile::check_set_up;
 use serde::Serialize;
 use serde_json::Value;
-use units::{ExerciseId, Place};
+use units::{ClientId, ExerciseId, Place};
 use utoipa::ToSchema;
 
 /// All set-ups of a client.
@@ -32,7 +32,7 @@ pub struct SetUpView {
 
 impl Desk {
     /// What is remembered of every exercise of a client.
-    pub fn set_ups(&self, client_id: &str) -> Result<SetUpsView, DeskError> {
+    pub fn set_ups(&self, client_id: &ClientId) -> Result<SetUpsView, DeskError> {
         let atlas = &self.knowledge().atlas;
         self.store.client(atlas, client_id)?;
         let kept = self.store.set_ups(client_id)?.into_iter();
@@ -41,7 +41,7 @@ impl Desk {
     }
 
     /// What is remembered of one, with the numbers its kit has.
-    pub fn set_up(&self, client_id: &str, exercise: &str) -> Result<SetUpView, DeskError> {
+    pub fn set_up(&self, client_id: &ClientId, exercise: &str) -> Result<SetUpView, DeskError> {
         let knowledge = &*self.knowledge();
         self.store.client(&knowledge.atlas, client_id)?;
         let exercise = known(knowledge, exercise)?;
@@ -53,7 +53,7 @@ impl Desk {
     /// stored (a merge patch, RFC 7396).
     pub fn change_set_up(
         &self,
-        client_id: &str,
+        client_id: &ClientId,
         exercise: &str,
         by: &str,
         change: &Value,

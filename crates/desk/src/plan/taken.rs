@@ -9,6 +9,7 @@ use casefile::{WeekDraft, check_week, check_week_name};
 use jiff::tz::TimeZone;
 use plan::fitted;
 use store::{GivenWeek, SavedWeek, Store};
+use units::RoundId;
 
 impl Desk {
     /// Every week that can be taken.
@@ -49,7 +50,7 @@ impl Desk {
 
     /// A week of somebody else as this round's client can train it: on their days, in their minutes, with what pain, kit and the
     /// brief rule out swapped or left out. Nothing is kept.
-    pub fn copy_week(&self, round_id: &str, asked: &CopyWeek) -> Result<CopiedWeek, DeskError> {
+    pub fn copy_week(&self, round_id: &RoundId, asked: &CopyWeek) -> Result<CopiedWeek, DeskError> {
         let mut week = source(&self.store, &asked.from)?;
         let knowledge = self.knowledge();
         let planning = Planning::read(&self.store, &knowledge, round_id)?;

@@ -4,7 +4,7 @@ use casefile::{PlanFile, WeekDraft};
 use plan::{Alternative, NotFor, Proof, Swaps};
 use serde::{Deserialize, Serialize};
 use store::IssuedRecord;
-use units::{EquipmentId, ExerciseId, RegionId};
+use units::{ClientId, EquipmentId, ExerciseId, PlanId, RegionId, RoundId};
 use utoipa::ToSchema;
 
 /// A round's week: as kept, as it was given, or as the planner has it.
@@ -216,7 +216,7 @@ pub struct IssuePlan {
 #[derive(Serialize, ToSchema)]
 pub struct IssuedSummary {
     /// Random id.
-    pub id: String,
+    pub id: PlanId,
     /// From 1, over all rounds of the client.
     pub version: i32,
     /// The day it was given.
@@ -226,7 +226,7 @@ pub struct IssuedSummary {
     /// Who gave it.
     pub issued_by: String,
     /// The round it was made in.
-    pub round_id: String,
+    pub round_id: RoundId,
 }
 
 impl From<&IssuedRecord> for IssuedSummary {
@@ -286,11 +286,11 @@ pub struct KeptWeek {
 #[derive(Serialize, ToSchema)]
 pub struct OthersWeek {
     /// Whose.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// The plan's id.
-    pub plan: String,
+    pub plan: PlanId,
     /// Monday of its first week.
     pub starts_on: String,
     /// Days with something in them.
@@ -327,7 +327,7 @@ pub enum WeekSource {
     /// A week the practice keeps, by id.
     Kept(String),
     /// A plan somebody was given, by id.
-    Plan(String),
+    Plan(PlanId),
 }
 
 /// A week as the client can train it.

@@ -16,17 +16,17 @@ use crate::error::{DeskError, invalid};
 use assess::{Choices, Knowledge};
 use casefile::{ChoicesEntry, check_choices};
 use reviewing::Reviewing;
-use units::RegionId;
+use units::{RegionId, RoundId};
 
 impl Desk {
     /// What moved over a round against what could be noise, what was done, and what is proposed.
-    pub fn review(&self, round_id: &str) -> Result<ReviewView, DeskError> {
+    pub fn review(&self, round_id: &RoundId) -> Result<ReviewView, DeskError> {
         let knowledge = self.knowledge();
         Reviewing::read(&self.store, &knowledge, round_id)?.view(&self.store, &knowledge)
     }
 
     /// Saves decisions, and writes the choices that follow from them into the next round when asked to.
-    pub fn save_review(&self, round_id: &str, by: &str, save: SaveReview) -> Result<ReviewView, DeskError> {
+    pub fn save_review(&self, round_id: &RoundId, by: &str, save: SaveReview) -> Result<ReviewView, DeskError> {
         let SaveReview { revision, decisions, also, carry } = save;
         let (store, knowledge) = (&self.store, &*self.knowledge());
         let reviewing = Reviewing::read(store, knowledge, round_id)?;

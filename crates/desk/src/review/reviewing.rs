@@ -17,7 +17,7 @@ use logbook::{
 };
 use std::collections::BTreeMap;
 use store::{IssuedRecord, PhotoRecord, RoundRecord, Store};
-use units::{Place, RegionId};
+use units::{Place, RegionId, RoundId};
 
 /// A round about to be reviewed.
 pub(super) struct Reviewing {
@@ -31,7 +31,7 @@ pub(super) struct Reviewing {
 }
 
 impl Reviewing {
-    pub fn read(store: &Store, knowledge: &Knowledge, round_id: &str) -> Result<Self, DeskError> {
+    pub fn read(store: &Store, knowledge: &Knowledge, round_id: &RoundId) -> Result<Self, DeskError> {
         let assessor = Assessor::new(store, knowledge);
         let Opened { round, case, assessment } = Opened::of(store, &assessor, store.round(round_id)?)?;
         let next = store.rounds(&round.client_id)?.into_iter().find(|other| other.taken_on > round.taken_on);
@@ -161,8 +161,8 @@ fn count(number: usize) -> u32 {
     u32::try_from(number).unwrap_or(u32::MAX)
 }
 
-fn pairs(photos: &[PhotoRecord], before: &str, now: &str) -> Vec<PicturePair> {
-    let of = |round: &str| store::counting(photos.iter().filter(|photo| photo.round_id == round));
+fn pairs(photos: &[PhotoRecord], before: &RoundId, now: &RoundId) -> Vec<PicturePair> {
+    let of = |round: &RoundId| store::counting(photos.iter().filter(|photo| photo.round_id == *round));
     let (then, new) = (of(before), of(now));
     then.iter()
         .filter_map(|old| {

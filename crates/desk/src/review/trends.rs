@@ -9,7 +9,7 @@ use jiff::civil::Date;
 use logbook::{Trend, TrendPoint, monday, noise_band};
 use std::collections::BTreeMap;
 use store::Store;
-use units::{Side, SiteId};
+use units::{ClientId, Side, SiteId};
 
 /// What moved in the measurements, which the log does not touch.
 #[derive(Clone)]
@@ -21,7 +21,7 @@ pub(crate) struct MeasuredTrends {
 
 impl Desk {
     /// Everything about a client over all rounds.
-    pub fn trends(&self, client_id: &str) -> Result<TrendsView, DeskError> {
+    pub fn trends(&self, client_id: &ClientId) -> Result<TrendsView, DeskError> {
         let (store, knowledge) = (&self.store, &*self.knowledge());
         let client = store.client(&knowledge.atlas, client_id)?.client;
         let mark = self.mark(store.stamp(client_id)?, 0, today());
@@ -29,14 +29,14 @@ impl Desk {
         let MeasuredTrends { sites, regions, weights } = if rests_on_all(knowledge, &client) {
             work_out()?
         } else {
-            self.books.moved.get(&client_id.to_owned(), mark, work_out)?.as_ref().clone()
+            self.books.moved.get(client_id, mark, work_out)?.as_ref().clone()
         };
         let lifts = lift_trends(store, knowledge, client_id)?;
         Ok(TrendsView { client_name: client.name, sites, regions, lifts, weights })
     }
 }
 
-fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<MeasuredTrends, DeskError> {
+fn measured_trends(store: &Store, knowledge: &Knowledge, client_id: &ClientId) -> Result<MeasuredTrends, DeskError> {
     let assessor = Assessor::new(store, knowledge);
     let mut rounds: Vec<(Case, Assessment)> = Vec::new();
     if let Some(newest) = store.rounds(client_id)?.last() {
@@ -156,7 +156,7 @@ type Lift = (String, Option<Side>);
 /// Whether a load was held, and the best set of each week.
 type BestSets = (bool, BTreeMap<Date, f64>);
 
-fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &str) -> Result<Vec<LiftTrend>, DeskError> {
+fn lift_trends(store: &Store, knowledge: &Knowledge, client_id: &ClientId) -> Result<Vec<LiftTrend>, DeskError> {
     let mut lifts: BTreeMap<Lift, BestSets> = BTreeMap::new();
     for (on, done, best) in store.best_sets(client_id)? {
         let sides = [(None, best.both), (Some(Side::Left), best.left), (Some(Side::Right), best.right)];

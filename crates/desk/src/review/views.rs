@@ -8,7 +8,7 @@ use jiff::civil::Date;
 use logbook::{AreaReview, Decision, GirthMove, PartMoved, RegionReview, TrendPoint, WidthMove};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{RegionId, Side, SiteId};
+use units::{ClientId, PhotoId, RegionId, Side, SiteId};
 use utoipa::ToSchema;
 use vision::PhotoPose;
 
@@ -16,7 +16,7 @@ use vision::PhotoPose;
 #[derive(Serialize, ToSchema)]
 pub struct ReviewView {
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// The day of the round.
@@ -71,9 +71,9 @@ pub struct PicturePair {
     /// The pose.
     pub pose: PhotoPose,
     /// Picture of the round.
-    pub before: String,
+    pub before: PhotoId,
     /// Picture of the next round.
-    pub now: String,
+    pub now: PhotoId,
 }
 
 /// A region's bulk.

@@ -13,18 +13,18 @@ use casefile::{CaseFile, ChoicesEntry, Problem, assessment_file, case_file, chec
 use jiff::civil::Date;
 use steps::{Afterwards, steps};
 use store::{ClientRecord, NewRound};
-use units::Mass;
+use units::{ClientId, Mass, RoundId};
 
 impl Desk {
     /// Opens a round.
-    pub fn open_round(&self, client_id: &str, request: &NewRoundRequest) -> Result<RoundSummary, DeskError> {
+    pub fn open_round(&self, client_id: &ClientId, request: &NewRoundRequest) -> Result<RoundSummary, DeskError> {
         let new = checked_round(request, today())?;
         not_before_birth(&self.store.client(&self.knowledge().atlas, client_id)?, new.taken_on)?;
         Ok(RoundSummary::from(&self.store.add_round(client_id, &new)?))
     }
 
     /// Gives a round another day.
-    pub fn redate_round(&self, id: &str, save: &SaveRound) -> Result<(), DeskError> {
+    pub fn redate_round(&self, id: &RoundId, save: &SaveRound) -> Result<(), DeskError> {
         let day = past_day(&save.date, today()).map_err(|says| invalid("/date", says))?;
         let client_id = self.store.round(id)?.client_id;
         not_before_birth(&self.store.client(&self.knowledge().atlas, &client_id)?, day)?;
@@ -33,7 +33,7 @@ impl Desk {
     }
 
     /// A round with its steps.
-    pub fn round(&self, id: &str) -> Result<RoundView, DeskError> {
+    pub fn round(&self, id: &RoundId) -> Result<RoundView, DeskError> {
         let store = &self.store;
         let Opened { round, case, assessment } = Opened::read(store, &self.knowledge(), id)?;
         let rounds = store.rounds(&round.client_id)?;
@@ -57,7 +57,7 @@ impl Desk {
     }
 
     /// The verdict of a round with its evidence.
-    pub fn verdict(&self, id: &str) -> Result<VerdictView, DeskError> {
+    pub fn verdict(&self, id: &RoundId) -> Result<VerdictView, DeskError> {
         let knowledge = self.knowledge();
         let Opened { round, case, assessment } = Opened::read(&self.store, &knowledge, id)?;
         Ok(VerdictView {
@@ -68,7 +68,7 @@ impl Desk {
     }
 
     /// Saves what to bring up, what to hold back, and verdicts overruled.
-    pub fn save_choices(&self, id: &str, save: &SaveChoices) -> Result<VerdictView, DeskError> {
+    pub fn save_choices(&self, id: &RoundId, save: &SaveChoices) -> Result<VerdictView, DeskError> {
         let atlas = &self.knowledge().atlas;
         let choices = check_choices(atlas, &"/choices".into(), &save.choices).map_err(DeskError::Invalid)?;
         self.store.save_choices(id, save.revision, &choices)?;
@@ -76,7 +76,7 @@ impl Desk {
     }
 
     /// The client's case file as of a round: with the practice's settings the command line comes to the same verdict as the screen.
-    pub fn case_file(&self, id: &str) -> Result<CaseFile, DeskError> {
+    pub fn case_file(&self, id: &RoundId) -> Result<CaseFile, DeskError> {
         let case = self.store.case_at(&self.knowledge().atlas, id)?;
         Ok(CaseFile { practice: self.store.practice()?.settings, ..case_file(&case) })
     }

@@ -3,6 +3,7 @@
 use crate::clients::RoundSummary;
 use casefile::{AssessmentFile, ChoicesEntry};
 use serde::{Deserialize, Serialize};
+use units::{ClientId, RoundId};
 use utoipa::ToSchema;
 
 /// A round to be opened.
@@ -53,9 +54,9 @@ pub struct StepView {
 #[derive(Serialize, ToSchema)]
 pub struct RoundView {
     /// Random id.
-    pub id: String,
+    pub id: RoundId,
     /// Whose.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Their name.
     pub client_name: String,
     /// The day it was taken.

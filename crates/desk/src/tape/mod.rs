@@ -15,19 +15,19 @@ use casefile::{
 };
 use std::collections::{BTreeMap, BTreeSet};
 use store::{RoundRecord, SavedTape, Store};
-use units::{Length, Mass, Place, SiteId};
+use units::{Length, Mass, Place, RoundId, SiteId};
 
 /// Longest name of who holds the tape, characters.
 const NAME_CHARS: usize = 40;
 
 impl Desk {
     /// The tape sheet of a round.
-    pub fn tape(&self, round_id: &str) -> Result<TapeSheet, DeskError> {
+    pub fn tape(&self, round_id: &RoundId) -> Result<TapeSheet, DeskError> {
         self.sheet(self.store.round(round_id)?, Vec::new())
     }
 
     /// Saves the sheet. Entries that break a rule are not saved and are named in `problems`; what was stored for them stays.
-    pub fn save_tape(&self, round_id: &str, saved_by: &str, save: &SaveTape) -> Result<TapeSheet, DeskError> {
+    pub fn save_tape(&self, round_id: &RoundId, saved_by: &str, save: &SaveTape) -> Result<TapeSheet, DeskError> {
         let measured_by = measured_by(save)?;
         let (sheet, problems) = Checked::of(&self.store, &self.knowledge(), round_id, save)?;
         let tape = SavedTape {
@@ -89,7 +89,12 @@ struct Checked {
 }
 
 impl Checked {
-    fn of(store: &Store, knowledge: &Knowledge, id: &str, body: &SaveTape) -> Result<(Self, Vec<Problem>), DeskError> {
+    fn of(
+        store: &Store,
+        knowledge: &Knowledge,
+        id: &RoundId,
+        body: &SaveTape,
+    ) -> Result<(Self, Vec<Problem>), DeskError> {
         let atlas = &knowledge.atlas;
         let (measures, mut problems) = check_tape(atlas, &"/entries".into(), &body.entries);
         let (folds, wrong_folds) = check_skinfolds(atlas, &"/folds".into(), &body.folds);

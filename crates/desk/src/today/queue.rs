@@ -11,12 +11,13 @@ use logbook::{AlarmKind, Due, QueueKind, ROUND_WEEKS, heads};
 use std::collections::HashSet;
 use std::sync::Arc;
 use store::{ClientRecord, IssuedRecord, RoundRecord, Store};
+use units::ClientId;
 
 /// A client's part of the queue, and their session of today.
-#[derive(Clone, Default)]
+#[derive(Clone)]
 pub(crate) struct ClientDay {
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Whether the next round is due, seen to or not.
     pub round_due: bool,
     pub items: Vec<QueueItem>,
@@ -83,12 +84,17 @@ pub(super) fn put_away_day(
     if let Some(newest) = store.rounds(&record.id)?.last() {
         retention(&mut asking, knowledge, newest, today);
     }
-    Ok(ClientDay { client_id: record.id.clone(), items: asking.items, ..ClientDay::default() })
+    Ok(ClientDay { client_id: record.id.clone(), round_due: false, items: asking.items, session: None })
 }
 
 /// That a client's rows cannot be read: named, so that somebody looks, while everybody else's are read on.
-pub(super) fn unreadable_day(store: &Store, client_id: &str, why: &str, today: Date) -> Result<ClientDay, DeskError> {
-    tracing::error!(client_id, why, "what is stored of a client cannot be read");
+pub(super) fn unreadable_day(
+    store: &Store,
+    client_id: &ClientId,
+    why: &str,
+    today: Date,
+) -> Result<ClientDay, DeskError> {
+    tracing::error!(%client_id, why, "what is stored of a client cannot be read");
     let item = QueueItem {
         kind: QueueKind::Unreadable,
         client_id: client_id.to_owned(),
@@ -98,7 +104,7 @@ pub(super) fn unreadable_day(store: &Store, client_id: &str, why: &str, today: D
         place: format!("/clients/{client_id}"),
         what: "unreadable".to_owned(),
     };
-    Ok(ClientDay { client_id: client_id.to_owned(), items: vec![item], ..ClientDay::default() })
+    Ok(ClientDay { client_id: client_id.to_owned(), round_due: false, items: vec![item], session: None })
 }
 
 /// Whether data of years ago is still needed.

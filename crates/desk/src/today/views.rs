@@ -2,6 +2,7 @@
 
 use crate::log::SessionState;
 use serde::{Deserialize, Serialize};
+use units::ClientId;
 use utoipa::ToSchema;
 
 /// What needs the coach.
@@ -10,7 +11,7 @@ pub struct QueueItem {
     /// Kind; the order of kinds is the order of pressing.
     pub kind: logbook::QueueKind,
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// What and why, in a sentence.
@@ -40,7 +41,7 @@ pub struct TodayView {
 #[derive(Clone, Serialize, ToSchema)]
 pub struct TodaySession {
     /// Whose it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub client_name: String,
     /// Exercises.
@@ -56,7 +57,7 @@ pub struct TodaySession {
 #[serde(deny_unknown_fields)]
 pub struct SeeTo {
     /// Whose.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// What it is known by.
     pub what: String,
     /// What was done about it.

@@ -12,18 +12,18 @@ use assess::{Client, Test, first_side};
 use casefile::{NextEntry, Problem, TestEntry, assessment_file, check_tests};
 use std::collections::BTreeSet;
 use store::RoundRecord;
-use units::Place;
+use units::{Place, RoundId};
 
 const MINOR: &str = "the client is under 18: no tests to a maximum";
 
 impl Desk {
     /// The tests of a round.
-    pub fn trials(&self, round_id: &str) -> Result<TestsSheet, DeskError> {
+    pub fn trials(&self, round_id: &RoundId) -> Result<TestsSheet, DeskError> {
         self.trials_of(self.store.round(round_id)?, Vec::new())
     }
 
     /// Saves the tests. Those that break a rule are not saved and are named in `problems`; what was stored for them stays.
-    pub fn save_trials(&self, round_id: &str, saved_by: &str, save: &SaveTests) -> Result<TestsSheet, DeskError> {
+    pub fn save_trials(&self, round_id: &RoundId, saved_by: &str, save: &SaveTests) -> Result<TestsSheet, DeskError> {
         let atlas = &self.knowledge().atlas;
         let case = self.store.case_at(atlas, round_id)?;
         let strength = |entry: &TestEntry| matches!(entry, TestEntry::OneSide { .. });

@@ -21,7 +21,7 @@ use server::hash_password;
 use std::collections::HashMap;
 use store::{NewAccount, NewRound, Page, SavedTape, Store, is_made_up};
 use stories::{RoundStory, Story};
-use units::{Mass, Place};
+use units::{Mass, Place, RoundId};
 
 /// What is typed to sign in to the demo.
 pub const LOGIN: &str = "mara";
@@ -39,7 +39,7 @@ pub struct Coach<'a> {
 }
 
 /// Round id and day by client and weeks ago.
-type RoundIds = HashMap<(&'static str, i64), (String, Date)>;
+type RoundIds = HashMap<(&'static str, i64), (RoundId, Date)>;
 
 /// Fills an empty store with the coach and `clients` clients whose newest rounds lie a few days before `today`.
 pub fn fill(store: &Store, knowledge: &Knowledge, clients: usize, today: Date) -> Result<(), Failure> {

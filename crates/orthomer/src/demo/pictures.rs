@@ -4,6 +4,7 @@ use crate::demo::COACH;
 use crate::demo::stories;
 use desk::Desk;
 use store::Page;
+use units::RoundId;
 use vision::PhotoPose;
 
 /// Everyone is photographed relaxed from four sides.
@@ -14,7 +15,7 @@ const POSING: [&str; 2] = ["Bram Quillan", "Rune Castellan"];
 
 /// One picture to be taken.
 struct Due {
-    round_id: String,
+    round_id: RoundId,
     pose: PhotoPose,
 }
 

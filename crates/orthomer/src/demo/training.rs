@@ -19,7 +19,7 @@ use rand::rngs::StdRng;
 use rand::{Rng, RngExt, SeedableRng};
 use std::collections::HashMap;
 use store::{NewIssue, NewLogEntry, Store};
-use units::{ExerciseId, Place, Side};
+use units::{ClientId, ExerciseId, Place, PlanId, RoundId, Side};
 
 /// A short search: the demo starts at once.
 const DEMO_MOVES: u32 = 60_000;
@@ -111,9 +111,9 @@ pub fn of_made_up(
 pub fn keep_years(
     store: &Store,
     knowledge: &Knowledge,
-    client_id: &str,
+    client_id: &ClientId,
     name: &str,
-    rounds: &[(String, Date)],
+    rounds: &[(RoundId, Date)],
     (by, today, seed): (Coach, Date, u64),
 ) -> Result<(), Failure> {
     const PLAN_WEEKS: usize = 52;
@@ -139,7 +139,7 @@ fn next_monday(day: Date) -> Result<Date, Failure> {
     day.checked_add(((7 - since) % 7).days()).map_err(Failure::other)
 }
 
-fn solve(store: &Store, knowledge: &Knowledge, round_id: &str) -> Result<Given, Failure> {
+fn solve(store: &Store, knowledge: &Knowledge, round_id: &RoundId) -> Result<Given, Failure> {
     let case = store.case_at(&knowledge.atlas, round_id).map_err(Failure::other)?;
     let problem = PlanProblem::new(knowledge, &case, &assess(knowledge, &case));
     let locks = Locks::default();
@@ -155,11 +155,11 @@ fn solve(store: &Store, knowledge: &Knowledge, round_id: &str) -> Result<Given, 
 fn issue(
     store: &Store,
     given: &Given,
-    round_id: &str,
+    round_id: &RoundId,
     by: Coach,
     issued_on: Date,
     starts_on: Date,
-) -> Result<String, Failure> {
+) -> Result<PlanId, Failure> {
     let new = NewIssue {
         round_id: round_id.to_owned(),
         issued_on,
@@ -175,7 +175,7 @@ fn issue(
 struct Training<'a> {
     knowledge: &'a Knowledge,
     given: &'a Given,
-    plan_id: &'a str,
+    plan_id: &'a PlanId,
     starts_on: Date,
     habit: Habit,
     seed: u64,

@@ -63,7 +63,7 @@ impl Demo {
         let store = store::Store::beside(Path::new(&copy)).unwrap();
         let atlas = atlas::Atlas::load().unwrap();
         let (found, _) = store.clients(&atlas, Some(name), store::Page { number: 1, size: 1 }).unwrap();
-        found[0].id.clone()
+        found[0].id.clone().into()
     }
 }
 

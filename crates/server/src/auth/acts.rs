@@ -8,6 +8,7 @@ use roles::Act;
 use std::collections::HashSet;
 use std::sync::{Arc, Mutex, PoisonError};
 use store::{Account, NewDeed, Store, StoreError};
+use units::{ClientId, RoundId};
 
 /// What a route does.
 #[derive(Clone, Copy)]
@@ -179,18 +180,18 @@ pub(crate) struct Noted {
 #[derive(Default)]
 struct Hour {
     since: Timestamp,
-    done: HashSet<(String, Act, Option<String>)>,
+    done: HashSet<(String, Act, Option<ClientId>)>,
 }
 
 impl Noted {
     /// Whether this is the first time in this hour.
-    fn first(&self, now: Timestamp, who: &str, act: Act, client: Option<&str>) -> bool {
+    fn first(&self, now: Timestamp, who: &str, act: Act, client: Option<&ClientId>) -> bool {
         let since = now.round(Unit::Hour).unwrap_or(now);
         let mut hour = self.hour.lock().unwrap_or_else(PoisonError::into_inner);
         if hour.since != since {
             *hour = Hour { since, done: HashSet::new() };
         }
-        hour.done.insert((who.to_owned(), act, client.map(ToOwned::to_owned)))
+        hour.done.insert((who.to_owned(), act, client.cloned()))
     }
 }
 
@@ -209,10 +210,10 @@ impl Doer {
 }
 
 /// Notes that something was done. That it cannot be noted does not undo it: the log says so.
-pub(crate) async fn note(state: &AppState, doer: Doer, act: Act, client_id: Option<String>) {
+pub(crate) async fn note(state: &AppState, doer: Doer, act: Act, client_id: Option<ClientId>) {
     let now = Timestamp::now();
     let who = doer.account_id.as_deref().unwrap_or_default();
-    if !state.noted.first(now, who, act, client_id.as_deref()) {
+    if !state.noted.first(now, who, act, client_id.as_ref()) {
         return;
     }
     let noted = state.run(move |store| {
@@ -221,7 +222,7 @@ pub(crate) async fn note(state: &AppState, doer: Doer, act: Act, client_id: Opti
             account_id: doer.account_id.as_deref(),
             name: &doer.name,
             act: act.as_str(),
-            client_id: client_id.as_deref(),
+            client_id: client_id.as_ref(),
         };
         Ok(store.note_deed(&new)?)
     });
@@ -245,12 +246,12 @@ impl Route {
 }
 
 /// The client that a part of a path is about; none when it is about nothing that is there.
-pub(crate) fn client_of(store: &Store, (place, id): (&str, &str)) -> Result<Option<String>, StoreError> {
-    let round = |id: &str| store.round(id).map(|round| round.client_id);
+pub(crate) fn client_of(store: &Store, (place, id): (&str, &str)) -> Result<Option<ClientId>, StoreError> {
+    let round = |id: &RoundId| store.round(id).map(|round| round.client_id);
     let found = match place {
-        "{client_id}" => Ok(id.to_owned()),
-        "{round_id}" => round(id),
-        _ => store.photo(id).and_then(|photo| round(&photo.round_id)),
+        "{client_id}" => Ok(id.into()),
+        "{round_id}" => round(&id.into()),
+        _ => store.photo(&id.into()).and_then(|photo| round(&photo.round_id)),
     };
     match found {
         Err(error) if error.kind() == store::Kind::NotFound => Ok(None),
@@ -266,7 +267,8 @@ mod tests {
     #[test]
     fn the_same_is_noted_once_an_hour() {
         let (noted, now) = (Noted::default(), "2026-03-02T10:05:00Z".parse::<Timestamp>().unwrap());
-        let first = |at, who, client| noted.first(at, who, Act::Measure, client);
+        let first =
+            |at, who, client: Option<&str>| noted.first(at, who, Act::Measure, client.map(ClientId::from).as_ref());
         assert!(first(now, "jo", Some("c")) && !first(now, "jo", Some("c")));
         assert!(first(now, "jo", None) && first(now, "mara", Some("c")) && first(now, "jo", Some("d")));
         assert!(!first(now + 20.minutes(), "jo", Some("c")));

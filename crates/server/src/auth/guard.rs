@@ -20,6 +20,7 @@ use std::future::{Ready, ready};
 use std::net::IpAddr;
 use std::sync::LazyLock;
 use store::{Account, Kind, Store, StoreError};
+use units::ClientId;
 
 /// Keys in a session: the account's id, and the mark of the password it was opened with.
 const ACCOUNT: &str = "account";
@@ -70,7 +71,7 @@ pub(crate) async fn require_sign_in<B: MessageBody + 'static>(
 }
 
 /// What is to be noted once it is done: what, and for which client.
-type Done = Option<(Act, Option<String>)>;
+type Done = Option<(Act, Option<ClientId>)>;
 
 /// Who it is, and what is to be noted; a refusal when nobody is signed in or they may not.
 async fn entered(request: &ServiceRequest) -> Result<(Account, Done), ApiError> {

@@ -15,6 +15,7 @@ use rand::Rng;
 use roles::Act;
 use sha2::{Digest, Sha256};
 use std::future::{Ready, ready};
+use units::ClientId;
 
 /// Length of a token, bytes: nobody guesses 256 bits.
 const TOKEN_BYTES: usize = 32;
@@ -23,7 +24,7 @@ const TOKEN_BYTES: usize = 32;
 #[derive(Clone)]
 pub(crate) struct LinkedClient {
     /// Whose page it is.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// The last day on which it opens.
     pub expires_on: jiff::civil::Date,
 }

@@ -9,6 +9,7 @@ use desk::DeskError;
 use std::fs::File;
 use std::time::Duration;
 use store::Imported;
+use units::ClientId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -29,7 +30,7 @@ const AN_ARCHIVE: Limits =
 pub(crate) async fn export_client(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<NamedFile, ApiError> {
     let name = format!("client-{id}.zip");
     let turn = state.working.turn(&who.0.id).await?;

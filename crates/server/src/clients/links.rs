@@ -5,6 +5,7 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, web};
 use desk::my::{LinkView, NewLinkRequest};
+use units::ClientId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -17,7 +18,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[get("/clients/{client_id}/links")]
 pub(crate) async fn list_links(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<Vec<LinkView>>, ApiError> {
     state.json(move |desk| desk.links(&id)).await
 }
@@ -29,7 +30,7 @@ pub(crate) async fn list_links(
 pub(crate) async fn make_link(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<NewLinkRequest>,
 ) -> Result<HttpResponse, ApiError> {
     state.created(move |desk| desk.make_link(&id, &who.0, &body, new_key())).await
@@ -40,7 +41,7 @@ pub(crate) async fn make_link(
 #[delete("/clients/{client_id}/links/{link_id}")]
 pub(crate) async fn revoke_link(
     state: web::Data<AppState>,
-    path: web::Path<(String, String)>,
+    path: web::Path<(ClientId, String)>,
 ) -> Result<HttpResponse, ApiError> {
     let (client_id, id) = path.into_inner();
     state.done(move |desk| desk.revoke_link(&client_id, &id)).await

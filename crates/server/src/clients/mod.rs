@@ -14,10 +14,10 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use casefile::ClientEntry;
-use desk::PageOf;
 use desk::clients::{AgreedRound, ClientPage, ClientView, ListQuery, MadeUp, PutAway, RoundSummary, SaveClient};
 use desk::rounds::NewRoundRequest;
 use store::Belongings;
+use units::ClientId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -54,7 +54,7 @@ pub(crate) async fn list_clients(
         return Ok(HttpResponse::Ok().json(state.ask(move |desk| desk.clients(&asked)).await?));
     }
     let name = format!("clients {} {} {}", asked.page, asked.per_page, asked.away);
-    state.page(name, PageOf::Practice, move |desk, _| desk.clients(&asked)).await
+    state.page_of_all(name, false, move |desk| desk.clients(&asked)).await
 }
 
 /// What of a client would go with them.
@@ -62,7 +62,7 @@ pub(crate) async fn list_clients(
 #[get("/clients/{client_id}/belongings")]
 pub(crate) async fn show_belongings(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<Belongings>, ApiError> {
     state.json(move |desk| desk.belongings(&id)).await
 }
@@ -84,7 +84,7 @@ pub(crate) async fn agree_on_round(
 #[put("/clients/{client_id}/away")]
 pub(crate) async fn put_away(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<PutAway>,
 ) -> Result<web::Json<ClientView>, ApiError> {
     state.json(move |desk| desk.put_away(&id, body.away)).await
@@ -94,7 +94,10 @@ pub(crate) async fn put_away(
 #[utoipa::path(tag = "clients", responses((status = 204), (status = 403, body = ProblemDetails),
     (status = 404, body = ProblemDetails)))]
 #[delete("/clients/{client_id}")]
-pub(crate) async fn erase_client(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn erase_client(
+    state: web::Data<AppState>,
+    id: web::Path<ClientId>,
+) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.erase_client(&id)).await
 }
 
@@ -103,7 +106,7 @@ pub(crate) async fn erase_client(state: web::Data<AppState>, id: web::Path<Strin
 #[get("/clients/{client_id}")]
 pub(crate) async fn show_client(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<ClientView>, ApiError> {
     state.json(move |desk| desk.client(&id)).await
 }
@@ -135,7 +138,7 @@ pub(crate) async fn make_client_up(state: web::Data<AppState>, who: SignedIn) ->
 #[put("/clients/{client_id}")]
 pub(crate) async fn save_client(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<SaveClient>,
 ) -> Result<web::Json<ClientView>, ApiError> {
     state.json(move |desk| desk.save_client(&id, &body)).await
@@ -147,7 +150,7 @@ pub(crate) async fn save_client(
 #[post("/clients/{client_id}/rounds")]
 pub(crate) async fn open_round(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<NewRoundRequest>,
 ) -> Result<HttpResponse, ApiError> {
     state.created(move |desk| desk.open_round(&id, &body)).await

@@ -5,6 +5,7 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{get, post, put, web};
 use desk::notes::{MessagesView, NewMessage, NoteView, Party, ReadMessages, SaveNote};
+use units::{ClientId, RoundId};
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -24,7 +25,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[get("/clients/{client_id}/note")]
 pub(crate) async fn show_client_note(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<NoteView>, ApiError> {
     state.json(move |desk| desk.client_note(&id)).await
 }
@@ -35,7 +36,7 @@ pub(crate) async fn show_client_note(
 #[put("/clients/{client_id}/note")]
 pub(crate) async fn save_client_note(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<SaveNote>,
 ) -> Result<web::Json<NoteView>, ApiError> {
     state.json(move |desk| desk.save_client_note(&id, &body)).await
@@ -46,7 +47,7 @@ pub(crate) async fn save_client_note(
 #[get("/rounds/{round_id}/note")]
 pub(crate) async fn show_round_note(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
 ) -> Result<web::Json<NoteView>, ApiError> {
     state.json(move |desk| desk.round_note(&id)).await
 }
@@ -57,7 +58,7 @@ pub(crate) async fn show_round_note(
 #[put("/rounds/{round_id}/note")]
 pub(crate) async fn save_round_note(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveNote>,
 ) -> Result<web::Json<NoteView>, ApiError> {
     state.json(move |desk| desk.save_round_note(&id, &body)).await
@@ -69,7 +70,7 @@ pub(crate) async fn save_round_note(
 pub(crate) async fn show_messages(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<MessagesView>, ApiError> {
     state.json(move |desk| desk.messages(&id, Party::Coach(&who.0.name))).await
 }
@@ -81,7 +82,7 @@ pub(crate) async fn show_messages(
 pub(crate) async fn write_message(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<NewMessage>,
 ) -> Result<web::Json<MessagesView>, ApiError> {
     state.json(move |desk| desk.write_message(&id, Party::Coach(&who.0.name), &body)).await
@@ -94,7 +95,7 @@ pub(crate) async fn write_message(
 pub(crate) async fn read_messages(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<ReadMessages>,
 ) -> Result<web::Json<MessagesView>, ApiError> {
     state.json(move |desk| desk.read_messages(&id, Party::Coach(&who.0.name), &body)).await

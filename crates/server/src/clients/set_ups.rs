@@ -7,6 +7,7 @@ use actix_web::{get, patch, web};
 use assess::KeptSetUp;
 use desk::plan::{SetUpView, SetUpsView};
 use serde_json::Value;
+use units::ClientId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -19,7 +20,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[get("/clients/{client_id}/set-ups")]
 pub(crate) async fn list_set_ups(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<SetUpsView>, ApiError> {
     state.json(move |desk| desk.set_ups(&id)).await
 }
@@ -29,7 +30,7 @@ pub(crate) async fn list_set_ups(
 #[get("/clients/{client_id}/set-ups/{exercise}")]
 pub(crate) async fn show_set_up(
     state: web::Data<AppState>,
-    path: web::Path<(String, String)>,
+    path: web::Path<(ClientId, String)>,
 ) -> Result<web::Json<SetUpView>, ApiError> {
     state.json(move |desk| desk.set_up(&path.0, &path.1)).await
 }
@@ -42,7 +43,7 @@ pub(crate) async fn show_set_up(
 pub(crate) async fn change_set_up(
     state: web::Data<AppState>,
     who: SignedIn,
-    path: web::Path<(String, String)>,
+    path: web::Path<(ClientId, String)>,
     body: web::Json<Value>,
 ) -> Result<web::Json<SetUpView>, ApiError> {
     state.json(move |desk| desk.change_set_up(&path.0, &path.1, &who.0.name, &body)).await

@@ -4,6 +4,7 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{get, put, web};
 use desk::clients::{SaveUsualWeek, UsualWeekView};
+use units::ClientId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -16,7 +17,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[get("/clients/{client_id}/usual-week")]
 pub(crate) async fn show_usual_week(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<UsualWeekView>, ApiError> {
     state.json(move |desk| desk.usual_week(&id)).await
 }
@@ -27,7 +28,7 @@ pub(crate) async fn show_usual_week(
 #[put("/clients/{client_id}/usual-week")]
 pub(crate) async fn save_usual_week(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<SaveUsualWeek>,
 ) -> Result<web::Json<UsualWeekView>, ApiError> {
     state.json(move |desk| desk.save_usual_week(&id, &body)).await

@@ -8,9 +8,10 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::photos::picture;
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, web};
+use desk::Desk;
 use desk::log::{SendEntries, SentEntries, TrainingView};
 use desk::my::MyPage;
-use desk::{Desk, PageOf};
+use units::PhotoId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for whoever has opened a link: only what the link is scoped to.
@@ -30,7 +31,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[utoipa::path(tag = "my", responses((status = 200, body = TrainingView), (status = 401, body = ProblemDetails)))]
 #[get("/week")]
 pub(crate) async fn show_my_week(state: web::Data<AppState>, who: LinkedClient) -> Result<HttpResponse, ApiError> {
-    state.page("week", PageOf::Client(who.client_id), Desk::week).await
+    state.page_of_client("week", who.client_id, Desk::week).await
 }
 
 /// Takes in what the client logged. What is sent again makes no double.
@@ -58,7 +59,7 @@ pub(crate) async fn show_my_page(state: web::Data<AppState>, who: LinkedClient) 
 pub(crate) async fn show_my_photo(
     state: web::Data<AppState>,
     who: LinkedClient,
-    id: web::Path<String>,
+    id: web::Path<PhotoId>,
 ) -> Result<HttpResponse, ApiError> {
     Ok(picture(state.ask(move |desk| desk.my_photo(&who.client_id, &id)).await?))
 }

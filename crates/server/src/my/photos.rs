@@ -5,8 +5,8 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::photos::{A_LOOK, A_PICTURE, too_heavy};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
+use desk::Desk;
 use desk::photos::{LookQuery, NewPhotoQuery, PicturesAsked};
-use desk::{Desk, PageOf};
 use lighttable::CameraSetUp;
 use utoipa_actix_web::service_config::ServiceConfig;
 use vision::Taken;
@@ -20,7 +20,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[utoipa::path(tag = "my", responses((status = 200, body = PicturesAsked), (status = 401, body = ProblemDetails)))]
 #[get("/photos")]
 pub(crate) async fn show_asked(state: web::Data<AppState>, who: LinkedClient) -> Result<HttpResponse, ApiError> {
-    state.page("pictures-asked", PageOf::Client(who.client_id), Desk::pictures_asked).await
+    state.page_of_client("pictures-asked", who.client_id, Desk::pictures_asked).await
 }
 
 /// Takes in a picture from the client, for the newest round. What is sent again is there already.
@@ -37,7 +37,7 @@ pub(crate) async fn send_my_photo(
 ) -> Result<HttpResponse, ApiError> {
     let (id, asked) = (who.client_id.clone(), query.0.clone());
     state.ask(move |desk| desk.admits_photo_of(&id, &asked)).await?;
-    let (body, turn) = state.received(&who.client_id, body, A_PICTURE, too_heavy).await?;
+    let (body, turn) = state.received(who.client_id.as_str(), body, A_PICTURE, too_heavy).await?;
     state.done(turn.around(move |desk| desk.take_in_from(&who.client_id, &query, &body.read()?))).await
 }
 
@@ -53,7 +53,7 @@ pub(crate) async fn look_at_mine(
     query: web::Query<LookQuery>,
     body: web::Payload,
 ) -> Result<web::Json<Taken>, ApiError> {
-    let (body, turn) = state.received(&who.client_id, body, A_LOOK, too_heavy).await?;
+    let (body, turn) = state.received(who.client_id.as_str(), body, A_LOOK, too_heavy).await?;
     state.json(turn.around(move |desk| desk.say_of(&who.client_id, &query, &body.read()?))).await
 }
 

@@ -8,12 +8,13 @@ use crate::http::{ApiError, Limits, ProblemDetails};
 use crate::state::AppState;
 use actix_web::http::header::ContentType;
 use actix_web::{HttpResponse, delete, get, post, put, web};
-use desk::PageOf;
+use desk::RoundPage;
 use desk::photos::{
     AskAgain, BoothQuery, LightTable, NewPhotoQuery, OutlineView, OverView, PhotoView, SavePhoto, check_distance,
 };
 use std::time::Duration;
 use store::PhotoFile;
+use units::{PhotoId, RoundId};
 use utoipa_actix_web::service_config::ServiceConfig;
 use vision::{MAX_BYTES, PhotoError, PhotoPose};
 
@@ -42,11 +43,11 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 pub(crate) async fn show_light_table(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
 ) -> Result<HttpResponse, ApiError> {
     // Each rater sees their own ratings.
     let name = format!("photos {}", who.0.id);
-    state.page(name, PageOf::Sheet(id.into_inner()), move |desk, id| desk.light_table(id, &who.0)).await
+    state.page_of_round(name, (id.into_inner(), RoundPage::Sheet), move |desk, id| desk.light_table(id, &who.0)).await
 }
 
 /// What a picture's upload may take.
@@ -62,7 +63,7 @@ pub(crate) const A_PICTURE: Limits =
 pub(crate) async fn add_photo(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     query: web::Query<NewPhotoQuery>,
     body: web::Payload,
 ) -> Result<HttpResponse, ApiError> {
@@ -88,7 +89,7 @@ pub(crate) fn too_heavy() -> ApiError {
 pub(crate) async fn use_booth(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     query: web::Query<BoothQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let turn = state.taking.turn(&who.0.id).await?;
@@ -101,7 +102,7 @@ pub(crate) async fn use_booth(
 #[put("/photos/{photo_id}")]
 pub(crate) async fn save_photo(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<PhotoId>,
     body: web::Json<SavePhoto>,
 ) -> Result<web::Json<PhotoView>, ApiError> {
     state.json(move |desk| desk.save_photo(&id, &body)).await
@@ -112,7 +113,7 @@ pub(crate) async fn save_photo(
 #[put("/photos/{photo_id}/counts")]
 pub(crate) async fn let_photo_count(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<PhotoId>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| Ok(desk.store.let_photo_count(&id)?)).await
 }
@@ -124,7 +125,7 @@ pub(crate) async fn let_photo_count(
 pub(crate) async fn ask_again(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<AskAgain>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.ask_again(&id, &who.0.name, &body)).await
@@ -135,7 +136,7 @@ pub(crate) async fn ask_again(
 #[delete("/rounds/{round_id}/asks/{pose}")]
 pub(crate) async fn ask_no_more(
     state: web::Data<AppState>,
-    path: web::Path<(String, PhotoPose)>,
+    path: web::Path<(RoundId, PhotoPose)>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.ask_no_more(&path.0, path.1)).await
 }
@@ -143,11 +144,11 @@ pub(crate) async fn ask_no_more(
 /// Removes a picture for good.
 #[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
 #[delete("/photos/{photo_id}")]
-pub(crate) async fn delete_photo(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn delete_photo(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| Ok(desk.store.delete_photo(&id)?)).await
 }
 
-async fn bytes(state: &AppState, id: String, file: PhotoFile) -> Result<HttpResponse, ApiError> {
+async fn bytes(state: &AppState, id: PhotoId, file: PhotoFile) -> Result<HttpResponse, ApiError> {
     Ok(picture(state.ask(move |desk| desk.photo_file(&id, file)).await?))
 }
 
@@ -162,14 +163,14 @@ pub(crate) fn picture(jpeg: Vec<u8>) -> HttpResponse {
 /// The picture at the size it is judged in.
 #[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/view")]
-pub(crate) async fn show_view(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_view(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     bytes(&state, id.into_inner(), PhotoFile::View).await
 }
 
 /// The picture small.
 #[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/thumb")]
-pub(crate) async fn show_thumb(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
+pub(crate) async fn show_thumb(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     bytes(&state, id.into_inner(), PhotoFile::Thumb).await
 }
 
@@ -178,7 +179,7 @@ pub(crate) async fn show_thumb(state: web::Data<AppState>, id: web::Path<String>
 #[get("/photos/{photo_id}/outline")]
 pub(crate) async fn show_outline(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<PhotoId>,
 ) -> Result<web::Json<OutlineView>, ApiError> {
     state.json(move |desk| desk.outline(&id)).await
 }
@@ -188,7 +189,7 @@ pub(crate) async fn show_outline(
 #[get("/photos/{photo_id}/over/{onto_id}")]
 pub(crate) async fn show_over(
     state: web::Data<AppState>,
-    ids: web::Path<(String, String)>,
+    ids: web::Path<(PhotoId, PhotoId)>,
 ) -> Result<web::Json<OverView>, ApiError> {
     state.json(move |desk| desk.over(&ids.0, &ids.1)).await
 }

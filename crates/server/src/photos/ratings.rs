@@ -5,6 +5,7 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, put, web};
 use desk::photos::{RatingQuery, RatingView, RepeatsView, SaveRating, SaveRepeat, WithdrawConsent, Withdrawn};
+use units::{ClientId, RoundId};
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -24,7 +25,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 pub(crate) async fn save_rating(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SaveRating>,
 ) -> Result<web::Json<RatingView>, ApiError> {
     state.json(move |desk| desk.save_rating(&id, &who.0.id, &body)).await
@@ -35,7 +36,7 @@ pub(crate) async fn save_rating(
 #[delete("/rounds/{round_id}/ratings")]
 pub(crate) async fn delete_rating(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     query: web::Query<RatingQuery>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.delete_rating(&id, &query)).await
@@ -47,7 +48,7 @@ pub(crate) async fn delete_rating(
 pub(crate) async fn show_repeats(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
 ) -> Result<web::Json<RepeatsView>, ApiError> {
     state.json(move |desk| desk.repeats(&id, &who.0.id)).await
 }
@@ -70,7 +71,7 @@ pub(crate) async fn save_repeat(
 #[post("/clients/{client_id}/consent/withdraw")]
 pub(crate) async fn withdraw_consent(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<ClientId>,
     body: web::Json<WithdrawConsent>,
 ) -> Result<web::Json<Withdrawn>, ApiError> {
     state.json(move |desk| desk.withdraw_consent(&id, &body)).await

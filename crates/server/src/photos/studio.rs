@@ -6,8 +6,9 @@ use crate::http::{ApiError, ProblemDetails};
 use crate::state::AppState;
 use actix_web::{HttpResponse, get, post, put, web};
 use desk::photos::{LookQuery, PicturesAsked};
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
 use lighttable::CameraSetUp;
+use units::RoundId;
 use utoipa_actix_web::service_config::ServiceConfig;
 use vision::Taken;
 
@@ -19,8 +20,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// The pictures to be taken in a round, with the outlines of last time.
 #[utoipa::path(tag = "photos", responses((status = 200, body = PicturesAsked), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/photos/asked")]
-pub(crate) async fn show_to_take(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("pictures-to-take", PageOf::Round(id.into_inner()), Desk::pictures_to_take).await
+pub(crate) async fn show_to_take(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("pictures-to-take", (id.into_inner(), RoundPage::Now), Desk::pictures_to_take).await
 }
 
 /// Says at once whether a picture will do, while the client still stands before the camera. Nothing of it is kept.
@@ -32,7 +33,7 @@ pub(crate) async fn show_to_take(state: web::Data<AppState>, id: web::Path<Strin
 pub(crate) async fn look_at_taken(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     query: web::Query<LookQuery>,
     body: web::Payload,
 ) -> Result<web::Json<Taken>, ApiError> {
@@ -46,7 +47,7 @@ pub(crate) async fn look_at_taken(
 #[put("/rounds/{round_id}/photos/set-up")]
 pub(crate) async fn keep_camera(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<CameraSetUp>,
 ) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| desk.keep_camera_of_round(&id, &body)).await

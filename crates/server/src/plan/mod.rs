@@ -12,9 +12,10 @@ use desk::plan::{
     AddableView, AskSwaps, FileKind, IssuePlan, IssuedSummary, IssuedView, PlanPaper, PlanView, ProofView, SavePlan,
     SolvePlan, SolvedPlan, SwapsView,
 };
-use desk::{Desk, PageOf};
+use desk::{Desk, RoundPage};
 use serde::Deserialize;
 use tokio::sync::mpsc;
+use units::{PlanId, RoundId};
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -36,8 +37,8 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 /// The week's plan of a round.
 #[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan")]
-pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>) -> Result<HttpResponse, ApiError> {
-    state.page("plan", PageOf::Board(id.into_inner()), Desk::plan).await
+pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
+    state.page_of_round("plan", (id.into_inner(), RoundPage::Board), Desk::plan).await
 }
 
 /// Keeps a week as the coach has bent it, and says what that makes of it.
@@ -47,7 +48,7 @@ pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<String>)
 pub(crate) async fn save_plan(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SavePlan>,
 ) -> Result<web::Json<PlanView>, ApiError> {
     state.json(move |desk| desk.save_plan(&id, &who.0.name, body.into_inner())).await
@@ -58,7 +59,7 @@ pub(crate) async fn save_plan(
 #[get("/rounds/{round_id}/plan/own")]
 pub(crate) async fn show_own_plan(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
 ) -> Result<web::Json<WeekDraft>, ApiError> {
     state.json(move |desk| desk.own_plan(&id)).await
 }
@@ -68,7 +69,7 @@ pub(crate) async fn show_own_plan(
 #[get("/rounds/{round_id}/plan/exercises")]
 pub(crate) async fn show_addable(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
 ) -> Result<web::Json<AddableView>, ApiError> {
     state.json(move |desk| desk.addable(&id)).await
 }
@@ -80,7 +81,7 @@ pub(crate) async fn show_addable(
 pub(crate) async fn solve_plan(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<SolvePlan>,
 ) -> Result<web::Json<SolvedPlan>, ApiError> {
     let turn = state.working.turn(&who.0.id).await?;
@@ -94,7 +95,7 @@ pub(crate) async fn solve_plan(
 pub(crate) async fn show_swaps(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<AskSwaps>,
 ) -> Result<web::Json<SwapsView>, ApiError> {
     let turn = state.working.turn(&who.0.id).await?;
@@ -122,7 +123,7 @@ const PROOF_MOST_S: u32 = 120;
 #[get("/rounds/{round_id}/plan/proof")]
 pub(crate) async fn prove_plan(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     query: web::Query<ProofQuery>,
 ) -> Result<HttpResponse, ApiError> {
     let week = state.ask(move |desk| desk.to_prove(&id)).await?;
@@ -145,7 +146,7 @@ pub(crate) async fn prove_plan(
 pub(crate) async fn issue_plan(
     state: web::Data<AppState>,
     who: SignedIn,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<IssuePlan>,
 ) -> Result<HttpResponse, ApiError> {
     state.created(move |desk| desk.issue_plan(&id, &who.0, &body)).await
@@ -156,7 +157,7 @@ pub(crate) async fn issue_plan(
 #[get("/plans/{plan_id}")]
 pub(crate) async fn show_issued_plan(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<PlanId>,
 ) -> Result<web::Json<IssuedView>, ApiError> {
     state.json(move |desk| desk.issued_plan(&id)).await
 }
@@ -168,7 +169,7 @@ pub(crate) async fn show_issued_plan(
 #[get("/plans/{plan_id}/files/{kind}")]
 pub(crate) async fn show_plan_file(
     state: web::Data<AppState>,
-    path: web::Path<(String, FileKind)>,
+    path: web::Path<(PlanId, FileKind)>,
 ) -> Result<HttpResponse, ApiError> {
     let (id, kind) = path.into_inner();
     let PlanPaper { name, bytes } = state.ask(move |desk| desk.plan_paper(&id, kind)).await?;

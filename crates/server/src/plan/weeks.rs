@@ -6,6 +6,7 @@ use crate::state::AppState;
 use actix_web::{HttpResponse, delete, get, post, web};
 use desk::Desk;
 use desk::plan::{CopiedWeek, CopyWeek, KeepWeek, WeeksView};
+use units::RoundId;
 use utoipa_actix_web::service_config::ServiceConfig;
 
 /// Its routes for those who are signed in.
@@ -47,7 +48,7 @@ pub(crate) async fn forget_week(state: web::Data<AppState>, id: web::Path<String
 #[post("/rounds/{round_id}/plan/copy")]
 pub(crate) async fn copy_week(
     state: web::Data<AppState>,
-    id: web::Path<String>,
+    id: web::Path<RoundId>,
     body: web::Json<CopyWeek>,
 ) -> Result<web::Json<CopiedWeek>, ApiError> {
     state.json(move |desk| desk.copy_week(&id, &body)).await

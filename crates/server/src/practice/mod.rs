@@ -11,7 +11,7 @@ use crate::state::AppState;
 use actix_files::NamedFile;
 use actix_web::{HttpResponse, get, put, web};
 use desk::practice::{AccuracyView, DeedView, MeasurerView, PracticeView, SaveExercise, SavePractice, TapeOrder};
-use desk::{Desk, PageOf, today};
+use desk::{Desk, today};
 use serde::Deserialize;
 use store::TABLE_NAMES;
 use utoipa::IntoParams;
@@ -40,7 +40,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 #[get("/practice")]
 pub(crate) async fn show_practice(state: web::Data<AppState>, who: SignedIn) -> Result<HttpResponse, ApiError> {
     let name = format!("practice {}", who.0.role.as_str());
-    state.page(name, PageOf::Practice, move |desk, _| desk.practice(&who.0)).await
+    state.page_of_all(name, false, move |desk| desk.practice(&who.0)).await
 }
 
 /// Saves what the practice sets; every verdict from now on follows it.
@@ -92,7 +92,7 @@ pub(crate) async fn show_deeds(
 #[utoipa::path(tag = "practice", responses((status = 200, body = Vec<MeasurerView>), (status = 401, body = ProblemDetails)))]
 #[get("/practice/measurers")]
 pub(crate) async fn show_measurers(state: web::Data<AppState>) -> Result<HttpResponse, ApiError> {
-    state.page("measurers", PageOf::Practice, |desk, _| desk.measurers()).await
+    state.page_of_all("measurers", false, Desk::measurers).await
 }
 
 /// How often the words are right, and what each coach's ratings weigh.

@@ -415,7 +415,7 @@ fn taped_client(practice: &Practice, i: u32, schools: Value) -> String {
         levels: &case.rounds[0].levels,
     };
     store.save_tape(&round.id, &tape).unwrap();
-    round.id
+    round.id.into()
 }
 
 #[rstest]

@@ -86,7 +86,7 @@ async fn a_round_from_which_no_week_was_given_can_be_removed() {
     let path = format!("/api/v1/rounds/{round}");
     assert_eq!(browser.delete(&path).await.status, StatusCode::NO_CONTENT);
     assert_eq!(browser.get(&path).await.status, StatusCode::NOT_FOUND);
-    assert!(practice.state.desk.store.rounds(&client).unwrap().is_empty());
+    assert!(practice.state.desk.store.rounds(&client.into()).unwrap().is_empty());
 }
 
 #[actix_web::test]

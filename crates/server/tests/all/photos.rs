@@ -157,7 +157,7 @@ async fn what_is_moved_is_kept_apart_from_what_was_found_and_measured_again() {
     let wider = waist(&moved.body) - waist(&photo);
     assert!((wider - 20.0 * scale).abs() < 0.2, "20 px outwards are {} cm, not {wider}", 20.0 * scale);
     assert_eq!(moved.body["moved"]["landmarks"]["waist-left"]["x"], x + 20.0);
-    let stored = practice.state.desk.store.photo(id).unwrap();
+    let stored = practice.state.desk.store.photo(&id.into()).unwrap();
     assert!((stored.found.unwrap().landmarks["waist-left"].x - x).abs() < 1e-9);
 
     assert_eq!(browser.put(&path, body).await.status, StatusCode::CONFLICT, "read before it was saved");
@@ -373,8 +373,12 @@ async fn a_rested_rating_is_asked_again_blind_and_teaches_what_the_eye_is_worth(
     let client = browser.client_of(&round).await["id"].as_str().unwrap().to_owned();
     let rater = practice.state.desk.store.account_by_login("mara").unwrap().unwrap().id;
     let rate = |region: &str, kind: RatingKind, value: i8, days: i64| {
-        let place =
-            RatingPlace { round_id: round.clone(), region: region.parse().unwrap(), pose: "B".parse().unwrap(), kind };
+        let place = RatingPlace {
+            round_id: round.as_str().into(),
+            region: region.parse().unwrap(),
+            pose: "B".parse().unwrap(),
+            kind,
+        };
         let at = Timestamp::now() - (24 * days).hours();
         practice.state.desk.store.save_rating(&place, Some(value), &rater, at).unwrap();
     };

@@ -114,7 +114,7 @@ async fn with_one_who_is_not_there_a_day_is_agreed_on_with_nobody() {
 async fn a_client_is_made_up_by_who_serves_and_by_nobody_else() {
     let practice = practice();
     let serves = practice.state.clone().making_up(Arc::new(|_, _, who, _| {
-        Ok(MadeUp { client_id: format!("for {}", who.name), round_id: "newest".to_owned() })
+        Ok(MadeUp { client_id: format!("for {}", who.name).into(), round_id: "newest".into() })
     }));
     browser!(practice, app);
     let mut browser = of(&practice, &app);

@@ -13,6 +13,7 @@ use serde_json::json;
 use std::fs::File;
 use std::io::{BufReader, BufWriter, Write};
 use std::path::Path;
+use units::PhotoId;
 use zip::{ZipArchive, ZipWriter};
 
 const FORMAT: &str = "orthomer-backup";
@@ -52,6 +53,7 @@ fn write(store: &Store, copy: &Path, part: &Path) -> Result<(), StoreError> {
     put(&mut zip, MANIFEST, format!("{:#}\n", json!(manifest)).as_bytes())?;
     let photos: Vec<Id> = sql_query("SELECT id FROM photo ORDER BY id").load(&mut database)?;
     for Id { id } in photos {
+        let id = PhotoId::from(id);
         let mut found = false;
         for kind in PhotoFile::ALL {
             match store.files().read(&id, kind) {
@@ -65,7 +67,7 @@ fn write(store: &Store, copy: &Path, part: &Path) -> Result<(), StoreError> {
         }
         if !found {
             // Removed since the copy was made, as when consent was withdrawn: it is not in the backup either.
-            sql_query("DELETE FROM photo WHERE id = ?").bind::<Text, _>(&id).execute(&mut database)?;
+            sql_query("DELETE FROM photo WHERE id = ?").bind::<Text, _>(id.as_str()).execute(&mut database)?;
         }
     }
     database.batch_execute("PRAGMA journal_mode = DELETE; VACUUM")?;

@@ -11,6 +11,7 @@ use diesel::sql_query;
 use diesel::sql_types::{Nullable, Text};
 use sha2::{Digest, Sha256};
 use std::collections::HashSet;
+use units::{ClientId, PhotoId};
 
 /// Something that is not whole.
 #[derive(Clone, Debug, PartialEq, Eq)]
@@ -58,7 +59,7 @@ impl Store {
     fn check_clients(&self, atlas: &Atlas, find: &mut dyn FnMut(&str, String)) -> Result<(), StoreError> {
         let mut connection = self.connect()?;
         for row in read(&mut connection, "client", None, "id")? {
-            let id = row.get("id").and_then(|id| id.as_str()).unwrap_or_default().to_owned();
+            let id = ClientId::from(row.get("id").and_then(|id| id.as_str()).unwrap_or_default());
             if let Err(why) = self.readable(atlas, &id) {
                 find(&format!("client {id}"), why.to_string());
             }
@@ -78,7 +79,7 @@ impl Store {
         let mut known = HashSet::new();
         for row in read(connection, "photo", None, "id")? {
             let text = |column: &str| row.get(column).and_then(|value| value.as_str()).unwrap_or_default().to_owned();
-            let (id, sha256) = (text("id"), text("sha256"));
+            let (id, sha256) = (PhotoId::from(text("id")), text("sha256"));
             for file in [PhotoFile::Original, PhotoFile::View, PhotoFile::Thumb] {
                 match self.files().read(&id, file) {
                     Ok(bytes) if file == PhotoFile::Original => {

@@ -18,6 +18,7 @@ use serde::Serialize;
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::io::{Read, Seek, Write};
+use units::{ClientId, PhotoId};
 use utoipa::ToSchema;
 use zip::{ZipArchive, ZipWriter};
 
@@ -36,7 +37,7 @@ type Tables = BTreeMap<String, Vec<Row>>;
 #[derive(Clone, Debug, PartialEq, Eq, Serialize, ToSchema)]
 pub struct Imported {
     /// The id, as it was.
-    pub client_id: String,
+    pub client_id: ClientId,
     /// Display name.
     pub name: String,
     /// Rounds.
@@ -66,7 +67,7 @@ pub struct Belongings {
 
 impl Store {
     /// Writes everything about a client: rows as they are, every table as CSV, the case file of the newest round, pictures.
-    pub fn export_client<W: Write + Seek>(&self, atlas: &Atlas, client_id: &str, to: W) -> Result<(), StoreError> {
+    pub fn export_client<W: Write + Seek>(&self, atlas: &Atlas, client_id: &ClientId, to: W) -> Result<(), StoreError> {
         self.client(atlas, client_id)?;
         let mut connection = self.connect()?;
         // One moment of the practice, whatever is written meanwhile.
@@ -87,10 +88,10 @@ impl Store {
             put(&mut zip, "case.json", &pretty(&json!(file)))?;
         }
         for photo in &tables["photo"] {
-            let id = photo.get("id").and_then(Value::as_str).unwrap_or_default();
+            let id = PhotoId::from(photo.get("id").and_then(Value::as_str).unwrap_or_default());
             for file in PhotoFile::ALL {
-                match self.files().read(id, file) {
-                    Ok(bytes) => put(&mut zip, &picture_name(id, file), &bytes)?,
+                match self.files().read(&id, file) {
+                    Ok(bytes) => put(&mut zip, &picture_name(&id, file), &bytes)?,
                     // A picture that nobody has looked at yet has no mask.
                     Err(StoreError::NotFound { .. }) => {}
                     Err(other) => return Err(other),
@@ -149,7 +150,7 @@ impl Store {
     }
 
     /// What erasing a client would take.
-    pub fn belongings(&self, atlas: &Atlas, client_id: &str) -> Result<Belongings, StoreError> {
+    pub fn belongings(&self, atlas: &Atlas, client_id: &ClientId) -> Result<Belongings, StoreError> {
         let name = self.client(atlas, client_id)?.client.name;
         let (tables, _) = gathered(&mut *self.connect()?, client_id)?;
         let rows = |table: &str| tables.get(table).map_or(0, Vec::len);
@@ -164,34 +165,34 @@ impl Store {
     }
 
     /// Removes a client with everything about them for good: rows and files, and their bytes from the database's file.
-    pub fn erase_client(&self, client_id: &str) -> Result<(), StoreError> {
+    pub fn erase_client(&self, client_id: &ClientId) -> Result<(), StoreError> {
         let _writing = self.writing()?;
         self.forget_client(client_id)?;
-        diesel::update(deed::table.filter(deed::client_id.eq(client_id)))
+        diesel::update(deed::table.filter(deed::client_id.eq(client_id.as_str())))
             .set(deed::client_id.eq(None::<String>))
             .execute(&mut self.connect()?)?;
         self.connect()?.batch_execute("VACUUM; PRAGMA wal_checkpoint(TRUNCATE)")?;
         Ok(())
     }
 
-    fn has_client(&self, client_id: &str) -> Result<bool, StoreError> {
-        Ok(count(&mut *self.connect()?, "client", "id = ?", client_id)? > 0)
+    fn has_client(&self, client_id: &ClientId) -> Result<bool, StoreError> {
+        Ok(count(&mut *self.connect()?, "client", "id = ?", client_id.as_str())? > 0)
     }
 
     /// Those of the pictures that this practice has a row of.
-    fn known_pictures(&self, ids: &[String]) -> Result<Vec<String>, StoreError> {
-        let known = photo::table.filter(photo::id.eq_any(ids)).select(photo::id);
-        Ok(known.load(&mut self.connect()?)?)
+    fn known_pictures(&self, ids: &[PhotoId]) -> Result<Vec<PhotoId>, StoreError> {
+        let known = photo::table.filter(photo::id.eq_any(ids.iter().map(PhotoId::as_str))).select(photo::id);
+        Ok(known.load::<String>(&mut self.connect()?)?.into_iter().map(PhotoId::from).collect())
     }
 
     /// Removes files of pictures that no row knows.
-    fn forget_strangers(&self, ids: &[String]) -> Result<(), StoreError> {
+    fn forget_strangers(&self, ids: &[PhotoId]) -> Result<(), StoreError> {
         let known = self.known_pictures(ids)?;
         ids.iter().filter(|id| !known.contains(id)).try_for_each(|id| self.files().remove(id))
     }
 
     /// Keeps the files of an archive's pictures, one picture in memory at a time.
-    fn keep_pictures<R: Read + Seek>(&self, zip: &mut ZipArchive<R>, ids: &[String]) -> Result<(), StoreError> {
+    fn keep_pictures<R: Read + Seek>(&self, zip: &mut ZipArchive<R>, ids: &[PhotoId]) -> Result<(), StoreError> {
         for id in ids {
             let mut files: Vec<(PhotoFile, Vec<u8>)> = Vec::new();
             for file in PhotoFile::ALL {
@@ -205,9 +206,9 @@ impl Store {
         Ok(())
     }
 
-    fn take_rows_in(&self, tables: &Tables, client_id: &str) -> Result<(), StoreError> {
+    fn take_rows_in(&self, tables: &Tables, client_id: &ClientId) -> Result<(), StoreError> {
         self.connect()?.immediate_transaction(|connection| {
-            if count(connection, "client", "id = ?", client_id)? > 0 {
+            if count(connection, "client", "id = ?", client_id.as_str())? > 0 {
                 return Err(here_already());
             }
             let tables = strangers(connection, tables)?;
@@ -217,34 +218,34 @@ impl Store {
                 }
             }
             diesel::insert_into(half_imported::table)
-                .values(half_imported::client_id.eq(client_id))
+                .values(half_imported::client_id.eq(client_id.as_str()))
                 .execute(connection)?;
             Ok(())
         })
     }
 
     /// What was taken in has been read: it stays.
-    fn read_to_the_end(&self, client_id: &str) -> Result<(), StoreError> {
-        diesel::delete(half_imported::table.find(client_id)).execute(&mut self.connect()?)?;
+    fn read_to_the_end(&self, client_id: &ClientId) -> Result<(), StoreError> {
+        diesel::delete(half_imported::table.find(client_id.as_str())).execute(&mut self.connect()?)?;
         Ok(())
     }
 
     /// Removes clients whose import was broken off before what it brought was read.
     pub(crate) fn forget_half_imported(&self) -> Result<(), StoreError> {
         let half: Vec<String> = half_imported::table.select(half_imported::client_id).load(&mut self.connect()?)?;
-        half.iter().try_for_each(|client_id| self.forget_client(client_id))
+        half.into_iter().try_for_each(|id| self.forget_client(&id.into()))
     }
 
     /// Removes a client with everything about them, pictures included.
-    fn forget_client(&self, client_id: &str) -> Result<(), StoreError> {
+    fn forget_client(&self, client_id: &ClientId) -> Result<(), StoreError> {
         let photos = self.client_photos(client_id)?;
-        diesel::delete(crate::schema::client::table.find(client_id)).execute(&mut self.connect()?)?;
+        diesel::delete(crate::schema::client::table.find(client_id.as_str())).execute(&mut self.connect()?)?;
         self.forget_given();
         photos.iter().try_for_each(|photo| self.files().remove(&photo.id))
     }
 
     /// Reads everything of a client through the checks; gives the name.
-    pub(super) fn readable(&self, atlas: &Atlas, client_id: &str) -> Result<String, StoreError> {
+    pub(super) fn readable(&self, atlas: &Atlas, client_id: &ClientId) -> Result<String, StoreError> {
         let record = self.client(atlas, client_id)?;
         for round in self.rounds(client_id)? {
             self.case_at(atlas, &round.id)?;
@@ -277,10 +278,10 @@ fn pretty(value: &Value) -> Vec<u8> {
 
 type Heads = BTreeMap<&'static str, Vec<String>>;
 
-fn gathered(connection: &mut SqliteConnection, client_id: &str) -> Result<(Tables, Heads), StoreError> {
+fn gathered(connection: &mut SqliteConnection, client_id: &ClientId) -> Result<(Tables, Heads), StoreError> {
     let (mut tables, mut heads) = (Tables::new(), Heads::new());
     for table in &TABLES {
-        let mut rows = read(connection, table.name, Some((table.of_client, client_id)), table.order)?;
+        let mut rows = read(connection, table.name, Some((table.of_client, client_id.as_str())), table.order)?;
         let mut head = columns(connection, table.name)?;
         let left_out = |column: &str| table.anew.contains(&column) || WAY_IN.contains(&(table.name, column));
         head.retain(|column| !left_out(column));
@@ -298,7 +299,7 @@ const WAY_IN: [(&str, &str); 4] =
     [("account", "role"), ("account", "password_hash"), ("account", "factor_secret"), ("account", "factor_step")];
 
 /// All tables, no others, and rows of nobody else.
-fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
+fn checked(tables: &Tables, client_id: &ClientId) -> Result<(), StoreError> {
     if let Some(strange) = tables.keys().find(|name| TABLES.iter().all(|table| table.name != name.as_str())) {
         return Err(unusable(format!("{ROWS}: there is no table {strange:?}")));
     }
@@ -306,14 +307,15 @@ fn checked(tables: &Tables, client_id: &str) -> Result<(), StoreError> {
         return Err(unusable(format!("{ROWS}: the table {} is missing", missing.name)));
     }
     let text = |row: &Row, column: &str| row.get(column).and_then(Value::as_str).map(ToOwned::to_owned);
-    let own_client = tables["client"].len() == 1 && text(&tables["client"][0], "id").as_deref() == Some(client_id);
+    let own_client =
+        tables["client"].len() == 1 && text(&tables["client"][0], "id").as_deref() == Some(client_id.as_str());
     if !own_client {
         return Err(unusable(format!("{ROWS}: the client named in {MANIFEST} is not in it")));
     }
     let rounds: Vec<String> = tables["round"].iter().filter_map(|row| text(row, "id")).collect();
     for (name, rows) in tables {
         for (place, row) in rows.iter().enumerate() {
-            let client = text(row, "client_id").is_none_or(|id| id == client_id);
+            let client = text(row, "client_id").is_none_or(|id| id == client_id.as_str());
             let round = text(row, "round_id").is_none_or(|id| rounds.contains(&id));
             if !client || !round {
                 return Err(unusable(format!("{ROWS}: /{name}/{place} belongs to another client")));
@@ -399,15 +401,16 @@ fn strangers(connection: &mut SqliteConnection, tables: &Tables) -> Result<Table
 }
 
 /// The ids of an archive's pictures, each with all its files in it and none larger than a picture's.
-fn picture_ids<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Result<Vec<String>, StoreError> {
+fn picture_ids<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Result<Vec<PhotoId>, StoreError> {
     let mut ids = Vec::new();
     for photo in &tables["photo"] {
         let Some(id) = photo.get("id").and_then(Value::as_str).filter(|id| uuid::Uuid::try_parse(id).is_ok()) else {
             return Err(unusable(format!("{ROWS}: a picture has no id")));
         };
+        let id = PhotoId::from(id);
         let mut files = 0;
         for file in PhotoFile::ALL {
-            let name = picture_name(id, file);
+            let name = picture_name(&id, file);
             let Ok(entry) = zip.by_name(&name) else { continue };
             if entry.size() > PICTURE_BYTES {
                 return Err(unusable(format!("{name} is larger than a picture can be")));
@@ -417,11 +420,11 @@ fn picture_ids<R: Read + Seek>(zip: &mut ZipArchive<R>, tables: &Tables) -> Resu
         if files < 3 {
             return Err(unusable(format!("pictures/{id}: the picture's files are not all in this archive")));
         }
-        ids.push(id.to_owned());
+        ids.push(id);
     }
     Ok(ids)
 }
 
-fn picture_name(id: &str, file: PhotoFile) -> String {
+fn picture_name(id: &PhotoId, file: PhotoFile) -> String {
     format!("pictures/{id}.{}", file.ending())
 }

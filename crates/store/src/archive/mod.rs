@@ -16,6 +16,7 @@ use crate::error::StoreError;
 use crate::photo_files::PhotoFile;
 use serde::{Deserialize, Serialize};
 use std::io::{Read, Seek, Write};
+use units::ClientId;
 use zip::read::ZipFile;
 use zip::write::SimpleFileOptions;
 use zip::{CompressionMethod, DateTime, ZipArchive, ZipWriter};
@@ -32,7 +33,7 @@ struct Manifest {
     schema: String,
     /// Whose it is, in a client's archive.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    client_id: Option<String>,
+    client_id: Option<ClientId>,
 }
 
 const VERSION: u32 = 1;

@@ -8,13 +8,14 @@ use rstest::{fixture, rstest};
 use serde_json::json;
 use std::collections::BTreeMap;
 use store::{Kind, NewIssue, NewLink, Store};
+use units::{ClientId, RoundId};
 
 struct Practice {
     fresh: Fresh,
-    ada: String,
-    ben: String,
+    ada: ClientId,
+    ben: ClientId,
     /// Ada's.
-    round: String,
+    round: RoundId,
 }
 
 #[fixture]
@@ -29,7 +30,7 @@ fn week(minutes: u16) -> WeekDraft {
     WeekDraft { minutes, weeks: 5, bring_up: Vec::new(), sessions: Vec::new() }
 }
 
-fn issue(round: &str, minutes: u16) -> NewIssue {
+fn issue(round: &RoundId, minutes: u16) -> NewIssue {
     let plan = json!({
         "format": "orthomer-plan", "version": 1, "status": "feasible", "objective": 12.5, "bound": null, "gap": null,
         "solve_ms": 300.0, "sessions": [], "ledger": [], "blocked": [], "weeks": [],
@@ -76,7 +77,7 @@ fn versions_count_over_all_rounds_of_a_client_and_the_newest_stands_first(practi
     for (round, minutes) in [(&practice.round, 60), (&bens, 75), (&practice.round, 50), (&second, 40)] {
         store.issue_plan(&issue(round, minutes)).unwrap();
     }
-    let given = |client: &str| -> Vec<(i32, u16)> {
+    let given = |client: &ClientId| -> Vec<(i32, u16)> {
         store.issued_plans(client).unwrap().iter().map(|plan| (plan.version, plan.week.minutes)).collect()
     };
     assert_eq!(given(&practice.ada), [(3, 40), (2, 50), (1, 60)]);
@@ -97,19 +98,19 @@ fn a_plan_stays_as_it_was_given_whatever_becomes_of_the_week(practice: Practice)
 type Act = fn(&Store) -> Result<(), store::StoreError>;
 
 #[rstest]
-#[case::a_week_of_no_round(|s: &Store| s.save_plan_draft("none", 0, "Mara", &week(60)).map(drop), "round")]
-#[case::a_plan_for_no_round(|s: &Store| s.issue_plan(&issue("none", 60)).map(drop), "round")]
-#[case::a_plan_nobody_was_given(|s: &Store| s.issued_plan("none").map(drop), "plan")]
-#[case::a_link_of_nobody(|s: &Store| s.add_link(&link("none", "aa")).map(drop), "client")]
-#[case::a_review_of_no_round(|s: &Store| s.save_decisions("none", 0, "Mara", &BTreeMap::new()).map(drop), "round")]
-#[case::nobody_s_picture(|s: &Store| s.photo("none").map(drop), "picture")]
+#[case::a_week_of_no_round(|s: &Store| s.save_plan_draft(&"none".into(), 0, "Mara", &week(60)).map(drop), "round")]
+#[case::a_plan_for_no_round(|s: &Store| s.issue_plan(&issue(&"none".into(), 60)).map(drop), "round")]
+#[case::a_plan_nobody_was_given(|s: &Store| s.issued_plan(&"none".into()).map(drop), "plan")]
+#[case::a_link_of_nobody(|s: &Store| s.add_link(&link(&"none".into(), "aa")).map(drop), "client")]
+#[case::a_review_of_no_round(|s: &Store| s.save_decisions(&"none".into(), 0, "Mara", &BTreeMap::new()).map(drop), "round")]
+#[case::nobody_s_picture(|s: &Store| s.photo(&"none".into()).map(drop), "picture")]
 fn what_is_not_there_is_said_by_its_name(practice: Practice, #[case] act: Act, #[case] what: &str) {
     let error = act(&practice.fresh.store).unwrap_err();
     assert_eq!(error.kind(), Kind::NotFound);
     assert_eq!(error.to_string(), format!("there is no {what} \"none\""));
 }
 
-fn link<'a>(client_id: &'a str, token_sha256: &'a str) -> NewLink<'a> {
+fn link<'a>(client_id: &'a ClientId, token_sha256: &'a str) -> NewLink<'a> {
     NewLink {
         client_id,
         token_sha256,
@@ -169,7 +170,7 @@ fn decisions_come_back_and_the_second_of_two_savers_is_told(practice: Practice) 
 #[rstest]
 fn what_was_seen_to_leaves_the_queue_of_its_client_and_can_come_back(practice: Practice) {
     let (store, day) = (&practice.fresh.store, date(2026, 3, 5));
-    let seen = |client: &str| {
+    let seen = |client: &ClientId| {
         let mut seen: Vec<String> = store.seen_to(client).unwrap().into_iter().collect();
         seen.sort_unstable();
         seen

@@ -9,14 +9,15 @@ use logbook::{AlarmKind, BestSets, Overrule};
 use rstest::{fixture, rstest};
 use serde_json::json;
 use store::{Kept, NewIssue, NewLogEntry};
+use units::{ClientId, PlanId, RoundId};
 
 struct Practice {
     fresh: Fresh,
-    ada: String,
-    ben: String,
-    round: String,
+    ada: ClientId,
+    ben: ClientId,
+    round: RoundId,
     /// Ada's and Ben's.
-    plans: [String; 2],
+    plans: [PlanId; 2],
 }
 
 #[fixture]
@@ -28,7 +29,7 @@ fn practice() -> Practice {
     Practice { fresh, ada, ben, round, plans }
 }
 
-fn issue(round: &str) -> NewIssue {
+fn issue(round: &RoundId) -> NewIssue {
     let plan = json!({
         "format": "orthomer-plan", "version": 1, "status": "feasible", "objective": 0.0, "bound": null, "gap": null,
         "solve_ms": 0.0, "sessions": [], "ledger": [], "blocked": [], "weeks": [],
@@ -53,7 +54,7 @@ fn id(letter: char) -> String {
 struct Done<'a> {
     letter: char,
     follows: &'a [char],
-    plan: &'a str,
+    plan: &'a PlanId,
     week: u8,
     day: u8,
     on: Date,
@@ -61,7 +62,7 @@ struct Done<'a> {
 }
 
 impl Done<'_> {
-    fn new(plan: &str, letter: char) -> Done<'_> {
+    fn new(plan: &PlanId, letter: char) -> Done<'_> {
         Done { letter, follows: &[], plan, week: 1, day: 1, on: date(2026, 3, 2), exercise: "db-curl" }
     }
 
@@ -124,7 +125,7 @@ fn the_same_versions_stand_in_whatever_order_they_arrive(practice: Practice, #[c
         practice.keep(&[Done { follows, ..Done::new(plan, letter) }.entry()]);
     }
     assert_eq!(practice.standing(), ['c', 'd']);
-    let replaced = practice.fresh.store.replaced(&[plan]).unwrap();
+    let replaced = practice.fresh.store.replaced(std::slice::from_ref(plan)).unwrap();
     assert_eq!(replaced.len(), 2, "what was corrected is kept");
 }
 
@@ -148,13 +149,18 @@ fn what_became_of_each_entry_is_told(practice: Practice) {
 }
 
 #[rstest]
-#[case::another_day(Done { day: 2, ..Done::new("", 'b') })]
-#[case::another_week(Done { week: 2, ..Done::new("", 'b') })]
-#[case::another_exercise(Done { exercise: "cable-curl", ..Done::new("", 'b') })]
-fn an_entry_follows_only_what_stands_in_its_own_place(practice: Practice, #[case] other: Done) {
-    let plan = practice.plans[0].as_str();
+#[case::another_day(1, 2, "db-curl")]
+#[case::another_week(2, 1, "db-curl")]
+#[case::another_exercise(1, 1, "cable-curl")]
+fn an_entry_follows_only_what_stands_in_its_own_place(
+    practice: Practice,
+    #[case] week: u8,
+    #[case] day: u8,
+    #[case] exercise: &str,
+) {
+    let plan = &practice.plans[0];
     practice.keep(&[Done::new(plan, 'a').entry()]);
-    let other = Done { plan, follows: &['a'], ..other };
+    let other = Done { follows: &['a'], week, day, exercise, ..Done::new(plan, 'b') };
     assert_eq!(practice.keep(&[other.entry()]), [Kept::New]);
     assert_eq!(practice.standing(), ['a', 'b']);
 }
@@ -244,7 +250,7 @@ fn the_newest_arrival_grows_with_what_stands_up_to_a_day(practice: Practice) {
 
 #[rstest]
 fn what_a_coach_said_is_kept_by_exercise_said_anew_and_taken_back(practice: Practice) {
-    let (store, ada) = (&practice.fresh.store, practice.ada.as_str());
+    let (store, ada) = (&practice.fresh.store, &practice.ada);
     let said = |count| Overrule { load_kg: Some(10.0), count, note: "Slower.".into() };
     let at: Timestamp = "2026-03-02T19:00:00Z".parse().unwrap();
     let later: Timestamp = "2026-03-03T19:00:00Z".parse().unwrap();

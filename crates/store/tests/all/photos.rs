@@ -9,15 +9,15 @@ use serde_json::json;
 use std::collections::BTreeMap;
 use store::{Kind, Moved, NewPhoto, NewRound, PhotoFile, PhotoRecord, PhotoState, PictureAsk, SavedPhoto, Store};
 use tempfile::TempDir;
-use units::Side;
+use units::{ClientId, RoundId, Side};
 use vision::{Photo, PhotoPose};
 
 struct Practice {
     store: Store,
     atlas: Atlas,
     directory: TempDir,
-    client: String,
-    round: String,
+    client: ClientId,
+    round: RoundId,
 }
 
 /// One client who agreed, with one round.
@@ -144,12 +144,10 @@ fn of_two_pictures_of_a_pose_one_counts(
     #[case] chosen: Option<usize>,
     #[case] left_calf_cm: Option<f64>,
 ) {
-    let ids: Vec<String> = [("a", first), ("b", second)]
-        .map(|(sha256, measured)| {
-            let photo = practice.add(sha256).unwrap();
-            practice.store.save_photo(&photo.id, &said(1, false, Some(measured))).unwrap().id
-        })
-        .into();
+    let ids = [("a", first), ("b", second)].map(|(sha256, measured)| {
+        let photo = practice.add(sha256).unwrap();
+        practice.store.save_photo(&photo.id, &said(1, false, Some(measured))).unwrap().id
+    });
     if let Some(chosen) = chosen {
         // A word before is taken back by the one after it.
         practice.store.let_photo_count(&ids[1 - chosen]).unwrap();
@@ -208,7 +206,7 @@ fn asking_for_a_pose_again_is_written_to_the_client_or_not_asked_at_all(practice
         asked_by: "Mara".into(),
         asked_at: "2026-03-02T10:00:00Z".parse().unwrap(),
     };
-    let unknown = store.ask_again("no-such-round", &ask, "Once more, please.").unwrap_err();
+    let unknown = store.ask_again(&"no-such-round".into(), &ask, "Once more, please.").unwrap_err();
     assert_eq!((unknown.kind(), store.messages(client).unwrap().len()), (Kind::NotFound, 0));
     store.ask_again(round, &ask, "Once more, please.").unwrap();
     let words: Vec<String> = store.messages(client).unwrap().into_iter().map(|message| message.words).collect();

@@ -9,7 +9,7 @@ use rstest::{fixture, rstest};
 use std::collections::{BTreeMap, BTreeSet};
 use store::{ChangedAccount, Kind, NewAccount, NewRound, Page, SavedTape, Store};
 use tempfile::TempDir;
-use units::{Length, Mass, Side, Skinfold};
+use units::{ClientId, Length, Mass, RoundId, Side, Skinfold};
 
 struct Practice {
     store: Store,
@@ -24,14 +24,14 @@ fn practice() -> Practice {
 }
 
 impl Practice {
-    fn client(&self, name: &str) -> String {
+    fn client(&self, name: &str) -> ClientId {
         let file = CaseFile::parse(include_str!("../../../../docs/examples/case.json")).unwrap();
         let mut client = file.resolve(&self.atlas).unwrap().client;
         name.clone_into(&mut client.name);
         self.store.add_client(&self.atlas, &client).unwrap().id
     }
 
-    fn round(&self, client: &str, month: i8) -> String {
+    fn round(&self, client: &ClientId, month: i8) -> RoundId {
         let new = NewRound { taken_on: date(2026, month, 2), measured_by: "A".into(), weight: None };
         self.store.add_round(client, &new).unwrap().id
     }

@@ -4,11 +4,12 @@ use crate::support::{Fresh, fresh};
 use jiff::Timestamp;
 use rstest::{fixture, rstest};
 use store::{Kind, RatingKind, RatingPlace};
+use units::{ClientId, RoundId};
 
 struct Practice {
     fresh: Fresh,
-    client: String,
-    round: String,
+    client: ClientId,
+    round: RoundId,
     mara: String,
     jo: String,
 }

@@ -9,11 +9,12 @@ use roles::Role;
 use rstest::rstest;
 use store::{NewAccount, NewRound, RatingKind, RatingPlace, Stamp, Store};
 use tempfile::TempDir;
+use units::{ClientId, RoundId};
 
 struct Practice {
     store: Store,
-    clients: [String; 2],
-    round: String,
+    clients: [ClientId; 2],
+    round: RoundId,
     rater: String,
     _directory: TempDir,
 }

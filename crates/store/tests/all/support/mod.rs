@@ -6,6 +6,7 @@ use jiff::civil::date;
 use roles::Role;
 use store::{NewAccount, NewRound, Store};
 use tempfile::TempDir;
+use units::{ClientId, RoundId};
 
 /// A store in a directory that goes with it.
 pub struct Fresh {
@@ -21,7 +22,7 @@ pub fn fresh() -> Fresh {
 
 impl Fresh {
     /// Adds a client like the example's, and gives the id.
-    pub fn client(&self) -> String {
+    pub fn client(&self) -> ClientId {
         let file = CaseFile::parse(include_str!("../../../../../docs/examples/case.json")).unwrap();
         self.store.add_client(&self.atlas, &file.resolve(&self.atlas).unwrap().client).unwrap().id
     }
@@ -39,7 +40,7 @@ impl Fresh {
     }
 
     /// Opens a round of a client on the second day of a month of 2026, and gives the id.
-    pub fn round(&self, client: &str, month: i8) -> String {
+    pub fn round(&self, client: &ClientId, month: i8) -> RoundId {
         let new = NewRound { taken_on: date(2026, month, 2), measured_by: "A".into(), weight: None };
         self.store.add_round(client, &new).unwrap().id
     }

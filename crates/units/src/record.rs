@@ -1,0 +1,87 @@
+//! Ids of what is kept: of people, rounds, plans and pictures. One of another kind does not compile.
+//!
+//! They are made at random where something is kept first, and say nothing but which one is meant: any text is one, and whether
+//! there *is* such a one is for the store to say.
+//!
+//! ```compile_fail
+//! fn of(client: &units::ClientId) {}
+//! of(&units::RoundId::from("6f1c"));
+//! ```
+
+use std::borrow::Borrow;
+use std::fmt;
+
+macro_rules! record_id {
+    ($($(#[$doc:meta])* $name:ident),+ $(,)?) => {$(
+        $(#[$doc])*
+        #[derive(
+            Clone, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, serde::Serialize, serde::Deserialize,
+            schemars::JsonSchema, utoipa::ToSchema,
+        )]
+        #[serde(transparent)]
+        #[schemars(with = "String")]
+        #[schema(value_type = String)]
+        pub struct $name(String);
+
+        impl $name {
+            /// The id as it is kept.
+            pub fn as_str(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl From<String> for $name {
+            fn from(text: String) -> Self {
+                Self(text)
+            }
+        }
+
+        impl From<&str> for $name {
+            fn from(text: &str) -> Self {
+                Self(text.to_owned())
+            }
+        }
+
+        impl From<$name> for String {
+            fn from(id: $name) -> Self {
+                id.0
+            }
+        }
+
+        impl Borrow<str> for $name {
+            fn borrow(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl fmt::Display for $name {
+            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+                f.write_str(&self.0)
+            }
+        }
+    )+};
+}
+
+record_id! {
+    /// A client of the practice.
+    ClientId,
+    /// A round of a client: a day on which they are measured.
+    RoundId,
+    /// A plan as it was given to a client.
+    PlanId,
+    /// A picture of a round.
+    PhotoId,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn an_id_reads_and_writes_as_the_text_it_is() {
+        let id = RoundId::from("6f1c");
+        assert_eq!(serde_json::to_string(&id).unwrap(), "\"6f1c\"");
+        assert_eq!(serde_json::from_str::<RoundId>("\"6f1c\"").unwrap(), id);
+        assert_eq!(id.to_string(), "6f1c");
+    }
+}
