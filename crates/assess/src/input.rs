@@ -9,7 +9,10 @@ use jiff::civil::Date;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, BTreeSet};
-use units::{EquipmentId, ExerciseId, Length, LookId, Mass, Measures, RegionId, Side, Sides, SiteId, Skinfold};
+use units::{
+    AnswerId, EquipmentId, ExerciseId, Length, LookId, Mass, Measures, RegionId, SchoolId, Side, Sides, SiteId,
+    Skinfold,
+};
 use utoipa::ToSchema;
 
 /// Sex, as the reference data and the equations need it.
@@ -82,7 +85,7 @@ pub struct Client {
     /// Exercises the coach rules out.
     pub excluded_exercises: BTreeSet<ExerciseId>,
     /// Chosen schools by key.
-    pub schools: BTreeMap<String, String>,
+    pub schools: BTreeMap<SchoolId, AnswerId>,
     /// Consent to pictures; `None` when not given or withdrawn.
     pub photo_consent: Option<PhotoConsent>,
     /// The readiness questions; `None` when nobody asked.

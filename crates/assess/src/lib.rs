@@ -79,7 +79,7 @@ pub use next_look::{Looks, NextLook, NextLookSearch};
 pub use norms::{NormError, Norms, SexNorms};
 pub use observe::{Observation, ObservationKind, Target};
 pub use pair::{Moved, Moves, moves};
-pub use photographed::{GirthFrom, Outline, PictureGirth, Rating, RatingJudgement, Segment};
+pub use photographed::{GirthFrom, Outline, PictureGirth, Rating, RatingJudgement};
 pub use pictures::{PicturedSite, PracticeConstant, pictured_sites, practice_constants};
 pub use pieces::{Conflict, Piece, PieceOf};
 pub use posterior::Posterior;

@@ -4,14 +4,18 @@ use crate::input::{Round, TapeMeasure};
 use crate::measurer::MeasurerErrors;
 use crate::replicate::replicate;
 use atlas::{Atlas, SiteKind};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use units::{Side, Sides, SiteId};
+use utoipa::ToSchema;
 
 /// The value of one site on one side.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct MeasuredSite {
     /// The site.
     pub site: SiteId,
     /// The side at a paired site.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
     /// Value, cm.
     pub value_cm: f64,
@@ -22,6 +26,7 @@ pub struct MeasuredSite {
     /// How many readings.
     pub readings: usize,
     /// First against second reading, percent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub difference_pct: Option<f64>,
     /// Whether a third reading is due.
     pub needs_third: bool,

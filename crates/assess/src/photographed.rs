@@ -2,7 +2,7 @@
 
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
-use units::{Length, PoseId, RegionId, Side, Sides, SiteId};
+use units::{Length, PoseId, RegionId, Segment, Side, Sides, SiteId};
 use utoipa::ToSchema;
 
 /// What a rating says.
@@ -27,35 +27,6 @@ pub struct Rating {
     pub rater_sd_steps: Option<f64>,
     /// Whose sitting it belongs to: ratings of one sitting are off together. Empty where nobody is named.
     pub sitting: String,
-}
-
-/// A limb segment between two landmarks.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum Segment {
-    /// Shoulder to elbow.
-    UpperArm,
-    /// Elbow to wrist.
-    Forearm,
-    /// Crotch to knee.
-    Thigh,
-    /// Knee to ankle.
-    Calf,
-}
-
-impl Segment {
-    /// All of them.
-    pub const ALL: [Self; 4] = [Self::UpperArm, Self::Forearm, Self::Thigh, Self::Calf];
-
-    /// As the case file writes it.
-    pub fn as_str(self) -> &'static str {
-        match self {
-            Self::UpperArm => "upper-arm",
-            Self::Forearm => "forearm",
-            Self::Thigh => "thigh",
-            Self::Calf => "calf",
-        }
-    }
 }
 
 /// Mean outline widths of a limb segment from photos.

@@ -337,7 +337,7 @@ mod tests {
         |a: &mut Atlas| a.kits[0].items.push(id("machine:dream")), "kit full-gym: no equipment machine:dream"
     )]
     #[case::a_default_that_is_no_answer(
-        |a: &mut Atlas| a.schools[0].default = "both".into(), "school session_order: its default is none of its options"
+        |a: &mut Atlas| a.schools[0].default = "both".parse().unwrap(), "school session_order: its default is none of its options"
     )]
     #[case::a_school_that_excludes_nothing(
         |a: &mut Atlas| a.schools[0].options[0].excludes.push(id("ghost-curl")), "schools: no exercise ghost-curl"

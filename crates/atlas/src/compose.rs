@@ -95,7 +95,7 @@ mod tests {
     }
 
     fn card(atlas: &Atlas, exercise: &str, school: &str, option: &str) -> String {
-        let chosen = BTreeMap::from([(school.to_owned(), option.to_owned())]);
+        let chosen = BTreeMap::from([(school.parse().unwrap(), option.parse().unwrap())]);
         let options: Vec<&SchoolOption> = atlas.school_options(&chosen).collect();
         atlas.compose(atlas.exercise(&exercise.parse().unwrap()).unwrap(), &options).join(" ")
     }

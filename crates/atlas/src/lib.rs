@@ -51,7 +51,7 @@ pub use variant::{SetUpField, Variant};
 pub use warm_up::WarmUpMove;
 
 use std::collections::{BTreeMap, HashMap};
-use units::{EquipmentId, ExerciseId, LookId, PoseId, RegionId, SiteId};
+use units::{AnswerId, EquipmentId, ExerciseId, LookId, PoseId, RegionId, SchoolId, SiteId};
 
 /// Everything the trade knows, checked and indexed.
 #[derive(Clone, Debug)]
@@ -194,7 +194,7 @@ impl Atlas {
 
     /// A school by its key in the case file.
     pub fn school(&self, id: &str) -> Option<&School> {
-        self.schools.iter().find(|school| school.id == id)
+        self.schools.iter().find(|school| school.id == *id)
     }
 
     /// Sets that are all alike.
@@ -221,7 +221,7 @@ impl Atlas {
     }
 
     /// A client's answer to a school, else its default.
-    pub fn school_option(&self, chosen: &BTreeMap<String, String>, id: &str) -> Option<&SchoolOption> {
+    pub fn school_option(&self, chosen: &BTreeMap<SchoolId, AnswerId>, id: &str) -> Option<&SchoolOption> {
         let school = self.school(id)?;
         let option = chosen.get(id).unwrap_or(&school.default);
         school.options.iter().find(|o| o.id == *option)
@@ -230,21 +230,21 @@ impl Atlas {
     /// A client's answers to all schools, defaults where nothing was chosen.
     pub fn school_options<'a>(
         &'a self,
-        chosen: &'a BTreeMap<String, String>,
+        chosen: &'a BTreeMap<SchoolId, AnswerId>,
     ) -> impl Iterator<Item = &'a SchoolOption> {
-        self.schools.iter().filter_map(|school| self.school_option(chosen, &school.id))
+        self.schools.iter().filter_map(|school| self.school_option(chosen, school.id.as_str()))
     }
 
     /// The answers that hold for a client: where a pain or too little training stands against one, the answer that it names
     /// instead.
     pub fn holding_options<'a>(
         &'a self,
-        chosen: &'a BTreeMap<String, String>,
+        chosen: &'a BTreeMap<SchoolId, AnswerId>,
         hurts: impl Fn(&str) -> bool + 'a,
         beginner: bool,
     ) -> impl Iterator<Item = &'a SchoolOption> {
         self.schools.iter().filter_map(move |school| {
-            let option = self.school_option(chosen, &school.id)?;
+            let option = self.school_option(chosen, school.id.as_str())?;
             let barred = option.not_with_pain.iter().any(|area| hurts(area)) || (beginner && option.not_for_beginners);
             let instead = option.instead.as_ref().filter(|_| barred);
             instead.map_or(Some(option), |id| school.options.iter().find(|other| other.id == *id))

@@ -4,7 +4,7 @@ use crate::planning::PREFIX;
 use crate::{Atlas, EvidenceSettings, Exercise, PlanningSettings, numbers};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{RegionId, SiteId};
+use units::{AnswerId, RegionId, SchoolId, SiteId};
 use utoipa::ToSchema;
 
 /// A number of the evidence model or of the week that a practice may change.
@@ -33,7 +33,7 @@ pub struct Setting {
 #[derive(Clone, Debug, Default, PartialEq)]
 pub struct PracticeSettings {
     /// Answers to schools by the school's key; a client's own answer goes before them.
-    pub schools: BTreeMap<String, String>,
+    pub schools: BTreeMap<SchoolId, AnswerId>,
     /// Numbers by [`Setting::id`].
     pub numbers: BTreeMap<String, f64>,
     /// Shares of a girth by region, whole rows.
@@ -124,7 +124,7 @@ mod tests {
         let shipped = Atlas::load().unwrap();
         let practice = PracticeSettings {
             numbers: BTreeMap::from([("observation_sd.tape_bulk".to_owned(), 0.8)]),
-            schools: BTreeMap::from([("sizing".to_owned(), "frame-ratios".to_owned())]),
+            schools: BTreeMap::from([("sizing".parse().unwrap(), "frame-ratios".parse().unwrap())]),
             ..PracticeSettings::default()
         };
         let own = shipped.with_practice(&practice);

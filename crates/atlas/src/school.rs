@@ -5,7 +5,7 @@ use crate::lift::{Movement, Split};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{ExerciseId, RegionId};
+use units::{AnswerId, ExerciseId, RegionId, SchoolId};
 use utoipa::ToSchema;
 
 /// A practice setting that changes plans, cues or warnings.
@@ -13,13 +13,13 @@ use utoipa::ToSchema;
 #[serde(deny_unknown_fields)]
 pub struct School {
     /// Key in the case file's `schools`.
-    pub id: String,
+    pub id: SchoolId,
     /// What it is about.
     pub about: SchoolAbout,
     /// The question.
     pub question: String,
     /// The option used when nothing is chosen.
-    pub default: String,
+    pub default: AnswerId,
     /// Why that is the default.
     pub reason: String,
     /// The answers.
@@ -49,7 +49,7 @@ pub enum SchoolAbout {
 #[allow(clippy::struct_excessive_bools, reason = "each is a line of a data file of its own")]
 pub struct SchoolOption {
     /// Value in the case file.
-    pub id: String,
+    pub id: AnswerId,
     /// The answer in words.
     pub name: String,
     /// What it changes, in one sentence.
@@ -83,7 +83,7 @@ pub struct SchoolOption {
     pub not_for_beginners: bool,
     /// The answer that holds where this one may not.
     #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub instead: Option<String>,
+    pub instead: Option<AnswerId>,
     /// What exercises count for a region under it.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub credits: Vec<SchoolCredit>,

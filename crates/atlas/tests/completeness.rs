@@ -96,7 +96,7 @@ fn curls_one_arm_at_a_time_are_a_school(
     #[case] exercise: &str,
     #[case] in_turn: bool,
 ) {
-    let chosen = BTreeMap::from([("curls_arms".to_owned(), answer.to_owned())]);
+    let chosen = BTreeMap::from([("curls_arms".parse().unwrap(), answer.parse().unwrap())]);
     let option = atlas.school_option(&chosen, "curls_arms").unwrap();
     assert_eq!(option.in_turn(atlas.exercise(&exercise.parse().unwrap()).unwrap()), in_turn);
 }

@@ -10,7 +10,7 @@ use crate::spec::{Girth, Pose, Spec};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{Side, Sides};
+use units::{Segment, Side, Sides};
 
 /// A place in the picture, px.
 #[derive(Clone, Copy, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
@@ -40,7 +40,7 @@ pub struct WidthTruth {
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema)]
 pub struct LimbTruth {
     /// The segment.
-    pub segment: String,
+    pub segment: Segment,
     /// The client's left, cm.
     pub left_width_cm: f64,
     /// The client's right, cm.
@@ -65,11 +65,11 @@ pub struct Truth {
 }
 
 /// Segments, their joints, and the stretch over which their width is averaged, as shares of the way between the joints.
-const SEGMENTS: [(&str, &str, &str, (f64, f64)); 4] = [
-    ("upper-arm", "shoulder", "elbow", (0.5, 0.82)),
-    ("forearm", "elbow", "hand", (0.1, 0.7)),
-    ("thigh", "upper-leg", "knee", (0.4, 0.9)),
-    ("calf", "knee", "ankle", (0.1, 0.8)),
+const SEGMENTS: [(Segment, &str, &str, (f64, f64)); 4] = [
+    (Segment::UpperArm, "shoulder", "elbow", (0.5, 0.82)),
+    (Segment::Forearm, "elbow", "hand", (0.1, 0.7)),
+    (Segment::Thigh, "upper-leg", "knee", (0.4, 0.9)),
+    (Segment::Calf, "knee", "ankle", (0.1, 0.8)),
 ];
 /// Nothing but the head comes within this distance of its middle at its height, cm.
 const HEAD_RADIUS_CM: f64 = 13.0;
@@ -110,7 +110,7 @@ fn girths(figure: &Figure, ruler: &Ruler, bent: &Ruler) -> Vec<Girth> {
         sides.into_iter().map(move |side| Girth { site: id.to_owned(), side, cm: ruler.girth(id, side) })
     });
     let flexed = [Side::Left, Side::Right].map(|side| {
-        let faces = segment_faces(figure, bent.parts, "upper-arm", side);
+        let faces = segment_faces(figure, bent.parts, Segment::UpperArm, side);
         Girth { site: "arm-flexed".to_owned(), side: Some(side), cm: bent.bent_arm(side, &faces) }
     });
     relaxed.chain(flexed).collect()
@@ -151,7 +151,7 @@ fn widths(spec: &Spec, ruler: &Ruler) -> Vec<WidthTruth> {
 
 fn limbs(figure: &Figure, ruler: &Ruler, stature_cm: f64) -> Vec<LimbTruth> {
     let posed = ruler.body;
-    let mean = |segment: &str, side: Side, from: &str, to: &str, (low, high): (f64, f64)| {
+    let mean = |segment: Segment, side: Side, from: &str, to: &str, (low, high): (f64, f64)| {
         let faces = segment_faces(figure, ruler.parts, segment, side);
         let flat = |p: V3| V3::new(p.x, p.y, 0.0);
         let (from, to) = (flat(posed.sided(side, from)), flat(posed.sided(side, to)));
@@ -166,23 +166,23 @@ fn limbs(figure: &Figure, ruler: &Ruler, stature_cm: f64) -> Vec<LimbTruth> {
     };
     let thigh = (posed.sided(Side::Left, "upper-leg") - posed.sided(Side::Left, "knee")).xy().norm();
     let of_thigh = |above: f64| 1.0 - above * stature_cm / thigh;
-    let limb = |(segment, from, to, stretch): &(&str, &str, &str, (f64, f64))| {
+    let limb = |&(segment, from, to, ref stretch): &(Segment, &str, &str, (f64, f64))| {
         let above = (of_thigh(THIGH_ABOVE_KNEE.1), of_thigh(THIGH_ABOVE_KNEE.0));
-        let stretch = if *segment == "thigh" { &above } else { stretch };
+        let stretch = if segment == Segment::Thigh { &above } else { stretch };
         let widths = Sides { left: Side::Left, right: Side::Right }.map(|side| mean(segment, side, from, to, *stretch));
-        LimbTruth { segment: (*segment).to_owned(), left_width_cm: widths.left, right_width_cm: widths.right }
+        LimbTruth { segment, left_width_cm: widths.left, right_width_cm: widths.right }
     };
     SEGMENTS.iter().map(limb).collect()
 }
 
 /// The faces of a segment: of a bent arm, the upper arm's and the forearm's apart.
-fn segment_faces(figure: &Figure, parts: &Parts, segment: &str, side: Side) -> Vec<usize> {
+fn segment_faces(figure: &Figure, parts: &Parts, segment: Segment, side: Side) -> Vec<usize> {
     let forearm = figure.share(side, &["forearm", "hand"]);
     let of_forearm = |face: &usize| figure.faces[*face].iter().map(|&v| forearm[v]).sum::<f32>() >= 1.5;
     match segment {
-        "upper-arm" => parts.arm.get(side).iter().copied().filter(|face| !of_forearm(face)).collect(),
-        "forearm" => parts.arm.get(side).iter().copied().filter(of_forearm).collect(),
-        _ => parts.half.get(side).clone(),
+        Segment::UpperArm => parts.arm.get(side).iter().copied().filter(|face| !of_forearm(face)).collect(),
+        Segment::Forearm => parts.arm.get(side).iter().copied().filter(of_forearm).collect(),
+        Segment::Thigh | Segment::Calf => parts.half.get(side).clone(),
     }
 }
 

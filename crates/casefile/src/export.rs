@@ -8,7 +8,7 @@ use crate::raw::{
 use assess::{Case, Choices, Client, Rating, RatingJudgement, Round, StrengthSet, Test, TrainingEntry};
 use atlas::PracticeSettings;
 use std::collections::BTreeMap;
-use units::RegionId;
+use units::{AnswerId, RegionId, SchoolId};
 
 fn texts<T: ToString>(ids: impl IntoIterator<Item = T>) -> Vec<String> {
     ids.into_iter().map(|id| id.to_string()).collect()
@@ -33,7 +33,7 @@ impl From<&PracticeSettings> for PracticeEntry {
     fn from(settings: &PracticeSettings) -> Self {
         let row = |row: &BTreeMap<RegionId, f64>| row.iter().map(|(id, share)| (id.to_string(), *share)).collect();
         Self {
-            schools: settings.schools.clone(),
+            schools: answers(&settings.schools),
             numbers: settings.numbers.clone(),
             exercises: settings.exercises.clone(),
             composition: settings.composition.iter().map(|(site, shares)| (site.to_string(), row(shares))).collect(),
@@ -63,7 +63,7 @@ impl From<&Client> for ClientEntry {
             pain: client.pain.clone(),
             screens: client.screens.clone(),
             excluded_exercises: texts(&client.excluded_exercises),
-            schools: client.schools.clone(),
+            schools: answers(&client.schools),
             photo_consent: client.photo_consent.as_ref().map(|consent| ConsentEntry {
                 given_on: consent.given_on.to_string(),
                 purposes: consent.purposes.iter().copied().collect(),
@@ -185,4 +185,9 @@ impl From<&TrainingEntry> for TrainingRow {
             swung: entry.swung,
         }
     }
+}
+
+/// Answers to schools as files write them.
+fn answers(schools: &BTreeMap<SchoolId, AnswerId>) -> BTreeMap<String, String> {
+    schools.iter().map(|(school, answer)| (school.to_string(), answer.to_string())).collect()
 }

@@ -26,7 +26,7 @@ pub use assessment::{
     AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
     CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
     PicturedEntry, PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry,
-    SidesPriorEntry, SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry, assessment_file,
+    SidesPriorEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry, assessment_file,
 };
 pub use catalogue::{Catalogue, CatalogueExercise, CataloguePose, CatalogueRegion, catalogue};
 pub use check::{
@@ -37,8 +37,7 @@ pub use export::case_file;
 pub use item_entry::ItemEntry;
 pub use log_entry::{LogEntry, LogPain, LogPart, LogSet, LogSetPart, check_log_entry};
 pub use plan_file::{
-    BlockWeekEntry, BlockedEntry, BrokenEntry, CardPlaceEntry, LadderEntry, LedgerEntry, PlanFile, RungEntry,
-    SessionEntry, plan_file,
+    BlockWeekEntry, BlockedEntry, LadderEntry, LedgerEntry, PlanFile, RungEntry, SessionEntry, plan_file,
 };
 pub use problem::Problem;
 pub use raw::{

@@ -3,7 +3,7 @@
 use crate::item_entry::{ItemEntry, item};
 use assess::Class;
 use plan::{
-    BlockWeek, Broken, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Proof, Session, Status, Step,
+    BlockWeek, Broken, CardPlace, Ladder, LoadRow, MovementRow, Objection, PartRow, Plan, Proof, Session, Status, Step,
     WarmUpEntry,
 };
 use schemars::JsonSchema;
@@ -52,28 +52,9 @@ pub struct PlanFile {
     pub blocked: Vec<BlockedEntry>,
     /// Rules that the week breaks; only a week changed by hand breaks any.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub broken: Vec<BrokenEntry>,
+    pub broken: Vec<Broken>,
     /// The weeks of the block.
     pub weeks: Vec<BlockWeekEntry>,
-}
-
-/// A broken rule.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
-pub struct BrokenEntry {
-    /// What is wrong, and what would be right.
-    pub says: String,
-    /// The cards it concerns.
-    pub cards: Vec<CardPlaceEntry>,
-    /// The days it concerns, Monday = 1.
-    pub days: Vec<u8>,
-    /// The region it concerns.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub region: Option<RegionId>,
-    /// Whether the plan may not be given to the client because of it.
-    pub forbids: bool,
-    /// Whether it is the order within a day alone.
-    #[serde(default)]
-    pub order_only: bool,
 }
 
 /// Something a coach would object to.
@@ -85,16 +66,7 @@ pub struct ObjectionEntry {
     pub says: String,
     /// The cards it concerns.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub cards: Vec<CardPlaceEntry>,
-}
-
-/// A card of the week.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
-pub struct CardPlaceEntry {
-    /// Place of its day in the week, from 0.
-    pub session: usize,
-    /// The exercise.
-    pub exercise: ExerciseId,
+    pub cards: Vec<CardPlace>,
 }
 
 /// A week of the block.
@@ -274,31 +246,16 @@ pub fn plan_file(plan: &Plan, block: &[BlockWeek], proof: Option<&Proof>, solve_
         objections: plan.objections.iter().map(objection).collect(),
         gave_way: plan.gave_way.clone(),
         blocked: blocked.collect(),
-        broken: plan.broken.iter().map(broken).collect(),
+        broken: plan.broken.clone(),
         weeks: block.iter().map(week).collect(),
     }
-}
-
-fn card(card: &plan::CardPlace) -> CardPlaceEntry {
-    CardPlaceEntry { session: card.session, exercise: card.exercise.clone() }
 }
 
 fn objection(objection: &Objection) -> ObjectionEntry {
     ObjectionEntry {
         kind: objection.kind.id().to_owned(),
         says: objection.says.clone(),
-        cards: objection.cards.iter().map(card).collect(),
-    }
-}
-
-fn broken(broken: &Broken) -> BrokenEntry {
-    BrokenEntry {
-        says: broken.says.clone(),
-        cards: broken.cards.iter().map(card).collect(),
-        days: broken.days.clone(),
-        region: broken.region.clone(),
-        forbids: broken.forbids,
-        order_only: broken.order_only,
+        cards: objection.cards.clone(),
     }
 }
 

@@ -1,12 +1,12 @@
 //! The case file as it stands on disk (`orthomer-case`, version 1).
 
 use crate::problem::Problem;
-use assess::{Experience, GirthFrom, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Segment, Sex, Shared, Standing};
+use assess::{Experience, GirthFrom, Hand, KeptSetUp, Pain, PhotoPurpose, Screens, Sex, Shared, Standing};
 use atlas::Exercise;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{Measures, Place, Side, Sides};
+use units::{Measures, Place, Segment, Side, Sides};
 use utoipa::ToSchema;
 
 /// Everything about one client up to a day.

@@ -252,7 +252,7 @@ fn no_depth(no_side: bool) -> &'static str {
 mod tests {
     use super::*;
     use rstest::rstest;
-    use vision::{Check, Section};
+    use vision::{Check, QualityCheck, Section};
 
     /// A picture in a pose with nothing wrong with it and nothing measured in it.
     fn photo(pose: PhotoPose) -> Photo {
@@ -354,7 +354,7 @@ mod tests {
 
     fn turned() -> Photo {
         let check = Check {
-            check: "turn".to_owned(),
+            check: QualityCheck::Turn,
             value: 9.0,
             unit: "%".to_owned(),
             ok: false,

@@ -1,13 +1,13 @@
 //! Which pictures' limb outlines count as evidence on left and right, and what they say together.
 
-use assess::{Outline, Segment};
-use units::{Length, Sides};
-use vision::{Photo, PhotoPose};
+use assess::Outline;
+use units::{Length, Segment, Sides};
+use vision::{Photo, PhotoPose, QualityCheck};
 
 /// Under this the outline itself is in doubt.
 const LEAST_CONFIDENCE: f64 = 0.5;
 /// Checks that, when failed, bend one side against the other.
-const BENDING: [&str; 4] = ["roll", "turn", "crop", "mask"];
+const BENDING: [QualityCheck; 4] = [QualityCheck::Roll, QualityCheck::Turn, QualityCheck::Crop, QualityCheck::Mask];
 
 /// A measured picture and whether it was taken in a mirror; nobody has said while it is `None`.
 #[derive(Clone, Copy, Debug)]
@@ -26,7 +26,7 @@ pub fn counts_sides(picture: Pictured<'_>) -> bool {
 
 /// Whether somebody stands in a picture straight and whole, for sure.
 pub(crate) fn stands(photo: &Photo) -> bool {
-    let straight = photo.quality.iter().all(|check| check.ok || !BENDING.contains(&check.check.as_str()));
+    let straight = photo.quality.iter().all(|check| check.ok || !BENDING.contains(&check.check));
     photo.person && straight && photo.mask_confidence >= LEAST_CONFIDENCE
 }
 
@@ -38,7 +38,7 @@ pub fn outlines(pictures: &[Pictured<'_>]) -> Vec<Outline> {
 }
 
 fn together(segment: Segment, photos: &[&Photo]) -> Option<Outline> {
-    let limbs = photos.iter().flat_map(|photo| &photo.limbs).filter(|limb| limb.segment == segment.as_str());
+    let limbs = photos.iter().flat_map(|photo| &photo.limbs).filter(|limb| limb.segment == segment);
     let widths: Vec<Sides<f64>> =
         limbs.map(|limb| Sides { left: limb.left_width_cm, right: limb.right_width_cm }).collect();
     let count = widths.len() as f64;

@@ -3,11 +3,12 @@
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
-use vision::{Photo, PhotoPose};
+use vision::{Photo, PhotoPose, QualityCheck};
 
 /// Checks without which two pictures of a pose show the camera's change rather than the body's, worst first. Sharpness and light make
 /// judging harder, not wrong.
-const SPOIL: [&str; 5] = ["crop", "scale", "turn", "roll", "size"];
+const SPOIL: [QualityCheck; 5] =
+    [QualityCheck::Crop, QualityCheck::Scale, QualityCheck::Turn, QualityCheck::Roll, QualityCheck::Size];
 
 /// A picture that cannot be compared with the round before.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
@@ -20,7 +21,7 @@ pub struct Spoilt {
 
 /// What spoils the comparison of a picture with an earlier one; `None` when nothing does.
 pub fn spoilt(photo: &Photo) -> Option<Spoilt> {
-    let failed = |name: &&str| photo.quality.iter().find(|check| check.check == **name && !check.ok);
+    let failed = |of: &QualityCheck| photo.quality.iter().find(|check| check.check == *of && !check.ok);
     let first = SPOIL.iter().find_map(failed)?;
     Some(Spoilt { pose: photo.pose, says: first.says.clone() })
 }

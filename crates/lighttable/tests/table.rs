@@ -2,7 +2,6 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop here")]
 
-use assess::Segment;
 use atlas::Atlas;
 use lighttable::{
     Asked, Frames, MIN_REST_DAYS, Pictured, counts_sides, lay_over, outlines, questions, repeats, unmirrored,
@@ -10,8 +9,8 @@ use lighttable::{
 };
 use rstest::{fixture, rstest};
 use std::collections::{BTreeMap, BTreeSet};
-use units::{PoseId, Side};
-use vision::{Check, Landmark, Limb, Photo, PhotoPose, Width};
+use units::{PoseId, Segment, Side};
+use vision::{Check, Landmark, Limb, Photo, PhotoPose, QualityCheck, Width};
 
 /// A person drawn by hand: 1000 px tall at 0.178 cm to a pixel, the client's left on the right of the picture.
 #[fixture]
@@ -60,7 +59,7 @@ fn front() -> Photo {
         mask_confidence: 0.95,
         landmarks,
         widths: vec![Width { level: "waist".to_owned(), cm: 30.0, left_cm: Some(15.0), right_cm: Some(15.0) }],
-        limbs: vec![Limb { segment: "calf".to_owned(), left_width_cm: 10.0, right_width_cm: 11.0 }],
+        limbs: vec![Limb { segment: Segment::Calf, left_width_cm: 10.0, right_width_cm: 11.0 }],
         sections: Vec::new(),
         profile: None,
         taper: None,
@@ -83,8 +82,8 @@ fn moved(photo: &Photo, place: impl Fn((f64, f64)) -> (f64, f64)) -> Photo {
     photo
 }
 
-fn failing(check: &str) -> Vec<Check> {
-    vec![Check { check: check.to_owned(), value: 0.0, unit: String::new(), ok: false, says: String::new() }]
+fn failing(check: QualityCheck) -> Vec<Check> {
+    vec![Check { check, value: 0.0, unit: String::new(), ok: false, says: String::new() }]
 }
 
 #[rstest]
@@ -184,8 +183,8 @@ fn a_picture_without_landmarks_lies_over_nothing(front: Photo) {
 #[case::a_mirror_picture_that_is_known_to_be_one(Some(true), PhotoPose::F, Vec::new(), true)]
 #[case::nobody_has_said_whether_it_is_a_mirror(None, PhotoPose::F, Vec::new(), false)]
 #[case::arms_raised(Some(false), PhotoPose::FDB, Vec::new(), false)]
-#[case::turned_away(Some(false), PhotoPose::F, failing("turn"), false)]
-#[case::blurred_bends_nothing(Some(false), PhotoPose::F, failing("sharpness"), true)]
+#[case::turned_away(Some(false), PhotoPose::F, failing(QualityCheck::Turn), false)]
+#[case::blurred_bends_nothing(Some(false), PhotoPose::F, failing(QualityCheck::Sharpness), true)]
 fn sides_count_only_from_straight_relaxed_pictures_whose_sides_are_known(
     front: Photo,
     #[case] mirrored: Option<bool>,
@@ -199,7 +198,7 @@ fn sides_count_only_from_straight_relaxed_pictures_whose_sides_are_known(
 
 #[rstest]
 fn front_and_back_are_one_outline(front: Photo) {
-    let limb = |left_width_cm: f64| vec![Limb { segment: "calf".to_owned(), left_width_cm, right_width_cm: 12.0 }];
+    let limb = |left_width_cm: f64| vec![Limb { segment: Segment::Calf, left_width_cm, right_width_cm: 12.0 }];
     let back = Photo { pose: PhotoPose::B, limbs: limb(11.0), ..front.clone() };
     let unsaid = Photo { limbs: limb(30.0), ..front.clone() };
     let said = |photo| Pictured { photo, mirrored: Some(false) };

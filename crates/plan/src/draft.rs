@@ -5,8 +5,11 @@ use crate::order::ordered;
 use crate::problem::PlanProblem;
 use crate::week::Week;
 use atlas::STRAIGHT;
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use std::collections::BTreeSet;
 use units::{ExerciseId, RegionId};
+use utoipa::ToSchema;
 
 /// A week in the order of its days and cards.
 #[derive(Clone, Debug, PartialEq)]
@@ -161,10 +164,10 @@ impl Locks {
     }
 }
 
-/// An exercise or region that a card names.
-#[derive(Clone, Debug, PartialEq, Eq)]
+/// A card of a week.
+#[derive(Clone, Debug, PartialEq, Eq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct CardPlace {
-    /// Session index.
+    /// Place of its day in the week, from 0.
     pub session: usize,
     /// The exercise.
     pub exercise: ExerciseId,

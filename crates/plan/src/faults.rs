@@ -12,10 +12,13 @@ use crate::timing::cards_minutes;
 use crate::words::{limit_overdrawn, lower_first};
 use assess::Experience;
 use atlas::{PartKind, PlannedPart};
+use schemars::JsonSchema;
+use serde::{Deserialize, Serialize};
 use units::RegionId;
+use utoipa::ToSchema;
 
 /// A broken rule.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct Broken {
     /// What is wrong, and what would be right.
     pub says: String,
@@ -24,10 +27,12 @@ pub struct Broken {
     /// The days it concerns, Monday = 1.
     pub days: Vec<u8>,
     /// The region it concerns.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
     pub region: Option<RegionId>,
     /// Whether a plan may be given to the client in spite of it: only what is refused for the client's safety may not.
     pub forbids: bool,
     /// Whether it is the order within a day alone: the week's exercises and sets keep every rule as far as this goes.
+    #[serde(default)]
     pub order_only: bool,
 }
 

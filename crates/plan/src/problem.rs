@@ -234,10 +234,10 @@ impl PlanProblem {
             experience: case.client.experience,
             session_used: settings.session_used,
             family_limit: if school(knowledge, case, "family_rule") == "several" { 2 } else { 1 },
-            order: SessionOrder::from_school(&school(knowledge, case, "session_order")),
+            order: SessionOrder::from_school(school(knowledge, case, "session_order")),
             reserve: if case.client.experience == Experience::Beginner { 2 } else { 1 },
             demands,
-            candidates: extra_sets(candidates, &school(knowledge, case, "asymmetry_sets")),
+            candidates: extra_sets(candidates, school(knowledge, case, "asymmetry_sets")),
             refused,
         };
         problem.floors = floors(atlas, &problem);
@@ -334,10 +334,9 @@ impl PlanProblem {
     }
 }
 
-/// The client's school for a question, else its default.
-fn school(knowledge: &Knowledge, case: &Case, id: &str) -> String {
-    let default = || knowledge.atlas.school(id).map(|s| s.default.clone()).unwrap_or_default();
-    case.client.schools.get(id).cloned().unwrap_or_else(default)
+/// The client's answer to a school, else its default; empty where there is no such school.
+fn school<'a>(knowledge: &'a Knowledge, case: &'a Case, id: &str) -> &'a str {
+    knowledge.atlas.school_option(&case.client.schools, id).map_or("", |option| option.id.as_str())
 }
 
 /// Sessions spread over the week, Monday = 1.

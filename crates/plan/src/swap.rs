@@ -8,10 +8,12 @@ use crate::present::draft_sets;
 use crate::problem::{Candidate, PlanProblem};
 use crate::rules::allowed::Refusal;
 use crate::timing::cards_minutes;
+use serde::Serialize;
 use units::{EquipmentId, ExerciseId, RegionId};
+use utoipa::ToSchema;
 
 /// An exercise in the place of another.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct Alternative {
     /// Which.
     pub exercise: ExerciseId,
@@ -22,7 +24,7 @@ pub struct Alternative {
     /// How much longer the session takes, minutes.
     pub minutes: f64,
     /// How the regions' weekly sets change, largest change first.
-    pub ledger: Vec<(RegionId, f64)>,
+    pub ledger: Vec<LedgerChange>,
     /// Whether it loads the card's region where it is stretched.
     pub stretched: bool,
     /// Whether the exercise it replaces does.
@@ -30,9 +32,19 @@ pub struct Alternative {
     /// What it needs.
     pub kit: Vec<EquipmentId>,
     /// What speaks for it, in words.
+    #[schema(value_type = Vec<String>)]
     pub merits: Vec<&'static str>,
     /// Rules that it would break and that are not broken now.
     pub breaks: Vec<String>,
+}
+
+/// A change of a region's weekly sets.
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
+pub struct LedgerChange {
+    /// The region.
+    pub region: RegionId,
+    /// Fractional sets more, or less where negative.
+    pub sets: f64,
 }
 
 /// An exercise that would serve the same region but is not for this client.
@@ -80,12 +92,12 @@ pub fn swaps(problem: &PlanProblem, draft: &Draft, session: usize, place: usize)
             let then = Weighed::of(problem, &other, session);
             let candidate = &problem.candidates[index];
             let regions = problem.demands.iter().map(|demand| &demand.region);
-            let mut ledger: Vec<(RegionId, f64)> = regions
+            let mut ledger: Vec<LedgerChange> = regions
                 .zip(then.sets.iter().zip(&now.sets))
-                .map(|(region, (then, now))| (region.clone(), then - now))
-                .filter(|(_, change)| change.abs() > NO_CHANGE)
+                .map(|(region, (then, now))| LedgerChange { region: region.clone(), sets: then - now })
+                .filter(|change| change.sets.abs() > NO_CHANGE)
                 .collect();
-            ledger.sort_by(|a, b| b.1.abs().total_cmp(&a.1.abs()).then_with(|| a.0.cmp(&b.0)));
+            ledger.sort_by(|a, b| b.sets.abs().total_cmp(&a.sets.abs()).then_with(|| a.region.cmp(&b.region)));
             Alternative {
                 exercise: candidate.exercise.id.clone(),
                 name: candidate.exercise.name.clone(),

@@ -89,7 +89,7 @@ impl TryFrom<AnswerRow> for EyeAnswer {
         Ok(Self {
             place: count(row.place)?,
             figure: count(row.figure)?,
-            kind: RatingKind::parse(&row.kind),
+            kind: RatingKind::parse(&row.kind).ok_or_else(|| corrupt(&row.sitting_id, "no kind of rating"))?,
             mirrored: row.mirrored,
             value: value(row.value),
             truth: row.truth,

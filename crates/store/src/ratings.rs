@@ -8,15 +8,18 @@ use assess::{BesideGirths, Rating, RatingJudgement};
 use diesel::prelude::*;
 use diesel::upsert::excluded;
 use jiff::Timestamp;
+use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashMap};
 use units::{ClientId, PoseId, RegionId, RoundId};
+use utoipa::ToSchema;
 
 /// Which of the two things a rating judges.
-#[derive(Clone, Copy, Debug, PartialEq, Eq)]
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
+#[serde(rename_all = "kebab-case")]
 pub enum RatingKind {
-    /// Against the rest of this physique.
+    /// Against the rest of this physique: -2 clearly behind to 2 clearly ahead.
     Standing,
-    /// Left against right.
+    /// Left against right: -2 right much larger to 2 left much larger.
     LeftRight,
 }
 
@@ -28,8 +31,9 @@ impl RatingKind {
         }
     }
 
-    pub(crate) fn parse(text: &str) -> Self {
-        if text == "standing" { Self::Standing } else { Self::LeftRight }
+    /// None where it is neither's word.
+    pub(crate) fn parse(text: &str) -> Option<Self> {
+        [Self::Standing, Self::LeftRight].into_iter().find(|kind| kind.as_str() == text)
     }
 
     fn judgement(self, value: i8) -> RatingJudgement {
@@ -86,10 +90,12 @@ impl TryFrom<Row> for RatingRecord {
         let corrupt = |why: String| StoreError::corrupt("rating of round", &row.round_id, why);
         let region = row.region.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
         let pose = row.pose.parse().map_err(|error: units::IdError| corrupt(error.to_string()))?;
+        let kind =
+            RatingKind::parse(&row.kind).ok_or_else(|| corrupt(format!("{:?} is no kind of rating", row.kind)))?;
         let rated_at = row.rated_at.parse().map_err(|_| corrupt(format!("{:?} is no time", row.rated_at)))?;
         Ok(Self {
             value: value(row.value),
-            place: RatingPlace { round_id: row.round_id.into(), region, pose, kind: RatingKind::parse(&row.kind) },
+            place: RatingPlace { round_id: row.round_id.into(), region, pose, kind },
             rated_by: row.rated_by,
             rated_at,
             repeated: false,

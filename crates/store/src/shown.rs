@@ -5,11 +5,11 @@ use crate::error::StoreError;
 use crate::photos::{counting, of_round};
 use crate::schema::{client_stamp, girth_constant, outline, picture_girth, round};
 use crate::tape::{parse_side, side_text};
-use assess::{GirthFrom, Outline, PictureGirth, PracticeConstant, Segment};
+use assess::{GirthFrom, Outline, PictureGirth, PracticeConstant};
 use diesel::prelude::*;
 use lighttable::{GirthShapes, Pictured, girths, outlines};
 use std::collections::{BTreeMap, HashMap};
-use units::{Length, RoundId, Sides, SiteId};
+use units::{Length, RoundId, Segment, Sides, SiteId};
 
 /// Makes the outlines and girths of a round anew from its pictures that count.
 pub(crate) fn refresh_shown(connection: &mut SqliteConnection, round_id: &RoundId) -> Result<(), StoreError> {

@@ -8,13 +8,13 @@ use std::str::FromStr;
 
 /// Why a text is no id.
 #[derive(Clone, Debug, PartialEq, Eq, thiserror::Error)]
-#[error("{0:?} is not an id: expected letters, digits, '-', '.' or ':', starting with a letter")]
+#[error("{0:?} is not an id: expected letters, digits, '-', '_', '.' or ':', starting with a letter")]
 pub struct IdError(String);
 
 fn well_formed(text: &str) -> bool {
     text.starts_with(|c: char| c.is_ascii_alphabetic())
         && text.len() <= 80
-        && text.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ':'))
+        && text.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '.' | ':' | '_'))
 }
 
 /// What files of before called otherwise: the old id and today's. No two kinds of ids share one of these.
@@ -64,6 +64,18 @@ macro_rules! typed_id {
             }
         }
 
+        impl PartialEq<str> for $name {
+            fn eq(&self, other: &str) -> bool {
+                self.0 == other
+            }
+        }
+
+        impl PartialEq<&str> for $name {
+            fn eq(&self, other: &&str) -> bool {
+                self.0 == *other
+            }
+        }
+
         impl Borrow<str> for $name {
             fn borrow(&self) -> &str {
                 &self.0
@@ -91,6 +103,10 @@ typed_id! {
     EquipmentId,
     /// A look: a weighting over regions, such as `taper`.
     LookId,
+    /// A question on which coaches disagree, such as `sizing`.
+    SchoolId,
+    /// An answer to one, such as `own-roster`.
+    AnswerId,
 }
 
 impl RegionId {

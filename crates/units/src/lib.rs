@@ -10,11 +10,13 @@ mod measures;
 mod place;
 mod quantity;
 mod record;
+mod segment;
 mod side;
 
-pub use id::{EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SiteId};
+pub use id::{AnswerId, EquipmentId, ExerciseId, IdError, LookId, PoseId, RegionId, SchoolId, SiteId};
 pub use measures::{LengthUnit, MassUnit, Measures};
 pub use place::Place;
 pub use quantity::{Length, Load, Mass, QuantityError, Skinfold};
 pub use record::{ClientId, PhotoId, PlanId, RoundId};
+pub use segment::Segment;
 pub use side::{Side, Sides};

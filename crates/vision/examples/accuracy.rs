@@ -2,7 +2,7 @@
 
 use booth::{Body, Figure, Girth, LightKind, Pose, Room, Sex, Shot, Skin, Spec};
 use std::collections::BTreeMap;
-use units::Side;
+use units::{Segment, Side};
 use vision::{Ask, Eye, PhotoPose, View};
 
 type Outcome<T> = Result<T, Box<dyn std::error::Error>>;
@@ -65,15 +65,15 @@ fn widths_pct(shot: &Shot, view: &View) -> Vec<(String, f64)> {
     let of = |level: &str, cm: f64| (level.to_owned(), cm);
     let found = |level: &str| view.photo.widths.iter().find(|w| w.level == level).map(|w| w.cm);
     let limb =
-        |name: &str| view.photo.limbs.iter().find(|l| l.segment == name).map(|l| (l.left_width_cm, l.right_width_cm));
+        |segment| view.photo.limbs.iter().find(|l| l.segment == segment).map(|l| (l.left_width_cm, l.right_width_cm));
     let mut errors = Vec::new();
     for width in &shot.truth.widths {
         errors.extend(found(&width.level).map(|cm| of(&width.level, 100.0 * (cm / width.cm - 1.0))));
     }
     for truth in &shot.truth.limbs {
-        if let Some((left, right)) = limb(&truth.segment) {
-            errors.push(of(&truth.segment, 100.0 * (left / truth.left_width_cm - 1.0)));
-            errors.push(of(&truth.segment, 100.0 * (right / truth.right_width_cm - 1.0)));
+        if let Some((left, right)) = limb(truth.segment) {
+            errors.push(of(truth.segment.as_str(), 100.0 * (left / truth.left_width_cm - 1.0)));
+            errors.push(of(truth.segment.as_str(), 100.0 * (right / truth.right_width_cm - 1.0)));
         }
     }
     errors
@@ -140,16 +140,16 @@ const DIFFERENCE: f64 = 0.06;
 /// Whether the larger side of a limb that differs by 4 % is told.
 fn sides(figure: &Figure, eye: &Eye) -> Outcome<()> {
     let base = [
-        ("arm-relaxed", "upper-arm", 33.0),
-        ("forearm", "forearm", 27.0),
-        ("thigh", "thigh", 56.0),
-        ("calf", "calf", 37.0),
+        ("arm-relaxed", Segment::UpperArm, 33.0),
+        ("forearm", Segment::Forearm, 27.0),
+        ("thigh", Segment::Thigh, 56.0),
+        ("calf", Segment::Calf, 37.0),
     ];
     let (mut right, mut all) = (0, 0);
     for (i, spec) in bodies().into_iter().enumerate() {
         for (site, segment, cm) in base {
             let cm = cm * if spec.sex == Sex::Male { 1.0 } else { 0.88 };
-            let larger = if (i + segment.len()) % 2 == 0 { Side::Left } else { Side::Right };
+            let larger = if (i + segment.as_str().len()) % 2 == 0 { Side::Left } else { Side::Right };
             let of = |side: Side| {
                 let share = if side == larger { 1.0 + DIFFERENCE / 2.0 } else { 1.0 - DIFFERENCE / 2.0 };
                 Girth { site: site.into(), side: Some(side), cm: cm * share }
@@ -158,7 +158,7 @@ fn sides(figure: &Figure, eye: &Eye) -> Outcome<()> {
             spec.body.girths = vec![of(Side::Left), of(Side::Right)];
             let (shot, view) = look(figure, eye, &spec)?;
             let Some(limb) = view.photo.limbs.iter().find(|l| l.segment == segment) else {
-                println!("{segment} of body {i}: not measured");
+                println!("{} of body {i}: not measured", segment.as_str());
                 continue;
             };
             let truth = shot.truth.limbs.iter().find(|l| l.segment == segment).ok_or("no such segment")?;
@@ -167,7 +167,7 @@ fn sides(figure: &Figure, eye: &Eye) -> Outcome<()> {
                 (si(limb.left_width_cm, limb.right_width_cm), si(truth.left_width_cm, truth.right_width_cm));
             all += 1;
             right += i32::from((seen > 0.0) == (larger == Side::Left));
-            println!("{segment} of body {i}: seen {seen:.1} %, true {real:.1} %");
+            println!("{} of body {i}: seen {seen:.1} %, true {real:.1} %", segment.as_str());
         }
     }
     println!("larger side right: {right} of {all}");
@@ -186,7 +186,10 @@ fn repeat(figure: &Figure, eye: &Eye) -> Outcome<()> {
             (spec.camera.yaw_deg, spec.camera.shift, spec.light.kind, spec.image.seed) = (yaw, shift, light, i as u64);
             let (_, view) = look(figure, eye, &spec)?;
             let limbs = view.photo.limbs.iter().flat_map(|l| {
-                [(format!("{} left", l.segment), l.left_width_cm), (format!("{} right", l.segment), l.right_width_cm)]
+                [
+                    (format!("{} left", l.segment.as_str()), l.left_width_cm),
+                    (format!("{} right", l.segment.as_str()), l.right_width_cm),
+                ]
             });
             for (level, cm) in view.photo.widths.iter().map(|w| (w.level.clone(), w.cm)).chain(limbs) {
                 by_level.entry(level).or_default().push(cm);

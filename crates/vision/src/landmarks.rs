@@ -6,7 +6,7 @@ use crate::measure::{PLACES, Standing};
 use crate::photo::{Landmark, PhotoPose};
 use crate::pose_net::Found;
 use std::collections::BTreeMap;
-use units::Side;
+use units::{Segment, Side};
 
 impl Standing<'_> {
     /// Landmarks by the names of the photo file.
@@ -73,7 +73,9 @@ impl Standing<'_> {
     fn leg_edges(&self) -> BTreeMap<String, Landmark> {
         let mut marks = BTreeMap::new();
         for side in [Side::Left, Side::Right] {
-            for (name, segment, stretch) in [("mid-thigh", "thigh", (0.5, 0.5001)), ("calf", "calf", (0.1, 0.6))] {
+            for (name, segment, stretch) in
+                [("mid-thigh", Segment::Thigh, (0.5, 0.5001)), ("calf", Segment::Calf, (0.1, 0.6))]
+            {
                 let (from, to) = self.segment(segment, side);
                 let axis = Axis { from: (from.x, from.y), to: (to.x, to.y) };
                 let shares =

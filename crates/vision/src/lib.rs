@@ -40,7 +40,7 @@ pub use eye::{Ask, Eye, View};
 pub use ingest::{Format, Ingested, MAX_BYTES, MAX_MEGAPIXELS, THUMB_PX, VIEW_PX, ingest};
 pub use lab::{Lab, lab};
 pub use measure::perspective_pct;
-pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Profile, Section, Tilt, Width};
+pub use photo::{Check, Landmark, Limb, Photo, PhotoPose, Profile, QualityCheck, Section, Tilt, Width};
 pub use plane::Plane;
 pub use quality::sharpness;
 pub use retouch::Stroke;

@@ -7,7 +7,7 @@ use crate::photo::{Landmark, Limb, PhotoPose, Tilt, Width};
 use crate::plane::Plane;
 use crate::pose_net::Found;
 use std::cell::OnceCell;
-use units::{Side, Sides};
+use units::{Segment, Side, Sides};
 
 /// Where the camera is taken to stand when nobody says, m.
 const USUAL_DISTANCE_M: f64 = 3.5;
@@ -20,8 +20,12 @@ const FOOT_AHEAD_SHARE: [f64; 3] = [0.085, -0.01, 0.07];
 /// larger, from behind smaller.
 const ARM_AHEAD_SHARE: f64 = 0.028;
 /// Segments, and the stretch over which their width is averaged, as shares of the way between their joints.
-const SEGMENTS: [(&str, (f64, f64)); 4] =
-    [("upper-arm", (0.5, 0.82)), ("forearm", (0.1, 0.7)), ("thigh", (0.4, 0.9)), ("calf", (0.1, 0.8))];
+const SEGMENTS: [(Segment, (f64, f64)); 4] = [
+    (Segment::UpperArm, (0.5, 0.82)),
+    (Segment::Forearm, (0.1, 0.7)),
+    (Segment::Thigh, (0.4, 0.9)),
+    (Segment::Calf, (0.1, 0.8)),
+];
 /// The stretch of the thigh, as a share of stature above the knee: the hip joint cannot be seen.
 const THIGH_ABOVE_KNEE: (f64, f64) = (0.03, 0.14);
 /// Level of the widest deltoid below the shoulder joint, as a share of stature.
@@ -287,16 +291,16 @@ impl<'a> Standing<'a> {
         if self.pose.from_the_side() {
             return Vec::new();
         }
-        let limb = |(segment, stretch): &(&str, (f64, f64))| {
+        let limb = |&(segment, stretch): &(Segment, (f64, f64))| {
             let sides = Sides { left: Side::Left, right: Side::Right };
-            let across = sides.map(|side| self.across(segment, side, *stretch));
+            let across = sides.map(|side| self.across(segment, side, stretch));
             let widths = across.map(|runs| steady(runs.into_iter().map(|run| run.map(|run| run.1 - run.0)).collect()));
             // Both sides are averaged over the same places.
             let both: Vec<(f64, f64)> = widths.left.iter().zip(&widths.right).filter_map(|(l, r)| l.zip(*r)).collect();
             let count = both.len() as f64;
             let own_size = self.own_size(segment);
             (count >= FREE_SHARE * f64::from(PLACES)).then(|| Limb {
-                segment: (*segment).to_owned(),
+                segment,
                 left_width_cm: self.cm(both.iter().map(|w| w.0).sum::<f64>() / count) * own_size,
                 right_width_cm: self.cm(both.iter().map(|w| w.1).sum::<f64>() / count) * own_size,
             })
@@ -305,8 +309,8 @@ impl<'a> Standing<'a> {
     }
 
     /// What takes perspective out of a limb that hangs before the plane of the scale.
-    pub(crate) fn own_size(&self, segment: &str) -> f64 {
-        if !self.arms_hang() || !matches!(segment, "upper-arm" | "forearm") {
+    pub(crate) fn own_size(&self, segment: Segment) -> f64 {
+        if !self.arms_hang() || !segment.is_arm() {
             return 1.0;
         }
         let ahead_cm = ARM_AHEAD_SHARE * self.cm(self.vertex - self.floor);
@@ -314,25 +318,28 @@ impl<'a> Standing<'a> {
         1.0 - nearer / self.distance_cm
     }
 
-    pub fn segment(&self, segment: &str, side: Side) -> (Found, Found) {
+    pub fn segment(&self, segment: Segment, side: Side) -> (Found, Found) {
         let j = &self.joints;
         let (from, to) = match segment {
-            "upper-arm" => (&j.shoulder, &j.elbow),
-            "forearm" => (&j.elbow, &j.wrist),
-            "thigh" => (&j.hip, &j.knee),
-            _ => (&j.knee, &j.ankle),
+            Segment::UpperArm => (&j.shoulder, &j.elbow),
+            Segment::Forearm => (&j.elbow, &j.wrist),
+            Segment::Thigh => (&j.hip, &j.knee),
+            Segment::Calf => (&j.knee, &j.ankle),
         };
         (*from.get(side), *to.get(side))
     }
 
     /// The run of a limb at each of the places along it, across its own axis; none where the body joins it.
-    fn across(&self, segment: &str, side: Side, (low, high): (f64, f64)) -> Vec<Option<Run>> {
+    fn across(&self, segment: Segment, side: Side, (low, high): (f64, f64)) -> Vec<Option<Run>> {
         let (from, to) = self.segment(segment, side);
         let rough = Axis { from: (from.x, from.y), to: (to.x, to.y) };
-        let leg = matches!(segment, "thigh" | "calf");
+        let leg = !segment.is_arm();
         let above = |share: f64| 1.0 - share * (self.vertex - self.floor) / rough.length();
-        let (low, high) =
-            if segment == "thigh" { (above(THIGH_ABOVE_KNEE.1), above(THIGH_ABOVE_KNEE.0)) } else { (low, high) };
+        let (low, high) = if segment == Segment::Thigh {
+            (above(THIGH_ABOVE_KNEE.1), above(THIGH_ABOVE_KNEE.0))
+        } else {
+            (low, high)
+        };
         let places = |axis: Axis| -> Vec<Option<Run>> {
             let shares = (0..PLACES).map(|i| low + (high - low) * (f64::from(i) + 0.5) / f64::from(PLACES));
             shares.map(|share| self.limb_run(&axis, share, leg.then_some(side))).collect()

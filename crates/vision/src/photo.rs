@@ -4,7 +4,7 @@ use crate::error::NoPerson;
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{Side, SiteId};
+use units::{Segment, Side, SiteId};
 use utoipa::ToSchema;
 
 /// A pose by its usual id, as far as measuring goes.
@@ -102,8 +102,8 @@ pub struct Width {
 /// Mean width of a limb segment on both sides.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct Limb {
-    /// `upper-arm`, `forearm`, `thigh` or `calf`.
-    pub segment: String,
+    /// Which.
+    pub segment: Segment,
     /// The client's left, cm.
     pub left_width_cm: f64,
     /// The client's right, cm.
@@ -165,11 +165,33 @@ pub struct Tilt {
     pub hips_deg: f64,
 }
 
+/// What of a picture's quality is looked at.
+#[derive(Clone, Copy, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, Serialize, Deserialize, JsonSchema, ToSchema)]
+#[serde(rename_all = "lowercase")]
+pub enum QualityCheck {
+    /// Whether the camera leans to a side.
+    Roll,
+    /// Whether the person is turned away from the pose.
+    Turn,
+    /// Whether head, feet and arms are in.
+    Crop,
+    /// Whether the person is large enough.
+    Size,
+    /// Whether there is enough light, and not too much.
+    Exposure,
+    /// Whether edges are sharp.
+    Sharpness,
+    /// Whether the camera stands as far away as last time.
+    Scale,
+    /// Whether the outline can be told from what is behind it.
+    Mask,
+}
+
 /// One quality check.
 #[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
 pub struct Check {
-    /// `roll`, `turn`, `crop`, `size`, `exposure`, `sharpness`, `scale` or `mask`.
-    pub check: String,
+    /// What was looked at.
+    pub check: QualityCheck,
     /// The number it rests on.
     pub value: f64,
     /// Its unit.

@@ -1,7 +1,7 @@
 //! Whether a picture can be judged, each check with its number and a sentence.
 
 use crate::measure::Standing;
-use crate::photo::{Check, PhotoPose};
+use crate::photo::{Check, PhotoPose, QualityCheck};
 use crate::plane::Plane;
 use image::{GrayImage, RgbImage, imageops};
 
@@ -16,8 +16,8 @@ const LEAST_CONFIDENCE: f64 = 0.6;
 /// Nearer than this to the edge counts as cut off, px.
 const CUT_PX: f64 = 2.0;
 
-fn check(name: &str, value: f64, unit: &str, ok: bool, says: String) -> Check {
-    Check { check: name.to_owned(), value, unit: unit.to_owned(), ok, says }
+fn check(check: QualityCheck, value: f64, unit: &str, ok: bool, says: String) -> Check {
+    Check { check, value, unit: unit.to_owned(), ok, says }
 }
 
 /// What the model says of somebody who stands square to the camera, degrees; how much of a turn it tells of; and the turn from which on a body is
@@ -57,7 +57,7 @@ fn roll(lean_deg: f64) -> Check {
     } else {
         format!("The picture leans {:.1} degrees to the {side}: level the camera.", lean_deg.abs())
     };
-    check("roll", lean_deg, "deg", ok, says)
+    check(QualityCheck::Roll, lean_deg, "deg", ok, says)
 }
 
 /// A body that is plainly turned by where its joints lie in the room: the outline of somebody who stands relaxed changes little with a turn. From
@@ -66,7 +66,7 @@ fn facing(pose: PhotoPose, facing_deg: Option<f64>) -> Option<Check> {
     let value = (facing_deg.filter(|_| pose == PhotoPose::F)? - SQUARE_DEG) / TELLS;
     (value.abs() > MOST_FACING_DEG).then(|| {
         let says = format!("The body is turned by about {:.0} degrees: stand square to the camera.", value.abs());
-        check("turn", value, "deg", false, says)
+        check(QualityCheck::Turn, value, "deg", false, says)
     })
 }
 
@@ -84,7 +84,7 @@ fn turn(standing: &Standing) -> Option<Check> {
     } else {
         format!("The hips are turned by {:.1} % of their width: stand square to the camera.", value.abs())
     };
-    Some(check("turn", value, "%", ok, says))
+    Some(check(QualityCheck::Turn, value, "%", ok, says))
 }
 
 fn crop(picture: &RgbImage, standing: &Standing) -> Check {
@@ -99,7 +99,7 @@ fn crop(picture: &RgbImage, standing: &Standing) -> Check {
             "Head and feet are cut off: the scale cannot be trusted. Step back and take it again.".to_owned()
         }
     };
-    check("crop", room, "px", !head_cut && !feet_cut, says)
+    check(QualityCheck::Crop, room, "px", !head_cut && !feet_cut, says)
 }
 
 fn size(picture: &RgbImage, standing: &Standing) -> Check {
@@ -110,7 +110,7 @@ fn size(picture: &RgbImage, standing: &Standing) -> Check {
     } else {
         format!("The body takes only {value:.0} % of the picture's height: come closer with the long end of the lens.")
     };
-    check("size", value, "%", ok, says)
+    check(QualityCheck::Size, value, "%", ok, says)
 }
 
 /// Share of the person's pixels that are black or white.
@@ -128,7 +128,7 @@ fn exposure(picture: &RgbImage, mask: &Plane) -> Check {
     } else {
         format!("{value:.1} % of the body is pure black or white: change the light or the exposure.")
     };
-    check("exposure", value, "%", ok, says)
+    check(QualityCheck::Exposure, value, "%", ok, says)
 }
 
 fn sharp(picture: &RgbImage, mask: &Plane) -> Check {
@@ -140,7 +140,7 @@ fn sharp(picture: &RgbImage, mask: &Plane) -> Check {
     } else {
         format!("Blurred ({value:.0}, wanted {LEAST_SHARPNESS:.0}): hold the camera still or add light.")
     };
-    check("sharpness", value, "variance", ok, says)
+    check(QualityCheck::Sharpness, value, "variance", ok, says)
 }
 
 /// Variance of the Laplacian (the four neighbours less four times the pixel), over a mask or the whole picture without
@@ -174,7 +174,7 @@ fn scale(now: f64, last: f64) -> Check {
     } else {
         format!("The camera stands {nearer} than last time by about {:.0} %: perspective differs.", value.abs())
     };
-    check("scale", value, "%", ok, says)
+    check(QualityCheck::Scale, value, "%", ok, says)
 }
 
 fn mask(confidence: f64) -> Check {
@@ -185,7 +185,7 @@ fn mask(confidence: f64) -> Check {
     } else {
         format!("The outline is only {value:.0} % sure: look at it and mark it by hand where it is wrong.")
     };
-    check("mask", value, "%", ok, says)
+    check(QualityCheck::Mask, value, "%", ok, says)
 }
 
 #[cfg(test)]

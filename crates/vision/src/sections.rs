@@ -8,7 +8,7 @@ use crate::limb::{Axis, steady};
 use crate::measure::{PLACES, Standing};
 use crate::photo::{PhotoPose, Profile, Section};
 use crate::pose_net::Found;
-use units::{Side, SiteId};
+use units::{Segment, Side, SiteId};
 
 /// The nipple line below the shoulder joints, as a share of stature.
 const CHEST_BELOW: f64 = 0.085;
@@ -44,15 +44,15 @@ enum Pick {
 }
 
 /// Where the tape lies on the limbs: segment and stretch, as shares of the way between its joints.
-const LIMB_SITES: [(&str, &str, (f64, f64), Pick); 8] = [
-    ("thigh", "thigh", (0.2, 0.3), Pick::Mean),
-    ("mid-thigh", "thigh", (0.46, 0.54), Pick::Mean),
-    ("knee", "thigh", (0.97, 1.03), Pick::Mean),
-    ("calf", "calf", (0.12, 0.5), Pick::Largest),
-    ("ankle", "calf", (0.65, 0.97), Pick::Least),
-    ("arm-relaxed", "upper-arm", (0.42, 0.75), Pick::Largest),
-    ("forearm", "forearm", (0.08, 0.4), Pick::Largest),
-    ("wrist", "forearm", (0.8, 1.0), Pick::Least),
+const LIMB_SITES: [(&str, Segment, (f64, f64), Pick); 8] = [
+    ("thigh", Segment::Thigh, (0.2, 0.3), Pick::Mean),
+    ("mid-thigh", Segment::Thigh, (0.46, 0.54), Pick::Mean),
+    ("knee", Segment::Thigh, (0.97, 1.03), Pick::Mean),
+    ("calf", Segment::Calf, (0.12, 0.5), Pick::Largest),
+    ("ankle", Segment::Calf, (0.65, 0.97), Pick::Least),
+    ("arm-relaxed", Segment::UpperArm, (0.42, 0.75), Pick::Largest),
+    ("forearm", Segment::Forearm, (0.08, 0.4), Pick::Largest),
+    ("wrist", Segment::Forearm, (0.8, 1.0), Pick::Least),
 ];
 
 impl Standing<'_> {
@@ -63,7 +63,7 @@ impl Standing<'_> {
                 self.trunk_sections().into_iter().chain(self.limb_sections(&LIMB_SITES)).collect()
             }
             PhotoPose::FDB | PhotoPose::BDB => {
-                self.limb_sections(&[("arm-flexed", "upper-arm", (0.35, 0.7), Pick::Largest)])
+                self.limb_sections(&[("arm-flexed", Segment::UpperArm, (0.35, 0.7), Pick::Largest)])
             }
             _ => Vec::new(),
         }
@@ -111,11 +111,11 @@ impl Standing<'_> {
         runs.min_by(|a, b| (a.1.1 - a.1.0).total_cmp(&(b.1.1 - b.1.0)))
     }
 
-    fn limb_sections(&self, sites: &[(&str, &str, (f64, f64), Pick)]) -> Vec<Section> {
+    fn limb_sections(&self, sites: &[(&str, Segment, (f64, f64), Pick)]) -> Vec<Section> {
         let sided = sites.iter().flat_map(|site| [(site, Side::Left), (site, Side::Right)]);
         let found = sided.filter_map(|((site, segment, stretch, pick), side)| {
-            let (px, high) = self.limb_width(segment, side, *stretch, *pick)?;
-            self.section(site, Some(side), px * self.own_size(segment), high)
+            let (px, high) = self.limb_width(*segment, side, *stretch, *pick)?;
+            self.section(site, Some(side), px * self.own_size(*segment), high)
         });
         found.collect()
     }
@@ -131,10 +131,10 @@ impl Standing<'_> {
     }
 
     /// A limb's width across its own axis and the height where it was found, px.
-    fn limb_width(&self, segment: &str, side: Side, (low, high): (f64, f64), pick: Pick) -> Option<(f64, f64)> {
+    fn limb_width(&self, segment: Segment, side: Side, (low, high): (f64, f64), pick: Pick) -> Option<(f64, f64)> {
         let (from, to) = self.segment(segment, side);
         let rough = Axis { from: (from.x, from.y), to: (to.x, to.y) };
-        let leg = matches!(segment, "thigh" | "calf").then_some(side);
+        let leg = (!segment.is_arm()).then_some(side);
         let share = |i: u32| low + (high - low) * (f64::from(i) + 0.5) / f64::from(PLACES);
         let runs =
             |axis: Axis| -> Vec<Option<Run>> { (0..PLACES).map(|i| self.limb_run(&axis, share(i), leg)).collect() };

@@ -3,7 +3,7 @@
 //! The checks of [`crate::quality`] speak to a coach who looks later; this says the one thing to change first.
 
 use crate::eye::View;
-use crate::photo::{Check, Photo, PhotoPose};
+use crate::photo::{Check, Photo, PhotoPose, QualityCheck};
 use crate::plane::Plane;
 use image::RgbImage;
 use schemars::JsonSchema;
@@ -133,16 +133,16 @@ pub fn taken(picture: &RgbImage, view: &View, asked: PhotoPose, before: Option<B
         .or_else(|| other_pose(view.looks_like, asked))
         .or_else(|| cut(photo))
         .or_else(|| before.and_then(|before| distance(photo, before)))
-        .or_else(|| failed(photo, "size").map(small))
-        .or_else(|| failed(photo, "turn").map(|_| turned(asked)))
-        .or_else(|| failed(photo, "roll").map(leaning))
+        .or_else(|| failed(photo, QualityCheck::Size).map(small))
+        .or_else(|| failed(photo, QualityCheck::Turn).map(|_| turned(asked)))
+        .or_else(|| failed(photo, QualityCheck::Roll).map(leaning))
         .or_else(|| before.and_then(|before| height(photo, before.photo)))
         .or_else(|| now.and_then(dark))
-        .or_else(|| failed(photo, "exposure").map(|_| glaring()))
-        .or_else(|| failed(photo, "sharpness").map(|_| blurred()))
+        .or_else(|| failed(photo, QualityCheck::Exposure).map(|_| glaring()))
+        .or_else(|| failed(photo, QualityCheck::Sharpness).map(|_| blurred()))
         .or_else(|| arms(photo, asked))
         .or_else(|| before.and_then(|before| clothes(photo, before.photo)))
-        .or_else(|| failed(photo, "mask").map(|_| wall()))
+        .or_else(|| failed(photo, QualityCheck::Mask).map(|_| wall()))
         .or_else(|| now.zip(before.and_then(|before| before.light)).and_then(|(now, then)| other_light(now, then)));
     first.unwrap_or_else(|| {
         let says =
@@ -151,8 +151,8 @@ pub fn taken(picture: &RgbImage, view: &View, asked: PhotoPose, before: Option<B
     })
 }
 
-fn failed<'a>(photo: &'a Photo, name: &str) -> Option<&'a Check> {
-    photo.quality.iter().find(|check| check.check == name && !check.ok)
+fn failed(photo: &Photo, of: QualityCheck) -> Option<&Check> {
+    photo.quality.iter().find(|check| check.check == of && !check.ok)
 }
 
 fn lying(picture: &RgbImage) -> Option<Taken> {
@@ -196,7 +196,7 @@ fn other_pose(looks_like: Option<PhotoPose>, asked: PhotoPose) -> Option<Taken> 
 }
 
 fn cut(photo: &Photo) -> Option<Taken> {
-    failed(photo, "crop")?;
+    failed(photo, QualityCheck::Crop)?;
     let near = |name: &str, edge: f64| photo.landmarks.get(name).is_some_and(|mark| (mark.y - edge).abs() < 3.0);
     let part = match (near("vertex", 0.0), near("floor", f64::from(photo.height_px))) {
         (true, false) => "Your head is",
@@ -207,7 +207,7 @@ fn cut(photo: &Photo) -> Option<Taken> {
 }
 
 fn distance(photo: &Photo, before: Before<'_>) -> Option<Taken> {
-    let pct = failed(photo, "scale")?.value;
+    let pct = failed(photo, QualityCheck::Scale)?.value;
     let (nearer, go) = if pct < 0.0 { ("nearer", "back") } else { ("further away", "forward") };
     // A picture's scale grows as the distance does: so many percent of metres are as many centimetres.
     let step = before.distance_m.map(|m| m * pct.abs());
@@ -305,8 +305,8 @@ mod tests {
     use crate::photo::{Landmark, Section};
     use rstest::{fixture, rstest};
 
-    fn check(name: &str, value: f64, ok: bool) -> Check {
-        Check { check: name.to_owned(), value, unit: String::new(), ok, says: String::new() }
+    fn check(check: QualityCheck, value: f64, ok: bool) -> Check {
+        Check { check, value, unit: String::new(), ok, says: String::new() }
     }
 
     /// A man of 180 cm in a picture of 60 x 100 px at 2 cm to a pixel, with nothing wrong, and evenly lit.
@@ -325,7 +325,7 @@ mod tests {
             mask_confidence: 0.9,
             landmarks: [("vertex".to_owned(), mark(5.0)), ("floor".to_owned(), mark(95.0))].into(),
             sections: vec![section("waist", 30.0), section("hip", 34.0)],
-            quality: vec![check("crop", 5.0, true)],
+            quality: vec![check(QualityCheck::Crop, 5.0, true)],
             ..Photo::empty(Some(PhotoPose::F), (60, 100))
         };
         let mut mask = Plane::filled(60, 100, 0.0);
@@ -348,29 +348,29 @@ mod tests {
     }
 
     #[rstest]
-    #[case::nearer("scale", -9.0, Fault::Distance, "nearer than last time by about 9 %: step back about 25 cm")]
+    #[case::nearer(QualityCheck::Scale, -9.0, Fault::Distance, "nearer than last time by about 9 %: step back about 25 cm")]
     #[case::further(
-        "scale",
+        QualityCheck::Scale,
         5.0,
         Fault::Distance,
         "further away than last time by about 5 %: step forward about 15 cm"
     )]
-    #[case::small("size", 48.2, Fault::Small, "only 48 % of the picture's height: come closer")]
-    #[case::turned("turn", 12.0, Fault::Turned, "face the camera squarely")]
-    #[case::leaning("roll", -3.6, Fault::Leaning, "leans by 4 degrees")]
-    #[case::glaring("exposure", 9.0, Fault::Light, "pure white or black")]
-    #[case::blurred("sharpness", 4.0, Fault::Blurred, "blurred")]
-    #[case::no_wall("mask", 40.0, Fault::Wall, "plain wall")]
+    #[case::small(QualityCheck::Size, 48.2, Fault::Small, "only 48 % of the picture's height: come closer")]
+    #[case::turned(QualityCheck::Turn, 12.0, Fault::Turned, "face the camera squarely")]
+    #[case::leaning(QualityCheck::Roll, -3.6, Fault::Leaning, "leans by 4 degrees")]
+    #[case::glaring(QualityCheck::Exposure, 9.0, Fault::Light, "pure white or black")]
+    #[case::blurred(QualityCheck::Sharpness, 4.0, Fault::Blurred, "blurred")]
+    #[case::no_wall(QualityCheck::Mask, 40.0, Fault::Wall, "plain wall")]
     fn what_a_check_finds_is_told_to_who_stands_there(
         shot: Shot,
-        #[case] name: &str,
+        #[case] of: QualityCheck,
         #[case] value: f64,
         #[case] fault: Fault,
         #[case] says: &str,
     ) {
         let last = shot.view.photo.clone();
         let mut shot = shot;
-        shot.view.photo.quality.push(check(name, value, false));
+        shot.view.photo.quality.push(check(of, value, false));
         let said = seen(&shot, PhotoPose::F, Some(&last));
         assert_eq!(said.fault, Some(fault));
         assert!(said.says.contains(says), "{}", said.says);
@@ -401,7 +401,7 @@ mod tests {
         #[case] says: &str,
     ) {
         let photo = &mut shot.view.photo;
-        photo.quality = vec![check("turn", 20.0, false), check("crop", 0.0, false)];
+        photo.quality = vec![check(QualityCheck::Turn, 20.0, false), check(QualityCheck::Crop, 0.0, false)];
         for (name, y) in [("vertex", vertex), ("floor", floor)] {
             photo.landmarks.insert(name.to_owned(), Landmark { x: 30.0, y, confidence: 1.0 });
         }

@@ -2,7 +2,7 @@
 
 use booth::{BoothError, Figure, Girth, Pose, Room, Sex, Shot, Spec, Truth, shoot};
 use rstest::{fixture, rstest};
-use units::Side;
+use units::{Segment, Side};
 
 /// A small picture: what is true of the figure does not depend on its size.
 fn standing(sex: Sex, pose: Pose) -> Spec {
@@ -66,7 +66,7 @@ fn a_larger_left_arm_is_wider_on_the_left_in_front_and_from_behind(figure: &Figu
         let mut spec = standing(Sex::Male, pose);
         spec.body.girths = vec![girth("arm-relaxed", L, 38.0), girth("arm-relaxed", R, 34.0)];
         let truth = shoot(figure, &spec).unwrap().truth;
-        let arm = truth.limbs.iter().find(|limb| limb.segment == "upper-arm").unwrap();
+        let arm = truth.limbs.iter().find(|limb| limb.segment == Segment::UpperArm).unwrap();
         assert!(arm.left_width_cm > arm.right_width_cm + 0.3, "{pose:?}: {arm:?}");
     }
 }

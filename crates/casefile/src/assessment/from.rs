@@ -4,7 +4,7 @@ use super::{
     AreaEntry, AssessmentFile, AsymmetryEntry, BulkEntry, CauseEntry, ChangeEntry, CompositionEntry, ConflictEntry,
     CorrectedEntry, EstimateEntry, FlagEntry, FoldEntry, HangEntry, MuscularityEntry, NextEntry, ObservationEntry,
     PicturedEntry, PieceEntry, ReferenceEntry, RegionEntry, SchoolSizeEntry, SideEntry, SidesDisagreeEntry,
-    SidesPriorEntry, SiteEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
+    SidesPriorEntry, SizedEntry, StrengthSidesEntry, TapeJointEntry, VoiceEntry,
 };
 use crate::warning::warnings;
 use assess::{
@@ -22,7 +22,7 @@ pub fn assessment_file(knowledge: &Knowledge, case: &Case, assessment: &Assessme
         version: 1,
         as_of: case.as_of.to_string(),
         round: case.rounds.last().map(|round| round.date.to_string()),
-        sites: sites(assessment),
+        sites: assessment.measured.sites.clone(),
         pictured: assessment.pictured.iter().map(PicturedEntry::from).collect(),
         asymmetries: asymmetries(assessment),
         reference: reference(knowledge, &assessment.reference),
@@ -93,21 +93,6 @@ fn sides_prior(knowledge: &Knowledge, case: &Case) -> SidesPriorEntry {
         mean: mean.iter().copied().collect(),
         covariance: rows(covariance),
     }
-}
-
-fn sites(assessment: &Assessment) -> Vec<SiteEntry> {
-    let each = assessment.measured.sites.iter().map(|m| SiteEntry {
-        site: m.site.clone(),
-        side: m.side,
-        value_cm: m.value_cm,
-        se_cm: m.se_cm,
-        tem_pct: m.tem_pct,
-        readings: m.readings,
-        difference_pct: m.difference_pct,
-        needs_third: m.needs_third,
-        carried_over: m.carried_over,
-    });
-    each.collect()
 }
 
 fn asymmetries(assessment: &Assessment) -> Vec<AsymmetryEntry> {

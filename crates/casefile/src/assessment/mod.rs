@@ -11,11 +11,11 @@ pub use sections::{
 };
 
 use crate::warning::Warning;
-use assess::{Class, SideVerdict, Standing, Tilt};
+use assess::{Class, MeasuredSite, SideVerdict, Standing, Tilt};
 use schemars::JsonSchema;
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{ExerciseId, RegionId, Side, SiteId};
+use units::{ExerciseId, RegionId, SiteId};
 use utoipa::ToSchema;
 
 /// A verdict on a client.
@@ -31,7 +31,7 @@ pub struct AssessmentFile {
     #[serde(skip_serializing_if = "Option::is_none")]
     pub round: Option<String>,
     /// Values with errors.
-    pub sites: Vec<SiteEntry>,
+    pub sites: Vec<MeasuredSite>,
     /// Girths from the round's pictures.
     #[serde(default, skip_serializing_if = "Vec::is_empty")]
     pub pictured: Vec<PicturedEntry>,
@@ -81,31 +81,6 @@ pub struct AssessmentFile {
     /// Prior of left against right, on request.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     pub prior_a: Option<SidesPriorEntry>,
-}
-
-/// A site's value.
-#[derive(Clone, Debug, PartialEq, Serialize, Deserialize, JsonSchema, ToSchema)]
-pub struct SiteEntry {
-    /// The site.
-    pub site: SiteId,
-    /// The side at a paired site.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub side: Option<Side>,
-    /// Value, cm.
-    pub value_cm: f64,
-    /// Standard error, cm.
-    pub se_cm: f64,
-    /// Technical error of one reading, %.
-    pub tem_pct: f64,
-    /// Readings behind it.
-    pub readings: usize,
-    /// First against second reading, %.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub difference_pct: Option<f64>,
-    /// Whether a third reading is due.
-    pub needs_third: bool,
-    /// From an earlier round: a bone breadth.
-    pub carried_over: bool,
 }
 
 /// Left against right at a site; positive = left larger.

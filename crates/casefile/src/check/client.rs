@@ -8,7 +8,7 @@ use assess::{Clearance, Client, Home, PhotoConsent, PhotoPurpose, Readiness};
 use atlas::Atlas;
 use jiff::civil::Date;
 use std::collections::{BTreeMap, BTreeSet};
-use units::{EquipmentId, ExerciseId, Length, LookId, Place, RegionId};
+use units::{AnswerId, EquipmentId, ExerciseId, Length, LookId, Place, RegionId, SchoolId};
 
 const HEIGHT_CM: [f64; 2] = [120.0, 230.0];
 const LOOK_WEIGHT: [f64; 2] = [0.0, 3.0];
@@ -71,7 +71,7 @@ pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &ClientEntry, as_o
     let equipment = equipment(check, &at.at("equipment"), &entry.equipment);
     let excluded_exercises = excluded(check, &at.at("excluded_exercises"), &entry.excluded_exercises);
     pain_and_screens(check, at, entry);
-    schools(check, &at.at("schools"), &entry.schools);
+    let schools = schools(check, &at.at("schools"), &entry.schools);
     tags(check, &at.at("tags"), &entry.tags);
     let agreed = entry.photo_consent.as_ref();
     let home = entry.home.as_ref().and_then(|home| self::home(check, &at.at("home"), home, entry));
@@ -97,7 +97,7 @@ pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &ClientEntry, as_o
         pain: entry.pain.clone(),
         screens: entry.screens.clone(),
         excluded_exercises,
-        schools: entry.schools.clone(),
+        schools,
         photo_consent,
         readiness,
         clearance,
@@ -244,7 +244,13 @@ fn pain_and_screens(check: &mut Checker, at: &Place, entry: &ClientEntry) {
     }
 }
 
-pub(super) fn schools(check: &mut Checker, at: &Place, chosen: &BTreeMap<String, String>) {
+/// Answers to schools by the school.
+pub(super) fn schools(
+    check: &mut Checker,
+    at: &Place,
+    chosen: &BTreeMap<String, String>,
+) -> BTreeMap<SchoolId, AnswerId> {
+    let mut answers = BTreeMap::new();
     for (id, option) in chosen {
         let at = at.at(id);
         let Some(school) = check.atlas.school(id) else {
@@ -252,8 +258,14 @@ pub(super) fn schools(check: &mut Checker, at: &Place, chosen: &BTreeMap<String,
             check.fail::<()>(at, says);
             continue;
         };
-        if !school.options.iter().any(|o| o.id == *option) {
-            check.fail::<()>(at, unknown("option", option, school.options.iter().map(|o| o.id.as_str())));
+        match school.options.iter().find(|known| known.id == option.as_str()) {
+            Some(known) => {
+                answers.insert(school.id.clone(), known.id.clone());
+            }
+            None => {
+                check.fail::<()>(at, unknown("option", option, school.options.iter().map(|o| o.id.as_str())));
+            }
         }
     }
+    answers
 }

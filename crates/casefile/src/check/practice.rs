@@ -22,7 +22,7 @@ pub fn check_practice(atlas: &Atlas, at: &Place, entry: &PracticeEntry) -> Resul
 }
 
 pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &PracticeEntry) -> PracticeSettings {
-    schools(check, &at.at("schools"), &entry.schools);
+    let schools = schools(check, &at.at("schools"), &entry.schools);
     let mut numbers = BTreeMap::new();
     for (id, value) in &entry.numbers {
         let at = at.at("numbers").at(id);
@@ -43,7 +43,7 @@ pub(super) fn resolve(check: &mut Checker, at: &Place, entry: &PracticeEntry) ->
     let composition = rows.filter_map(|(site, row)| shares(check, &at.at("composition").at(site), site, row));
     let composition = composition.collect();
     own_exercises(check, &at.at("exercises"), &entry.exercises);
-    PracticeSettings { schools: entry.schools.clone(), numbers, composition, exercises: entry.exercises.clone() }
+    PracticeSettings { schools, numbers, composition, exercises: entry.exercises.clone() }
 }
 
 /// Own exercises keep the rules of those that ship and take no name of theirs.

@@ -9,7 +9,7 @@ pub use views::{
 use crate::desk::Desk;
 use crate::error::{DeskError, invalid};
 use crate::memo::Memo;
-use crate::photos::{AgreementView, JudgedKind};
+use crate::photos::AgreementView;
 use ::eye::{Answered, Asks, Look, Question, Shown, Sitting, Skill, in_steps, show, skill};
 use assess::Knowledge;
 use jiff::Timestamp;
@@ -116,7 +116,7 @@ impl Desk {
             let frames = self.eye_shown(knowledge, seated, place)?.frames.clone();
             Some(EyeLook {
                 place,
-                kind: kind_of(question.asks).into(),
+                kind: kind_of(question.asks),
                 site: site(question.part.site())?,
                 pose: question.pose.id().parse().map_err(|_| DeskError::Internal("a pose without an id".to_owned()))?,
                 frames,
@@ -189,7 +189,7 @@ fn told(knowledge: &Knowledge, seated: &Seated, answer: &EyeAnswer) -> Result<Ey
     let earlier = seated.record.answers.iter().find(|other| other.figure == answer.figure);
     Ok(EyeToldView {
         place: answer.place,
-        kind: answer.kind.into(),
+        kind: answer.kind,
         site: site(&answer.site)?,
         seen_at: earlier.map(|earlier| earlier.place).filter(|place| *place < answer.place),
         answer: answer.value,
@@ -217,7 +217,7 @@ fn kind_skill(knowledge: &Knowledge, kind: RatingKind, ended: &[&EyeAnswer]) -> 
     }
     let scale = &knowledge.atlas.evidence().scale;
     let step = if kind == RatingKind::Standing { scale.rating_bulk } else { scale.rating_asymmetry };
-    Ok(KindSkill { kind: JudgedKind::from(kind), step, skill: skill(&all), parts })
+    Ok(KindSkill { kind, step, skill: skill(&all), parts })
 }
 
 fn eye_page(store: &Store, knowledge: &Knowledge, account_id: &str) -> Result<EyePage, DeskError> {

@@ -1,8 +1,9 @@
 //! What is asked and answered of the eye: sittings before made-up figures, and what they say of a coach.
 
-use crate::photos::{AgreementView, JudgedKind};
+use crate::photos::AgreementView;
 use ::eye::{Frame, Skill};
 use serde::{Deserialize, Serialize};
+use store::RatingKind;
 use units::{PoseId, SiteId};
 use utoipa::ToSchema;
 
@@ -35,7 +36,7 @@ pub struct OpenSitting {
 #[derive(Serialize, ToSchema)]
 pub struct KindSkill {
     /// Which.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// A step of the scale: % for left-right, SD of the expected size for standing.
     pub step: f64,
     /// Over all parts; none before the first ended sitting.
@@ -90,7 +91,7 @@ pub struct EyeLook {
     /// Its place in the sitting, from 0.
     pub place: usize,
     /// What is judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// The tape's site of the part.
     pub site: SiteId,
     /// How the figure stands.
@@ -105,7 +106,7 @@ pub struct EyeToldView {
     /// Its place in the sitting, from 0.
     pub place: usize,
     /// What was judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// The tape's site of the part.
     pub site: SiteId,
     /// The place at which the same figure was shown before; it was mirrored this time.

@@ -21,7 +21,7 @@ pub(crate) use looking::Looker;
 pub use saying::check_distance;
 pub(crate) use standin::StandIn;
 pub use views::{
-    BoothQuery, JudgedKind, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoStateView,
-    PhotoView, PracticePairs, RatingQuery, RatingView, RepeatView, RepeatsView, RoundGirths, SavePhoto, SaveRating,
-    SaveRepeat, Spot, UnseenGirth, WithdrawConsent, Withdrawn,
+    BoothQuery, LightTable, MovedBody, NewPhotoQuery, OutlineView, OverView, PhotoRound, PhotoStateView, PhotoView,
+    PracticePairs, RatingQuery, RatingView, RepeatView, RepeatsView, RoundGirths, SavePhoto, SaveRating, SaveRepeat,
+    Spot, UnseenGirth, WithdrawConsent, Withdrawn,
 };

@@ -1,7 +1,7 @@
 //! Judging pictures, judging them again blind, and taking consent back.
 
 use super::{
-    AgreementView, JudgedKind, PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SaveRating, SaveRepeat,
+    AgreementView, PhotoView, RatingQuery, RatingView, RepeatView, RepeatsView, SaveRating, SaveRepeat,
     WithdrawConsent, Withdrawn,
 };
 use crate::desk::Desk;
@@ -10,7 +10,7 @@ use assess::Knowledge;
 use casefile::{RatingEntry, check_rating};
 use jiff::Timestamp;
 use lighttable::{Asked, MIN_REST_DAYS, repeats, unmirrored};
-use store::{PhotoRecord, RatingPlace, RatingRecord, Store};
+use store::{PhotoRecord, RatingKind, RatingPlace, RatingRecord, Store};
 use units::{ClientId, Place, RoundId};
 
 /// Repeats asked in one sitting: two minutes.
@@ -43,8 +43,8 @@ impl Desk {
         let SaveRepeat { round_id, region, pose, kind, mirrored, value } = save;
         let place = place(&self.knowledge(), round_id, (region, pose), *kind, *value)?;
         let again = value.map(|value| match kind {
-            JudgedKind::Standing => value,
-            JudgedKind::LeftRight => unmirrored(value, *mirrored),
+            RatingKind::Standing => value,
+            RatingKind::LeftRight => unmirrored(value, *mirrored),
         });
         Ok(self.store.save_repeat(&place, again, rater, Timestamp::now())?)
     }
@@ -61,13 +61,13 @@ fn place(
     knowledge: &Knowledge,
     round_id: &RoundId,
     (region, pose): (&str, &str),
-    kind: JudgedKind,
+    kind: RatingKind,
     value: Option<i8>,
 ) -> Result<RatingPlace, DeskError> {
     let value = Some(value.unwrap_or(0));
     let (score, left_right) = match kind {
-        JudgedKind::Standing => (value, None),
-        JudgedKind::LeftRight => (None, value),
+        RatingKind::Standing => (value, None),
+        RatingKind::LeftRight => (None, value),
     };
     let entry = RatingEntry {
         region: region.to_owned(),
@@ -78,7 +78,7 @@ fn place(
         sitting: None,
     };
     let rating = check_rating(&knowledge.atlas, &Place::root(), &entry).map_err(DeskError::Invalid)?;
-    Ok(RatingPlace { round_id: round_id.to_owned(), region: rating.region, pose: rating.pose, kind: kind.into() })
+    Ok(RatingPlace { round_id: round_id.to_owned(), region: rating.region, pose: rating.pose, kind })
 }
 
 /// Nothing is judged in a picture that is not there.
@@ -128,7 +128,7 @@ fn repeats_view(
             round_id: place.round_id,
             region: place.region,
             pose: place.pose,
-            kind: place.kind.into(),
+            kind: place.kind,
             mirrored: repeat.mirrored,
             photo: PhotoView::of(&knowledge.atlas, &desk.frames, photo.clone(), true),
         })

@@ -183,34 +183,6 @@ pub struct PhotoRound {
     pub photos: Vec<PhotoView>,
 }
 
-/// Which of the two things a rating judges.
-#[derive(Clone, Copy, Debug, PartialEq, Eq, Serialize, Deserialize, ToSchema)]
-#[serde(rename_all = "kebab-case")]
-pub enum JudgedKind {
-    /// Against the rest of this physique: -2 clearly behind to 2 clearly ahead.
-    Standing,
-    /// Left against right: -2 right much larger to 2 left much larger.
-    LeftRight,
-}
-
-impl From<JudgedKind> for RatingKind {
-    fn from(kind: JudgedKind) -> Self {
-        match kind {
-            JudgedKind::Standing => Self::Standing,
-            JudgedKind::LeftRight => Self::LeftRight,
-        }
-    }
-}
-
-impl From<RatingKind> for JudgedKind {
-    fn from(kind: RatingKind) -> Self {
-        match kind {
-            RatingKind::Standing => Self::Standing,
-            RatingKind::LeftRight => Self::LeftRight,
-        }
-    }
-}
-
 /// A rating that was given.
 #[derive(Serialize, ToSchema)]
 pub struct RatingView {
@@ -221,7 +193,7 @@ pub struct RatingView {
     /// The pose it was judged in.
     pub pose: PoseId,
     /// What was judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// -2 to 2; none when it could not be told.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub value: Option<i8>,
@@ -230,13 +202,7 @@ pub struct RatingView {
 impl From<RatingRecord> for RatingView {
     fn from(record: RatingRecord) -> Self {
         let place = record.place;
-        Self {
-            round_id: place.round_id,
-            region: place.region,
-            pose: place.pose,
-            kind: place.kind.into(),
-            value: record.value,
-        }
+        Self { round_id: place.round_id, region: place.region, pose: place.pose, kind: place.kind, value: record.value }
     }
 }
 
@@ -249,7 +215,7 @@ pub struct SaveRating {
     /// The pose it was judged in.
     pub pose: String,
     /// What was judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// -2 to 2.
     #[serde(default)]
     pub value: Option<i8>,
@@ -265,7 +231,7 @@ pub struct RatingQuery {
     /// The pose it was judged in.
     pub pose: String,
     /// What was judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
 }
 
 /// The light table of a round.
@@ -349,7 +315,7 @@ pub struct RepeatView {
     /// The pose.
     pub pose: PoseId,
     /// What is judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// Whether to show the picture mirrored.
     pub mirrored: bool,
     /// The picture to show.
@@ -378,7 +344,7 @@ pub struct SaveRepeat {
     /// The pose.
     pub pose: String,
     /// What was judged.
-    pub kind: JudgedKind,
+    pub kind: RatingKind,
     /// Whether the picture was shown mirrored: left and right are turned back.
     pub mirrored: bool,
     /// -2 to 2 as seen; none when it could not be told.

@@ -15,7 +15,6 @@ pub(crate) use known::{Proofs, Solved};
 pub(crate) use planning::{Planned, Planning};
 pub use set_ups::{SetUpView, SetUpsView};
 pub use views::{
-    AddableView, AlternativeView, AskSwaps, CopiedWeek, CopyWeek, IssuePlan, IssuedSummary, IssuedView, KeepWeek,
-    KeptWeek, LedgerChange, OthersWeek, PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan,
-    SolvedPlan, SwapsView, WeekSource, WeeksView,
+    AddableView, AskSwaps, CopiedWeek, CopyWeek, IssuePlan, IssuedSummary, IssuedView, KeepWeek, KeptWeek, OthersWeek,
+    PlanView, ProofView, RefusedView, ReplacedView, SavePlan, SolvePlan, SolvedPlan, SwapsView, WeekSource, WeeksView,
 };

@@ -4,7 +4,7 @@ use casefile::{PlanFile, WeekDraft};
 use plan::{Alternative, NotFor, Proof, Swaps};
 use serde::{Deserialize, Serialize};
 use store::IssuedRecord;
-use units::{ClientId, EquipmentId, ExerciseId, PlanId, RegionId, RoundId};
+use units::{ClientId, ExerciseId, PlanId, RegionId, RoundId};
 use utoipa::ToSchema;
 
 /// A round's week: as kept, as it was given, or as the planner has it.
@@ -91,43 +91,9 @@ pub struct SwapsView {
     /// The region the card is there for.
     pub region: RegionId,
     /// Best first.
-    pub alternatives: Vec<AlternativeView>,
+    pub alternatives: Vec<Alternative>,
     /// What is not for this client.
     pub refused: Vec<RefusedView>,
-}
-
-/// An exercise in the place of another.
-#[derive(Serialize, ToSchema)]
-pub struct AlternativeView {
-    /// Which.
-    pub exercise: ExerciseId,
-    /// Its name.
-    pub name: String,
-    /// How much the week's cost changes; less is better.
-    pub cost: f64,
-    /// How much longer the session takes, minutes.
-    pub minutes: f64,
-    /// How the regions' weekly sets change, largest change first.
-    pub ledger: Vec<LedgerChange>,
-    /// Whether it loads the region where it is stretched.
-    pub stretched: bool,
-    /// Whether the one it replaces does.
-    pub was_stretched: bool,
-    /// What it needs.
-    pub kit: Vec<EquipmentId>,
-    /// What speaks for it.
-    pub merits: Vec<String>,
-    /// Rules it would break.
-    pub breaks: Vec<String>,
-}
-
-/// A change of a region's weekly sets.
-#[derive(Serialize, ToSchema)]
-pub struct LedgerChange {
-    /// The region.
-    pub region: RegionId,
-    /// Fractional sets.
-    pub sets: f64,
 }
 
 /// An exercise that is not for this client.
@@ -152,25 +118,8 @@ impl From<Swaps> for SwapsView {
     fn from(swaps: Swaps) -> Self {
         Self {
             region: swaps.region,
-            alternatives: swaps.alternatives.into_iter().map(AlternativeView::from).collect(),
+            alternatives: swaps.alternatives,
             refused: swaps.refused.into_iter().map(RefusedView::from).collect(),
-        }
-    }
-}
-
-impl From<Alternative> for AlternativeView {
-    fn from(other: Alternative) -> Self {
-        Self {
-            exercise: other.exercise,
-            name: other.name,
-            cost: other.cost,
-            minutes: other.minutes,
-            ledger: other.ledger.into_iter().map(|(region, sets)| LedgerChange { region, sets }).collect(),
-            stretched: other.stretched,
-            was_stretched: other.was_stretched,
-            kit: other.kit,
-            merits: other.merits.into_iter().map(str::to_owned).collect(),
-            breaks: other.breaks,
         }
     }
 }

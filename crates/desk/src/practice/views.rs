@@ -7,7 +7,7 @@ use casefile::PracticeEntry;
 use roles::{Act, Role, Row};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
-use units::{RegionId, SiteId};
+use units::{AnswerId, RegionId, SchoolId, SiteId};
 use utoipa::ToSchema;
 
 /// What the practice sets, beside what ships.
@@ -25,7 +25,7 @@ pub struct PracticeView {
     /// Every number that may be changed.
     pub numbers: Vec<SettingView>,
     /// The answers to schools that ship.
-    pub shipped_schools: BTreeMap<String, String>,
+    pub shipped_schools: BTreeMap<SchoolId, AnswerId>,
     /// The shares of girths that ship.
     pub shipped_composition: BTreeMap<SiteId, BTreeMap<RegionId, f64>>,
     /// Who may do what.

@@ -7,8 +7,8 @@ mod views;
 pub(crate) use reviewing::last_review;
 pub(crate) use trends::MeasuredTrends;
 pub use views::{
-    AreaReviewView, BulkMark, Carry, GirthMoveView, InLine, LiftTrend, MovedView, PicturePair, RegionReviewView,
-    RegionTrend, ReviewView, SaveReview, SiteTrend, TrendMarks, TrendsView, WidthMoveView,
+    AreaReviewView, BulkMark, Carry, InLine, LiftTrend, MovedView, PicturePair, RegionReviewView, RegionTrend,
+    ReviewView, SaveReview, SiteTrend, TrendMarks, TrendsView,
 };
 
 use crate::desk::Desk;

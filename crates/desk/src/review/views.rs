@@ -1,7 +1,7 @@
 //! The end of a round, and everything over all rounds.
 
 use crate::clients::RoundSummary;
-use assess::{BulkVerdict, Moved, Slope, Standing};
+use assess::{BulkVerdict, Moved, Standing};
 use atlas::Atlas;
 use casefile::ChoicesEntry;
 use jiff::civil::Date;
@@ -109,9 +109,9 @@ pub struct RegionReviewView {
     #[serde(skip_serializing_if = "Option::is_none")]
     pub moved: Option<MovedView>,
     /// Its girths.
-    pub girths: Vec<GirthMoveView>,
+    pub girths: Vec<GirthMove>,
     /// Its outlines in pictures.
-    pub widths: Vec<WidthMoveView>,
+    pub widths: Vec<WidthMove>,
     /// Fractional sets planned.
     pub planned_sets: f64,
     /// Fractional sets done.
@@ -187,69 +187,6 @@ impl AreaReviewView {
     }
 }
 
-/// A girth at both ends.
-#[derive(Serialize, ToSchema)]
-pub struct GirthMoveView {
-    /// The site.
-    pub site: SiteId,
-    /// The side at a paired site.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub side: Option<Side>,
-    /// Then, cm.
-    pub before_cm: f64,
-    /// Now, cm.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub now_cm: Option<f64>,
-    /// Change, cm.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub change_cm: Option<f64>,
-    /// Smallest change that is more than error, cm.
-    pub mdc95_cm: f64,
-    /// Whether it is.
-    pub real: bool,
-    /// How it went over three rounds or more.
-    #[serde(skip_serializing_if = "Option::is_none")]
-    pub slope: Option<Slope>,
-    /// Whether both values are from pictures.
-    pub from_pictures: bool,
-}
-
-/// A limb's width in pictures.
-#[derive(Serialize, ToSchema)]
-pub struct WidthMoveView {
-    /// The segment.
-    pub segment: String,
-    /// Change, %.
-    pub change_pct: f64,
-    /// Smallest change that is more than error, %.
-    pub mdc95_pct: f64,
-    /// Whether it is.
-    pub real: bool,
-}
-
-impl From<&GirthMove> for GirthMoveView {
-    fn from(girth: &GirthMove) -> Self {
-        Self {
-            site: girth.site.clone(),
-            side: girth.side,
-            before_cm: girth.before_cm,
-            now_cm: girth.now_cm,
-            change_cm: girth.change_cm,
-            mdc95_cm: girth.mdc95_cm,
-            real: girth.real,
-            slope: girth.slope,
-            from_pictures: girth.from_pictures,
-        }
-    }
-}
-
-impl From<&WidthMove> for WidthMoveView {
-    fn from(width: &WidthMove) -> Self {
-        let WidthMove { segment, change_pct, mdc95_pct, real } = width;
-        Self { segment: (*segment).to_owned(), change_pct: *change_pct, mdc95_pct: *mdc95_pct, real: *real }
-    }
-}
-
 impl From<&RegionReview> for RegionReviewView {
     fn from(review: &RegionReview) -> Self {
         Self {
@@ -258,8 +195,8 @@ impl From<&RegionReview> for RegionReviewView {
             before: BulkMark::from(&review.before),
             now: review.now.as_ref().map(BulkMark::from),
             moved: review.moved.as_ref().map(MovedView::from),
-            girths: review.girths.iter().map(GirthMoveView::from).collect(),
-            widths: review.widths.iter().map(WidthMoveView::from).collect(),
+            girths: review.girths.clone(),
+            widths: review.widths.clone(),
             planned_sets: review.work.planned_sets,
             done_sets: review.work.done_sets,
             weekly_sets: review.work.weekly_sets,

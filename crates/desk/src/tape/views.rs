@@ -1,7 +1,8 @@
 //! What is asked and answered of tape sheets.
 
+use assess::MeasuredSite;
 use casefile::{
-    AsymmetryEntry, ChangeEntry, CsvColumn, CsvUnit, FoldEntry, Problem, SiteEntry, SkinfoldEntry, TapeEntry, Warning,
+    AsymmetryEntry, ChangeEntry, CsvColumn, CsvUnit, FoldEntry, Problem, SkinfoldEntry, TapeEntry, Warning,
 };
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
@@ -68,7 +69,7 @@ pub struct TapeSheet {
     /// Skinfolds with errors.
     pub fold_values: Vec<FoldEntry>,
     /// Values with errors.
-    pub sites: Vec<SiteEntry>,
+    pub sites: Vec<MeasuredSite>,
     /// Left against right.
     pub asymmetries: Vec<AsymmetryEntry>,
     /// Changes since the latest earlier round that has the site, against what two measurements may differ by.

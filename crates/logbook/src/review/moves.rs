@@ -3,7 +3,9 @@
 use crate::review::{ReviewRound, TWO_SIDED_95};
 use assess::{Case, Experience, Outline, Slope, change_noise, mdc95};
 use atlas::Atlas;
-use units::{RegionId, Side, SiteId};
+use serde::Serialize;
+use units::{RegionId, Segment, Side, SiteId};
+use utoipa::ToSchema;
 
 /// A site speaks for a region from this share of its composition on, beside the site in which it has the largest.
 const SPEAKS_FROM: f64 = 0.3;
@@ -17,35 +19,40 @@ fn growth_pct_a_week(experience: Experience) -> f64 {
 }
 
 /// A girth at both ends of a round.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct GirthMove {
     /// The site.
     pub site: SiteId,
     /// The side at a paired site.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub side: Option<Side>,
     /// At the beginning, cm.
     pub before_cm: f64,
     /// Now, cm; none when it was not taped again.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub now_cm: Option<f64>,
     /// Now less then, cm.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub change_cm: Option<f64>,
     /// Smallest change that is more than error, so that none of the review's girths is called changed by chance (95 %), cm.
     pub mdc95_cm: f64,
     /// Whether it is; both sides of a site are judged together first.
     pub real: bool,
     /// How it went over three rounds or more.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub slope: Option<Slope>,
     /// Weeks until the expected growth is larger than that.
+    #[serde(skip_serializing_if = "Option::is_none")]
     pub weeks_to_show: Option<u16>,
     /// Whether both are from pictures: nobody has taped the site at both ends.
     pub from_pictures: bool,
 }
 
 /// The mean width of a limb in pictures, both sides together.
-#[derive(Clone, Debug, PartialEq)]
+#[derive(Clone, Debug, PartialEq, Serialize, ToSchema)]
 pub struct WidthMove {
-    /// The segment, as the case file writes it.
-    pub segment: &'static str,
+    /// The segment.
+    pub segment: Segment,
     /// Now against then, %.
     pub change_pct: f64,
     /// Smallest change that is more than error, %.
@@ -132,7 +139,7 @@ pub(super) fn width_moves(atlas: &Atlas, region: &RegionId, before: &Case, now: 
         .filter_map(|now| {
             let then = then.iter().find(|then| then.segment == now.segment)?;
             let change_pct = 100.0 * (mean_cm(now) / mean_cm(then) - 1.0);
-            Some(WidthMove { segment: now.segment.as_str(), change_pct, mdc95_pct, real: change_pct.abs() > mdc95_pct })
+            Some(WidthMove { segment: now.segment, change_pct, mdc95_pct, real: change_pct.abs() > mdc95_pct })
         })
         .collect()
 }

@@ -117,7 +117,7 @@ fn made_up_problem(number: u64) -> PlanProblem {
 fn taught_problem(number: u64, schools: &Value) -> PlanProblem {
     let mut case = crate::made_up::case(&KNOWLEDGE, number);
     for (school, answer) in schools.as_object().unwrap() {
-        case.client.schools.insert(school.clone(), answer.as_str().unwrap().to_owned());
+        case.client.schools.insert(school.parse().unwrap(), answer.as_str().unwrap().parse().unwrap());
     }
     PlanProblem::new(&KNOWLEDGE, &case, &assess(&KNOWLEDGE, &case))
 }

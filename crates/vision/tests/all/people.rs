@@ -4,7 +4,7 @@ use booth::{Figure, LightKind, Pose, Room, Sex, Shot, Skin, Spec};
 use image::{Rgb, RgbImage, imageops};
 use rstest::{fixture, rstest};
 use std::collections::BTreeMap;
-use vision::{Ask, Eye, Landmark, Photo, PhotoPose, View};
+use vision::{Ask, Eye, Landmark, Photo, PhotoPose, QualityCheck, View};
 
 struct Studio {
     figure: Figure,
@@ -96,15 +96,15 @@ fn a_mirror_changes_the_sides_and_nothing_else(studio: &Studio) {
 }
 
 #[rstest]
-#[case::rolled(|spec: &mut Spec| spec.camera.roll_deg = 5.0, "roll")]
-#[case::turned(|spec: &mut Spec| spec.camera.yaw_deg = 28.0, "turn")]
-#[case::far_away(|spec: &mut Spec| spec.camera.fill = 0.5, "size")]
-#[case::head_and_feet_cut_off(|spec: &mut Spec| spec.camera.fill = 1.05, "crop")]
-fn what_is_wrong_with_a_picture_is_said(studio: &Studio, #[case] change: fn(&mut Spec), #[case] check: &str) {
+#[case::rolled(|spec: &mut Spec| spec.camera.roll_deg = 5.0, QualityCheck::Roll)]
+#[case::turned(|spec: &mut Spec| spec.camera.yaw_deg = 28.0, QualityCheck::Turn)]
+#[case::far_away(|spec: &mut Spec| spec.camera.fill = 0.5, QualityCheck::Size)]
+#[case::head_and_feet_cut_off(|spec: &mut Spec| spec.camera.fill = 1.05, QualityCheck::Crop)]
+fn what_is_wrong_with_a_picture_is_said(studio: &Studio, #[case] change: fn(&mut Spec), #[case] check: QualityCheck) {
     let mut spec = spec(Sex::Male, Pose::F, LightKind::Even, Skin::Light, Room::Plain);
     change(&mut spec);
     let (_, view) = studio.look(&spec);
-    let failed: Vec<&str> = view.photo.quality.iter().filter(|c| !c.ok).map(|c| c.check.as_str()).collect();
+    let failed: Vec<QualityCheck> = view.photo.quality.iter().filter(|c| !c.ok).map(|c| c.check).collect();
     assert!(failed.contains(&check), "{:?}", view.photo.quality);
 }
 
