@@ -5,6 +5,8 @@
 
 #![warn(clippy::missing_errors_doc)]
 
+#[cfg(test)]
+mod agree;
 mod aims;
 mod anneal;
 mod block;

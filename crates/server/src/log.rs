@@ -17,14 +17,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// This week of a client: sessions, targets, what was logged.
-#[utoipa::path(tag = "log", responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "log", params(ClientId), responses((status = 200, body = TrainingView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/week")]
 pub(crate) async fn show_week(state: web::Data<AppState>, id: web::Path<ClientId>) -> Result<HttpResponse, ApiError> {
     state.page_of_client("week", id.into_inner(), Desk::week).await
 }
 
 /// What was reported of the form the last time each exercise was done, for a card and for paper.
-#[utoipa::path(tag = "log", responses((status = 200, body = ReportedView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "log", params(ClientId), responses((status = 200, body = ReportedView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/reported")]
 pub(crate) async fn show_reported(
     state: web::Data<AppState>,
@@ -43,7 +43,7 @@ pub(crate) struct LogQuery {
 }
 
 /// The log of a client under their plans, newest first, with this week.
-#[utoipa::path(tag = "log", params(LogQuery), responses((status = 200, body = LogPage), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "log", params(ClientId, LogQuery), responses((status = 200, body = LogPage), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/log")]
 pub(crate) async fn show_log(
     state: web::Data<AppState>,
@@ -56,7 +56,7 @@ pub(crate) async fn show_log(
 }
 
 /// Takes in what a coach's phone or laptop logged. What is sent again makes no double.
-#[utoipa::path(tag = "log", request_body = SendEntries, responses(
+#[utoipa::path(tag = "log", params(ClientId), request_body = SendEntries, responses(
     (status = 200, body = SentEntries), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/clients/{client_id}/log")]
 pub(crate) async fn send_entries(

@@ -15,14 +15,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// What moved over a round against what could be noise, what was done, and what is proposed.
-#[utoipa::path(tag = "review", responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "review", params(RoundId), responses((status = 200, body = ReviewView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/review")]
 pub(crate) async fn show_review(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("review", (id.into_inner(), RoundPage::Review), Desk::review).await
 }
 
 /// Saves decisions, and writes the choices that follow from them into the next round when asked to.
-#[utoipa::path(tag = "review", request_body = SaveReview, responses(
+#[utoipa::path(tag = "review", params(RoundId), request_body = SaveReview, responses(
     (status = 200, body = ReviewView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/review")]
 pub(crate) async fn save_review(
@@ -35,7 +35,7 @@ pub(crate) async fn save_review(
 }
 
 /// Every site, side, region and lift over all rounds, with what is noise.
-#[utoipa::path(tag = "review", responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "review", params(ClientId), responses((status = 200, body = TrendsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/trends")]
 pub(crate) async fn show_trends(state: web::Data<AppState>, id: web::Path<ClientId>) -> Result<HttpResponse, ApiError> {
     state.page_of_client("trends", id.into_inner(), Desk::trends).await

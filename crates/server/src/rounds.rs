@@ -20,7 +20,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// Gives a round another day.
-#[utoipa::path(tag = "rounds", request_body = SaveRound, responses((status = 204), (status = 404, body = ProblemDetails),
+#[utoipa::path(tag = "rounds", params(RoundId), request_body = SaveRound, responses((status = 204), (status = 404, body = ProblemDetails),
     (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}")]
 pub(crate) async fn save_round(
@@ -32,7 +32,7 @@ pub(crate) async fn save_round(
 }
 
 /// Removes a round from which no week was given.
-#[utoipa::path(tag = "rounds", responses((status = 204), (status = 404, body = ProblemDetails),
+#[utoipa::path(tag = "rounds", params(RoundId), responses((status = 204), (status = 404, body = ProblemDetails),
     (status = 409, body = ProblemDetails)))]
 #[delete("/rounds/{round_id}")]
 pub(crate) async fn delete_round(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
@@ -40,21 +40,21 @@ pub(crate) async fn delete_round(state: web::Data<AppState>, id: web::Path<Round
 }
 
 /// A round with its steps.
-#[utoipa::path(tag = "rounds", responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "rounds", params(RoundId), responses((status = 200, body = RoundView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}")]
 pub(crate) async fn show_round(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("round", (id.into_inner(), RoundPage::Now), Desk::round).await
 }
 
 /// The verdict of a round with its evidence.
-#[utoipa::path(tag = "rounds", responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "rounds", params(RoundId), responses((status = 200, body = VerdictView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/verdict")]
 pub(crate) async fn show_verdict(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("verdict", (id.into_inner(), RoundPage::Sheet), Desk::verdict).await
 }
 
 /// Saves what to bring up, what to hold back, and verdicts overruled.
-#[utoipa::path(tag = "rounds", request_body = SaveChoices, responses(
+#[utoipa::path(tag = "rounds", params(RoundId), request_body = SaveChoices, responses(
     (status = 200, body = VerdictView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/choices")]
 pub(crate) async fn save_choices(
@@ -66,7 +66,7 @@ pub(crate) async fn save_choices(
 }
 
 /// The client's case file as of a round, for the command line.
-#[utoipa::path(tag = "rounds", responses((status = 200, description = "orthomer-case, version 1",
+#[utoipa::path(tag = "rounds", params(RoundId), responses((status = 200, description = "orthomer-case, version 1",
     content_type = "application/json"), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/case")]
 pub(crate) async fn show_case_file(

@@ -16,14 +16,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The tape sheet of a round.
-#[utoipa::path(tag = "tape", responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "tape", params(RoundId), responses((status = 200, body = TapeSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tape")]
 pub(crate) async fn show_tape(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("tape", (id.into_inner(), RoundPage::Sheet), Desk::tape).await
 }
 
 /// Saves the sheet. Entries that break a rule are not saved and are named in `problems`; what was stored for them stays.
-#[utoipa::path(tag = "tape", request_body = SaveTape, responses(
+#[utoipa::path(tag = "tape", params(RoundId), request_body = SaveTape, responses(
     (status = 200, body = TapeSheet), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/tape")]
 pub(crate) async fn save_tape(

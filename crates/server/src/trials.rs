@@ -15,14 +15,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The tests of a round.
-#[utoipa::path(tag = "tests", responses((status = 200, body = TestsSheet), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "tests", params(RoundId), responses((status = 200, body = TestsSheet), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/tests")]
 pub(crate) async fn show_tests(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("tests", (id.into_inner(), RoundPage::Sheet), Desk::trials).await
 }
 
 /// Saves the tests. Those that break a rule are not saved and are named in `problems`; what was stored for them stays.
-#[utoipa::path(tag = "tests", request_body = SaveTests, responses(
+#[utoipa::path(tag = "tests", params(RoundId), request_body = SaveTests, responses(
     (status = 200, body = TestsSheet), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/tests")]
 pub(crate) async fn save_tests(

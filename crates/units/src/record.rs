@@ -1,7 +1,7 @@
 //! Ids of what is kept: of people, rounds, plans and pictures. One of another kind does not compile.
 //!
 //! They are made at random where something is kept first, and say nothing but which one is meant: any text is one, and whether
-//! there *is* such a one is for the store to say.
+//! there *is* such a one is for the store to say. Each knows what it is called in the path of an address.
 //!
 //! ```compile_fail
 //! fn of(client: &units::ClientId) {}
@@ -12,15 +12,16 @@ use std::borrow::Borrow;
 use std::fmt;
 
 macro_rules! record_id {
-    ($($(#[$doc:meta])* $name:ident),+ $(,)?) => {$(
+    ($($(#[$doc:meta])* $name:ident, $called:literal);+ $(;)?) => {$(
         $(#[$doc])*
         #[derive(
             Clone, Debug, PartialEq, Eq, Hash, PartialOrd, Ord, serde::Serialize, serde::Deserialize,
-            schemars::JsonSchema, utoipa::ToSchema,
+            schemars::JsonSchema, utoipa::ToSchema, utoipa::IntoParams,
         )]
         #[serde(transparent)]
         #[schemars(with = "String")]
         #[schema(value_type = String)]
+        #[into_params(names($called), parameter_in = Path)]
         pub struct $name(String);
 
         impl $name {
@@ -64,13 +65,13 @@ macro_rules! record_id {
 
 record_id! {
     /// A client of the practice.
-    ClientId,
+    ClientId, "client_id";
     /// A round of a client: a day on which they are measured.
-    RoundId,
+    RoundId, "round_id";
     /// A plan as it was given to a client.
-    PlanId,
+    PlanId, "plan_id";
     /// A picture of a round.
-    PhotoId,
+    PhotoId, "photo_id";
 }
 
 #[cfg(test)]

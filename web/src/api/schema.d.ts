@@ -1814,7 +1814,7 @@ export interface components {
         /** @description A day for the next round of some clients. */
         AgreedRound: {
             /** @description Ids of the clients, 1 to 200. */
-            client_ids: string[];
+            client_ids: components["schemas"]["ClientId"][];
             /** @description `YYYY-MM-DD`; none takes back what was agreed on. */
             on?: string | null;
         };
@@ -1855,8 +1855,8 @@ export interface components {
          */
         AlarmKind: "refer" | "pain";
         /** @description An exercise in the place of another. */
-        AlternativeView: {
-            /** @description Rules it would break. */
+        Alternative: {
+            /** @description Rules that it would break and that are not broken now. */
             breaks: string[];
             /**
              * Format: double
@@ -1869,7 +1869,7 @@ export interface components {
             kit: components["schemas"]["EquipmentId"][];
             /** @description How the regions' weekly sets change, largest change first. */
             ledger: components["schemas"]["LedgerChange"][];
-            /** @description What speaks for it. */
+            /** @description What speaks for it, in words. */
             merits: string[];
             /**
              * Format: double
@@ -1878,9 +1878,9 @@ export interface components {
             minutes: number;
             /** @description Its name. */
             name: string;
-            /** @description Whether it loads the region where it is stretched. */
+            /** @description Whether it loads the card's region where it is stretched. */
             stretched: boolean;
-            /** @description Whether the one it replaces does. */
+            /** @description Whether the exercise it replaces does. */
             was_stretched: boolean;
         };
         /** @description A range of motion. */
@@ -1901,6 +1901,8 @@ export interface components {
              */
             value?: number | null;
         };
+        /** @description An answer to one, such as `own-roster`. */
+        AnswerId: string;
         /** @description A part of the body: the share-weighted mean of its regions. */
         AreaEntry: {
             /** @description The site that mixes its muscles. */
@@ -2051,7 +2053,7 @@ export interface components {
             /** @description Sizes by other schools. */
             schools: components["schemas"]["SchoolSizeEntry"][];
             /** @description Values with errors. */
-            sites: components["schemas"]["SiteEntry"][];
+            sites: components["schemas"]["MeasuredSite"][];
             /** @description Skinfolds with errors. */
             skinfolds: components["schemas"]["FoldEntry"][];
             /** @description Strength, left against right. */
@@ -2254,14 +2256,14 @@ export interface components {
             rule: string;
         };
         /** @description A broken rule. */
-        BrokenEntry: {
+        Broken: {
             /** @description The cards it concerns. */
-            cards: components["schemas"]["CardPlaceEntry"][];
+            cards: components["schemas"]["CardPlace"][];
             /** @description The days it concerns, Monday = 1. */
             days: number[];
-            /** @description Whether the plan may not be given to the client because of it. */
+            /** @description Whether a plan may be given to the client in spite of it: only what is refused for the client's safety may not. */
             forbids: boolean;
-            /** @description Whether it is the order within a day alone. */
+            /** @description Whether it is the order within a day alone: the week's exercises and sets keep every rule as far as this goes. */
             order_only?: boolean;
             region?: components["schemas"]["RegionId"] | null;
             /** @description What is wrong, and what would be right. */
@@ -2376,8 +2378,8 @@ export interface components {
             /** @description What the coach wrote on it; what is left out is as the exercise, the scheme and the school have it. */
             written?: components["schemas"]["Written"];
         };
-        /** @description A card of the week. */
-        CardPlaceEntry: {
+        /** @description A card of a week. */
+        CardPlace: {
             /** @description The exercise. */
             exercise: components["schemas"]["ExerciseId"];
             /** @description Place of its day in the week, from 0. */
@@ -2516,8 +2518,8 @@ export interface components {
         };
         /** @description One quality check. */
         Check: {
-            /** @description `roll`, `turn`, `crop`, `size`, `exposure`, `sharpness`, `scale` or `mask`. */
-            check: string;
+            /** @description What was looked at. */
+            check: components["schemas"]["QualityCheck"];
             /** @description Whether the picture passes. */
             ok: boolean;
             /** @description In a sentence. */
@@ -2644,6 +2646,8 @@ export interface components {
             /** @description Words by which a coach finds the client, at most 12; nothing follows from them. */
             tags?: string[];
         };
+        /** @description A client of the practice. */
+        ClientId: string;
         /** @description A page of clients. */
         ClientPage: {
             /** @description The clients of this page, in the order asked for. */
@@ -2685,7 +2689,7 @@ export interface components {
             /** @description Whether the next round is due: agreed on and come, at the end of a block, or long after the last. */
             due: boolean;
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["ClientId"];
             /** @description The look aimed at. */
             look: string;
             /** @description Display name. */
@@ -2702,7 +2706,7 @@ export interface components {
             /** @description The brief. */
             brief: components["schemas"]["ClientEntry"];
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["ClientId"];
             /** @description The day agreed on for the next round. */
             next_round_on?: string | null;
             /** @description The day they were put away; none while they are in the lists. */
@@ -3093,7 +3097,7 @@ export interface components {
             /** @description Where the part is, both sides. */
             frames: components["schemas"]["Frame"][];
             /** @description What is judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description Its place in the sitting, from 0. */
             place: number;
             /** @description How the figure stands. */
@@ -3132,7 +3136,7 @@ export interface components {
              */
             answer?: number | null;
             /** @description What was judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description Its place in the sitting, from 0. */
             place: number;
             /** @description The place at which the same figure was shown before; it was mirrored this time. */
@@ -3276,36 +3280,41 @@ export interface components {
          * @enum {string}
          */
         GirthFrom: "breadth-depth" | "breadth";
-        /** @description A girth at both ends. */
-        GirthMoveView: {
+        /** @description A girth at both ends of a round. */
+        GirthMove: {
             /**
              * Format: double
-             * @description Then, cm.
+             * @description At the beginning, cm.
              */
             before_cm: number;
             /**
              * Format: double
-             * @description Change, cm.
+             * @description Now less then, cm.
              */
             change_cm?: number | null;
-            /** @description Whether both values are from pictures. */
+            /** @description Whether both are from pictures: nobody has taped the site at both ends. */
             from_pictures: boolean;
             /**
              * Format: double
-             * @description Smallest change that is more than error, cm.
+             * @description Smallest change that is more than error, so that none of the review's girths is called changed by chance (95 %), cm.
              */
             mdc95_cm: number;
             /**
              * Format: double
-             * @description Now, cm.
+             * @description Now, cm; none when it was not taped again.
              */
             now_cm?: number | null;
-            /** @description Whether it is. */
+            /** @description Whether it is; both sides of a site are judged together first. */
             real: boolean;
             side?: components["schemas"]["Side"] | null;
             /** @description The site. */
             site: components["schemas"]["SiteId"];
             slope?: components["schemas"]["Slope"] | null;
+            /**
+             * Format: int32
+             * @description Weeks until the expected growth is larger than that.
+             */
+            weeks_to_show?: number | null;
         };
         /**
          * @description The dominant hand.
@@ -3367,7 +3376,7 @@ export interface components {
         /** @description A client that was taken in. */
         Imported: {
             /** @description The id, as it was. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Log entries. */
             log_entries: number;
             /** @description Display name. */
@@ -3413,13 +3422,13 @@ export interface components {
         /** @description What a client was given. */
         IssuedSummary: {
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["PlanId"];
             /** @description Who gave it. */
             issued_by: string;
             /** @description The day it was given. */
             issued_on: string;
             /** @description The round it was made in. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
             /** @description Monday of its first week. */
             starts_on: string;
             /**
@@ -3528,11 +3537,6 @@ export interface components {
              */
             work_s?: number;
         };
-        /**
-         * @description Which of the two things a rating judges.
-         * @enum {string}
-         */
-        JudgedKind: "standing" | "left-right";
         /** @description A week to be kept under a name. */
         KeepWeek: {
             /** @description One line. */
@@ -3575,7 +3579,7 @@ export interface components {
         /** @description What is known of one kind of question. */
         KindSkill: {
             /** @description Which. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description By part. */
             parts: components["schemas"]["PartSkill"][];
             skill?: components["schemas"]["Skill"] | null;
@@ -3714,7 +3718,7 @@ export interface components {
             region: components["schemas"]["RegionId"];
             /**
              * Format: double
-             * @description Fractional sets.
+             * @description Fractional sets more, or less where negative.
              */
             sets: number;
         };
@@ -3845,8 +3849,8 @@ export interface components {
              * @description The client's right, cm.
              */
             right_width_cm: number;
-            /** @description `upper-arm`, `forearm`, `thigh` or `calf`. */
-            segment: string;
+            /** @description Which. */
+            segment: components["schemas"]["Segment"];
         };
         /** @description A private link. */
         LinkView: {
@@ -3901,7 +3905,7 @@ export interface components {
             /** @description What it speaks of. */
             part: components["schemas"]["LogPart"];
             /** @description The plan as it was given. */
-            plan: string;
+            plan: components["schemas"]["PlanId"];
             /** @description The day it was trained, `YYYY-MM-DD`. */
             trained_on: string;
             /**
@@ -4069,9 +4073,9 @@ export interface components {
         /** @description A client who is made up to look around with. */
         MadeUp: {
             /** @description Who it is. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Their newest round. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
         };
         /**
          * @description Units of weights and loads.
@@ -4084,6 +4088,38 @@ export interface components {
             points: number[][];
             /** @description The screen they are for. */
             screen: string;
+        };
+        /** @description The value of one site on one side. */
+        MeasuredSite: {
+            /** @description Carried over from an earlier round: a bone breadth, which does not change. */
+            carried_over: boolean;
+            /**
+             * Format: double
+             * @description First against second reading, percent.
+             */
+            difference_pct?: number | null;
+            /** @description Whether a third reading is due. */
+            needs_third: boolean;
+            /** @description How many readings. */
+            readings: number;
+            /**
+             * Format: double
+             * @description Standard error of the value against another place or day: reading it and finding its place, cm.
+             */
+            se_cm: number;
+            side?: components["schemas"]["Side"] | null;
+            /** @description The site. */
+            site: components["schemas"]["SiteId"];
+            /**
+             * Format: double
+             * @description Technical error of a single reading, percent.
+             */
+            tem_pct: number;
+            /**
+             * Format: double
+             * @description Value, cm.
+             */
+            value_cm: number;
         };
         /** @description How well someone measures. */
         MeasurerView: {
@@ -4373,7 +4409,7 @@ export interface components {
         /** @description Something a coach would object to. */
         ObjectionEntry: {
             /** @description The cards it concerns. */
-            cards?: components["schemas"]["CardPlaceEntry"][];
+            cards?: components["schemas"]["CardPlace"][];
             /** @description `empty-part`, `spine`, `eccentric`, `grip-first`, `short-session`, `pain`, `skill`, `set-count`, `daily` or `opening`. */
             kind: string;
             /** @description In words. */
@@ -4412,7 +4448,7 @@ export interface components {
         /** @description The newest plan of a client. */
         OthersWeek: {
             /** @description Whose. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Display name. */
             client_name: string;
             /** @description Days with something in them. */
@@ -4423,7 +4459,7 @@ export interface components {
              */
             minutes: number;
             /** @description The plan's id. */
-            plan: string;
+            plan: components["schemas"]["PlanId"];
             /** @description Monday of its first week. */
             starts_on: string;
         };
@@ -4638,6 +4674,8 @@ export interface components {
             /** @description Widths by level. */
             widths: components["schemas"]["Width"][];
         };
+        /** @description A picture of a round. */
+        PhotoId: string;
         /**
          * @description A pose by its usual id, as far as measuring goes.
          * @enum {string}
@@ -4655,7 +4693,7 @@ export interface components {
             /** @description Its pictures. */
             photos: components["schemas"]["PhotoView"][];
             /** @description Random id. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
         };
         /**
          * @description How far a picture has come.
@@ -4691,7 +4729,7 @@ export interface components {
             /** @description Where the regions are that its pose shows. */
             frames: components["schemas"]["RegionFrame"][];
             /** @description Random id: `/api/v1/photos/{id}/view` and `/thumb` are its pictures. */
-            id: string;
+            id: components["schemas"]["PhotoId"];
             measured?: components["schemas"]["Photo"] | null;
             /** @description Whether it was taken in a mirror; none until someone has said. */
             mirrored?: boolean | null;
@@ -4711,7 +4749,7 @@ export interface components {
              */
             revision: number;
             /** @description The round it belongs to. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
             /** @description How far it has come. */
             state: components["schemas"]["PhotoStateView"];
             /** @description When the camera says it was taken. */
@@ -4725,9 +4763,9 @@ export interface components {
         /** @description A pose then and now. */
         PicturePair: {
             /** @description Picture of the round. */
-            before: string;
+            before: components["schemas"]["PhotoId"];
             /** @description Picture of the next round. */
-            now: string;
+            now: components["schemas"]["PhotoId"];
             /** @description The pose. */
             pose: components["schemas"]["PhotoPose"];
         };
@@ -4808,7 +4846,7 @@ export interface components {
              */
             bound?: number | null;
             /** @description Rules that the week breaks; only a week changed by hand breaks any. */
-            broken?: components["schemas"]["BrokenEntry"][];
+            broken?: components["schemas"]["Broken"][];
             /** @description `orthomer-plan`. */
             format: string;
             /**
@@ -4850,10 +4888,12 @@ export interface components {
             /** @description The weeks of the block. */
             weeks: components["schemas"]["BlockWeekEntry"][];
         };
+        /** @description A plan as it was given to a client. */
+        PlanId: string;
         /** @description The plan a client has. */
         PlanInHand: {
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["PlanId"];
             /** @description Monday of its first week. */
             starts_on: string;
             /**
@@ -5040,7 +5080,7 @@ export interface components {
             };
             /** @description The answers to schools that ship. */
             shipped_schools: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["AnswerId"];
             };
         };
         /** @description One problem of an input: a place and a sentence that says what is wrong and what is expected. */
@@ -5141,6 +5181,11 @@ export interface components {
             away: boolean;
         };
         /**
+         * @description What of a picture's quality is looked at.
+         * @enum {string}
+         */
+        QualityCheck: "roll" | "turn" | "crop" | "size" | "exposure" | "sharpness" | "scale" | "mask";
+        /**
          * @description What an estimate is of.
          * @enum {string}
          */
@@ -5157,7 +5202,7 @@ export interface components {
         /** @description What needs the coach. */
         QueueItem: {
             /** @description Whose it is. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Display name. */
             client_name: string;
             /** @description Kind; the order of kinds is the order of pressing. */
@@ -5183,16 +5228,21 @@ export interface components {
             /** @description Display name. */
             name: string;
         };
+        /**
+         * @description Which of the two things a rating judges.
+         * @enum {string}
+         */
+        RatingKind: "standing" | "left-right";
         /** @description A rating that was given. */
         RatingView: {
             /** @description What was judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description The pose it was judged in. */
             pose: components["schemas"]["PoseId"];
             /** @description The region. */
             region: components["schemas"]["RegionId"];
             /** @description The round. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
             /**
              * Format: int32
              * @description -2 to 2; none when it could not be told.
@@ -5401,7 +5451,7 @@ export interface components {
             /** @description What took its work over. */
             felt?: string | null;
             /** @description Its girths. */
-            girths: components["schemas"]["GirthMoveView"][];
+            girths: components["schemas"]["GirthMove"][];
             moved?: components["schemas"]["MovedView"] | null;
             now?: components["schemas"]["BulkMark"] | null;
             /** @description Pain while it was trained. */
@@ -5429,7 +5479,7 @@ export interface components {
             /** @description Why. */
             why: string;
             /** @description Its outlines in pictures. */
-            widths: components["schemas"]["WidthMoveView"][];
+            widths: components["schemas"]["WidthMove"][];
         };
         /** @description A region over the rounds. */
         RegionTrend: {
@@ -5472,7 +5522,7 @@ export interface components {
         /** @description A rating asked again, blind. */
         RepeatView: {
             /** @description What is judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description Whether to show the picture mirrored. */
             mirrored: boolean;
             /** @description The picture to show. */
@@ -5482,7 +5532,7 @@ export interface components {
             /** @description The region. */
             region: components["schemas"]["RegionId"];
             /** @description Goes back with the answer; the page does not show it. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
         };
         /** @description Blind repeats and what they have shown so far. */
         RepeatsView: {
@@ -5524,7 +5574,7 @@ export interface components {
             /** @description Whether the next round has the choices that follow from the decisions. */
             carried: boolean;
             /** @description Whose it is. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Display name. */
             client_name: string;
             /** @description The day of the round. */
@@ -5589,25 +5639,27 @@ export interface components {
             /** @description Girths, left before right. */
             sites: components["schemas"]["PicturedEntry"][];
         };
+        /** @description A round of a client: a day on which they are measured. */
+        RoundId: string;
         /** @description A round in a list. */
         RoundSummary: {
             /** @description The day it was taken. */
             date: string;
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["RoundId"];
             /** @description Who held the tape. */
             measured_by: string;
         };
         /** @description A round with its steps. */
         RoundView: {
             /** @description Whose. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Their name. */
             client_name: string;
             /** @description The day it was taken. */
             date: string;
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["RoundId"];
             /** @description Who held the tape. */
             measured_by: string;
             /** @description All rounds of the client, newest first. */
@@ -5717,7 +5769,7 @@ export interface components {
         /** @description A rating to be given; without a value it could not be told. */
         SaveRating: {
             /** @description What was judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description The pose it was judged in. */
             pose: string;
             /** @description The region. */
@@ -5731,7 +5783,7 @@ export interface components {
         /** @description A blind answer. */
         SaveRepeat: {
             /** @description What was judged. */
-            kind: components["schemas"]["JudgedKind"];
+            kind: components["schemas"]["RatingKind"];
             /** @description Whether the picture was shown mirrored: left and right are turned back. */
             mirrored: boolean;
             /** @description The pose. */
@@ -5739,7 +5791,7 @@ export interface components {
             /** @description The region. */
             region: string;
             /** @description The round of the rating. */
-            round_id: string;
+            round_id: components["schemas"]["RoundId"];
             /**
              * Format: int32
              * @description -2 to 2 as seen; none when it could not be told.
@@ -5863,9 +5915,9 @@ export interface components {
             /** @description What it is about. */
             about: components["schemas"]["SchoolAbout"];
             /** @description The option used when nothing is chosen. */
-            default: string;
+            default: components["schemas"]["AnswerId"];
             /** @description Key in the case file's `schools`. */
-            id: string;
+            id: components["schemas"]["SchoolId"];
             /** @description The answers. */
             option: components["schemas"]["SchoolOption"][];
             /** @description The question. */
@@ -5906,6 +5958,8 @@ export interface components {
             /** @description The sentence. */
             says: string;
         };
+        /** @description A question on which coaches disagree, such as `sizing`. */
+        SchoolId: string;
         /** @description One answer, in words and in what it does to the computation. */
         SchoolOption: {
             /** @description What exercises count for a region under it. */
@@ -5919,11 +5973,10 @@ export interface components {
             /** @description Exercises that are not proposed. */
             excludes?: components["schemas"]["ExerciseId"][];
             /** @description Value in the case file. */
-            id: string;
+            id: components["schemas"]["AnswerId"];
             /** @description Regions or muscles whose exercises, where they allow it, are done one side at a time. */
             in_turn?: string[];
-            /** @description The answer that holds where this one may not. */
-            instead?: string | null;
+            instead?: components["schemas"]["AnswerId"] | null;
             /**
              * Format: int32
              * @description Repetitions left in the last set of an exercise that may safely end so.
@@ -6081,7 +6134,7 @@ export interface components {
         /** @description Something of the queue that was seen to. */
         SeeTo: {
             /** @description Whose. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description What was done about it. */
             note?: string;
             /** @description Puts it back into the queue. */
@@ -6089,6 +6142,11 @@ export interface components {
             /** @description What it is known by. */
             what: string;
         };
+        /**
+         * @description A limb segment between two landmarks.
+         * @enum {string}
+         */
+        Segment: "upper-arm" | "forearm" | "thigh" | "calf";
         /** @description Entries from a device. */
         SendEntries: {
             /** @description What it has, in the order written. */
@@ -6299,7 +6357,7 @@ export interface components {
             /** @description The day of its round. */
             date: string;
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["PhotoId"];
             pose?: components["schemas"]["PhotoPose"] | null;
         };
         /** @description A region as the client sees it. */
@@ -6458,38 +6516,6 @@ export interface components {
             paired: boolean;
             /** @description The part of the body whose muscles it mixes, where that has another name. */
             part?: string | null;
-        };
-        /** @description A site's value. */
-        SiteEntry: {
-            /** @description From an earlier round: a bone breadth. */
-            carried_over: boolean;
-            /**
-             * Format: double
-             * @description First against second reading, %.
-             */
-            difference_pct?: number | null;
-            /** @description Whether a third reading is due. */
-            needs_third: boolean;
-            /** @description Readings behind it. */
-            readings: number;
-            /**
-             * Format: double
-             * @description Standard error, cm.
-             */
-            se_cm: number;
-            side?: components["schemas"]["Side"] | null;
-            /** @description The site. */
-            site: components["schemas"]["SiteId"];
-            /**
-             * Format: double
-             * @description Technical error of one reading, %.
-             */
-            tem_pct: number;
-            /**
-             * Format: double
-             * @description Value, cm.
-             */
-            value_cm: number;
         };
         /** @description A place of the tape, the calipers or the breadth gauge, such as `arm-flexed`. */
         SiteId: string;
@@ -6756,7 +6782,7 @@ export interface components {
         /** @description What could stand in a card's place. */
         SwapsView: {
             /** @description Best first. */
-            alternatives: components["schemas"]["AlternativeView"][];
+            alternatives: components["schemas"]["Alternative"][];
             /** @description What is not for this client. */
             refused: components["schemas"]["RefusedView"][];
             /** @description The region the card is there for. */
@@ -6836,7 +6862,7 @@ export interface components {
             /** @description Who saved it last. */
             saved_by?: string | null;
             /** @description Values with errors. */
-            sites: components["schemas"]["SiteEntry"][];
+            sites: components["schemas"]["MeasuredSite"][];
             /** @description What looks wrong. */
             warnings: components["schemas"]["Warning"][];
             /**
@@ -6935,7 +6961,7 @@ export interface components {
         /** @description A session of today. */
         TodaySession: {
             /** @description Whose it is. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Display name. */
             client_name: string;
             /**
@@ -7052,7 +7078,7 @@ export interface components {
             /** @description Where pain may sit. */
             areas: string[];
             /** @description Whose it is. */
-            client_id: string;
+            client_id: components["schemas"]["ClientId"];
             /** @description Display name. */
             client_name: string;
             /** @description When a lighter session is offered on the day. */
@@ -7094,7 +7120,7 @@ export interface components {
         /** @description A client of whom what is stored cannot be read. */
         UnreadableClient: {
             /** @description Random id. */
-            id: string;
+            id: components["schemas"]["ClientId"];
             /** @description The name as it is stored. */
             name: string;
             /** @description In a sentence. */
@@ -7258,7 +7284,7 @@ export interface components {
             kept: string;
         } | {
             /** @description A plan somebody was given, by id. */
-            plan: string;
+            plan: components["schemas"]["PlanId"];
         };
         /** @description Weeks that can be taken for a client. */
         WeeksView: {
@@ -7309,11 +7335,11 @@ export interface components {
              */
             then_cm: number;
         };
-        /** @description A limb's width in pictures. */
-        WidthMoveView: {
+        /** @description The mean width of a limb in pictures, both sides together. */
+        WidthMove: {
             /**
              * Format: double
-             * @description Change, %.
+             * @description Now against then, %.
              */
             change_pct: number;
             /**
@@ -7324,7 +7350,7 @@ export interface components {
             /** @description Whether it is. */
             real: boolean;
             /** @description The segment. */
-            segment: string;
+            segment: components["schemas"]["Segment"];
         };
         /** @description Consent taken back. */
         WithdrawConsent: {
@@ -8042,7 +8068,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                client_id: string;
+                client_id: components["schemas"]["ClientId"];
                 link_id: string;
             };
             cookie?: never;
@@ -8444,7 +8470,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                client_id: string;
+                client_id: components["schemas"]["ClientId"];
                 exercise: string;
             };
             cookie?: never;
@@ -8474,7 +8500,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                client_id: string;
+                client_id: components["schemas"]["ClientId"];
                 exercise: string;
             };
             cookie?: never;
@@ -8524,7 +8550,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                client_id: string;
+                client_id: components["schemas"]["ClientId"];
                 exercise: string;
             };
             cookie?: never;
@@ -8775,7 +8801,7 @@ export interface operations {
                 /** @description By what. */
                 by: "most" | "longest";
                 /** @description A client's id: within their range of motion, where that is known. */
-                client?: string | null;
+                client?: components["schemas"]["ClientId"] | null;
             };
             header?: never;
             path: {
@@ -8813,7 +8839,7 @@ export interface operations {
                 /** @description The region tinted; what the exercise is for when none is given. */
                 tint?: string | null;
                 /** @description A client's id: what the set-up asks beyond their range of motion is said. */
-                client?: string | null;
+                client?: components["schemas"]["ClientId"] | null;
             };
             header?: never;
             path: {
@@ -9678,8 +9704,8 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                photo_id: string;
-                onto_id: string;
+                photo_id: components["schemas"]["PhotoId"];
+                onto_id: components["schemas"]["PhotoId"];
             };
             cookie?: never;
         };
@@ -9797,7 +9823,7 @@ export interface operations {
             path: {
                 /** @description pdf, ics or csv */
                 kind: string;
-                plan_id: string;
+                plan_id: components["schemas"]["PlanId"];
             };
             cookie?: never;
         };
@@ -10544,7 +10570,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                round_id: string;
+                round_id: components["schemas"]["RoundId"];
                 pose: components["schemas"]["PhotoPose"];
             };
             cookie?: never;
@@ -11361,7 +11387,7 @@ export interface operations {
                 /** @description The pose it was judged in. */
                 pose: string;
                 /** @description What was judged. */
-                kind: components["schemas"]["JudgedKind"];
+                kind: components["schemas"]["RatingKind"];
             };
             header?: never;
             path: {

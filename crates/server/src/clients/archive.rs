@@ -24,7 +24,7 @@ const AN_ARCHIVE: Limits =
     Limits { most: ARCHIVE_BYTES, idle: Duration::from_secs(20), whole: Duration::from_mins(30) };
 
 /// Everything about a client: case file, every table, pictures.
-#[utoipa::path(tag = "archive", responses((status = 200, description = "a zip archive",
+#[utoipa::path(tag = "archive", params(ClientId), responses((status = 200, description = "a zip archive",
     content_type = "application/zip"), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/archive")]
 pub(crate) async fn export_client(

@@ -14,7 +14,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// A client's links, newest first.
-#[utoipa::path(tag = "links", responses((status = 200, body = Vec<LinkView>), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "links", params(ClientId), responses((status = 200, body = Vec<LinkView>), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/links")]
 pub(crate) async fn list_links(
     state: web::Data<AppState>,
@@ -24,7 +24,7 @@ pub(crate) async fn list_links(
 }
 
 /// Makes a link. Its token is in this answer and nowhere else.
-#[utoipa::path(tag = "links", request_body = NewLinkRequest, responses(
+#[utoipa::path(tag = "links", params(ClientId), request_body = NewLinkRequest, responses(
     (status = 201, body = LinkView), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/clients/{client_id}/links")]
 pub(crate) async fn make_link(

@@ -58,7 +58,7 @@ pub(crate) async fn list_clients(
 }
 
 /// What of a client would go with them.
-#[utoipa::path(tag = "clients", responses((status = 200, body = Belongings), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = Belongings), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/belongings")]
 pub(crate) async fn show_belongings(
     state: web::Data<AppState>,
@@ -79,7 +79,7 @@ pub(crate) async fn agree_on_round(
 }
 
 /// Puts a client away, out of the lists, or back.
-#[utoipa::path(tag = "clients", request_body = PutAway, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = PutAway, responses(
     (status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
 #[put("/clients/{client_id}/away")]
 pub(crate) async fn put_away(
@@ -91,7 +91,7 @@ pub(crate) async fn put_away(
 }
 
 /// Removes a client for good, with everything about them.
-#[utoipa::path(tag = "clients", responses((status = 204), (status = 403, body = ProblemDetails),
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 204), (status = 403, body = ProblemDetails),
     (status = 404, body = ProblemDetails)))]
 #[delete("/clients/{client_id}")]
 pub(crate) async fn erase_client(
@@ -102,7 +102,7 @@ pub(crate) async fn erase_client(
 }
 
 /// A client with brief and rounds.
-#[utoipa::path(tag = "clients", responses((status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = ClientView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}")]
 pub(crate) async fn show_client(
     state: web::Data<AppState>,
@@ -133,7 +133,7 @@ pub(crate) async fn make_client_up(state: web::Data<AppState>, who: SignedIn) ->
 }
 
 /// Saves a brief.
-#[utoipa::path(tag = "clients", request_body = SaveClient, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = SaveClient, responses(
     (status = 200, body = ClientView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/clients/{client_id}")]
 pub(crate) async fn save_client(
@@ -145,7 +145,7 @@ pub(crate) async fn save_client(
 }
 
 /// Opens a round.
-#[utoipa::path(tag = "clients", request_body = NewRoundRequest, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = NewRoundRequest, responses(
     (status = 201, body = RoundSummary), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/clients/{client_id}/rounds")]
 pub(crate) async fn open_round(

@@ -21,7 +21,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The coach's words on a client.
-#[utoipa::path(tag = "clients", responses((status = 200, body = NoteView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = NoteView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/note")]
 pub(crate) async fn show_client_note(
     state: web::Data<AppState>,
@@ -31,7 +31,7 @@ pub(crate) async fn show_client_note(
 }
 
 /// Puts other words in their place.
-#[utoipa::path(tag = "clients", request_body = SaveNote, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = SaveNote, responses(
     (status = 200, body = NoteView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/clients/{client_id}/note")]
 pub(crate) async fn save_client_note(
@@ -43,7 +43,7 @@ pub(crate) async fn save_client_note(
 }
 
 /// The coach's words on a round.
-#[utoipa::path(tag = "rounds", responses((status = 200, body = NoteView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "rounds", params(RoundId), responses((status = 200, body = NoteView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/note")]
 pub(crate) async fn show_round_note(
     state: web::Data<AppState>,
@@ -53,7 +53,7 @@ pub(crate) async fn show_round_note(
 }
 
 /// Puts other words in their place.
-#[utoipa::path(tag = "rounds", request_body = SaveNote, responses(
+#[utoipa::path(tag = "rounds", params(RoundId), request_body = SaveNote, responses(
     (status = 200, body = NoteView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/note")]
 pub(crate) async fn save_round_note(
@@ -65,7 +65,7 @@ pub(crate) async fn save_round_note(
 }
 
 /// What coach and client wrote to each other.
-#[utoipa::path(tag = "clients", responses((status = 200, body = MessagesView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = MessagesView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/messages")]
 pub(crate) async fn show_messages(
     state: web::Data<AppState>,
@@ -76,7 +76,7 @@ pub(crate) async fn show_messages(
 }
 
 /// Writes to the client; they see it on their own page.
-#[utoipa::path(tag = "clients", request_body = NewMessage, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = NewMessage, responses(
     (status = 200, body = MessagesView), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/clients/{client_id}/messages")]
 pub(crate) async fn write_message(
@@ -89,7 +89,7 @@ pub(crate) async fn write_message(
 }
 
 /// Marks what the client wrote as seen.
-#[utoipa::path(tag = "clients", request_body = ReadMessages, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = ReadMessages, responses(
     (status = 200, body = MessagesView), (status = 404, body = ProblemDetails)))]
 #[put("/clients/{client_id}/messages/read")]
 pub(crate) async fn read_messages(

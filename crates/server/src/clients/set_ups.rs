@@ -16,7 +16,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// What is remembered of every exercise of a client.
-#[utoipa::path(tag = "clients", responses((status = 200, body = SetUpsView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = SetUpsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/set-ups")]
 pub(crate) async fn list_set_ups(
     state: web::Data<AppState>,

@@ -13,7 +13,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// A client's usual week, and how many sets of it each region got.
-#[utoipa::path(tag = "clients", responses((status = 200, body = UsualWeekView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "clients", params(ClientId), responses((status = 200, body = UsualWeekView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/usual-week")]
 pub(crate) async fn show_usual_week(
     state: web::Data<AppState>,
@@ -23,7 +23,7 @@ pub(crate) async fn show_usual_week(
 }
 
 /// Saves it, or forgets it.
-#[utoipa::path(tag = "clients", request_body = SaveUsualWeek, responses(
+#[utoipa::path(tag = "clients", params(ClientId), request_body = SaveUsualWeek, responses(
     (status = 200, body = UsualWeekView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/clients/{client_id}/usual-week")]
 pub(crate) async fn save_usual_week(

@@ -54,7 +54,7 @@ pub(crate) async fn show_my_page(state: web::Data<AppState>, who: LinkedClient) 
 }
 
 /// A picture of the client's own, when they agreed to be shown it.
-#[utoipa::path(tag = "my", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "my", params(PhotoId), responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/view")]
 pub(crate) async fn show_my_photo(
     state: web::Data<AppState>,

@@ -38,7 +38,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The light table of a round: every picture of the client, what can be asked, what was judged.
-#[utoipa::path(tag = "photos", responses((status = 200, body = LightTable), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(RoundId), responses((status = 200, body = LightTable), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/photos")]
 pub(crate) async fn show_light_table(
     state: web::Data<AppState>,
@@ -55,7 +55,7 @@ pub(crate) const A_PICTURE: Limits =
     Limits { most: MAX_BYTES, idle: Duration::from_secs(20), whole: Duration::from_mins(5) };
 
 /// Takes a picture in: the body is the file as it is. It is looked at afterwards, in turn.
-#[utoipa::path(tag = "photos", params(NewPhotoQuery),
+#[utoipa::path(tag = "photos", params(RoundId, NewPhotoQuery),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 201, body = PhotoView), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
     (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails), (status = 507, body = ProblemDetails)))]
@@ -83,7 +83,7 @@ pub(crate) fn too_heavy() -> ApiError {
 }
 
 /// Takes a picture with the stand-in camera: a made-up figure with the girths of this round.
-#[utoipa::path(tag = "photos", params(BoothQuery), responses((status = 201, body = PhotoView),
+#[utoipa::path(tag = "photos", params(RoundId, BoothQuery), responses((status = 201, body = PhotoView),
     (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/booth")]
 pub(crate) async fn use_booth(
@@ -97,7 +97,7 @@ pub(crate) async fn use_booth(
 }
 
 /// Saves what the coach says of a picture, measures it again, or sends it to be looked at again.
-#[utoipa::path(tag = "photos", request_body = SavePhoto, responses((status = 200, body = PhotoView),
+#[utoipa::path(tag = "photos", params(PhotoId), request_body = SavePhoto, responses((status = 200, body = PhotoView),
     (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/photos/{photo_id}")]
 pub(crate) async fn save_photo(
@@ -109,7 +109,7 @@ pub(crate) async fn save_photo(
 }
 
 /// Lets a picture count for its pose, instead of any other one of its round.
-#[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(PhotoId), responses((status = 204), (status = 404, body = ProblemDetails)))]
 #[put("/photos/{photo_id}/counts")]
 pub(crate) async fn let_photo_count(
     state: web::Data<AppState>,
@@ -119,7 +119,7 @@ pub(crate) async fn let_photo_count(
 }
 
 /// Asks the client for a pose once more: it stands on their page with its reason, and among the messages.
-#[utoipa::path(tag = "photos", request_body = AskAgain, responses((status = 204), (status = 403, body = ProblemDetails),
+#[utoipa::path(tag = "photos", params(RoundId), request_body = AskAgain, responses((status = 204), (status = 403, body = ProblemDetails),
     (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/asks")]
 pub(crate) async fn ask_again(
@@ -142,7 +142,7 @@ pub(crate) async fn ask_no_more(
 }
 
 /// Removes a picture for good.
-#[utoipa::path(tag = "photos", responses((status = 204), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(PhotoId), responses((status = 204), (status = 404, body = ProblemDetails)))]
 #[delete("/photos/{photo_id}")]
 pub(crate) async fn delete_photo(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     state.done(move |desk| Ok(desk.store.delete_photo(&id)?)).await
@@ -161,21 +161,21 @@ pub(crate) fn picture(jpeg: Vec<u8>) -> HttpResponse {
 }
 
 /// The picture at the size it is judged in.
-#[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(PhotoId), responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/view")]
 pub(crate) async fn show_view(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     bytes(&state, id.into_inner(), PhotoFile::View).await
 }
 
 /// The picture small.
-#[utoipa::path(tag = "photos", responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(PhotoId), responses((status = 200, content_type = "image/jpeg"), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/thumb")]
 pub(crate) async fn show_thumb(state: web::Data<AppState>, id: web::Path<PhotoId>) -> Result<HttpResponse, ApiError> {
     bytes(&state, id.into_inner(), PhotoFile::Thumb).await
 }
 
 /// The outline of the person, with the coach's strokes.
-#[utoipa::path(tag = "photos", responses((status = 200, body = OutlineView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(PhotoId), responses((status = 200, body = OutlineView), (status = 404, body = ProblemDetails)))]
 #[get("/photos/{photo_id}/outline")]
 pub(crate) async fn show_outline(
     state: web::Data<AppState>,

@@ -19,7 +19,7 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// Gives a rating, or changes it.
-#[utoipa::path(tag = "photos", request_body = SaveRating, responses((status = 200, body = RatingView),
+#[utoipa::path(tag = "photos", params(RoundId), request_body = SaveRating, responses((status = 200, body = RatingView),
     (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/ratings")]
 pub(crate) async fn save_rating(
@@ -32,7 +32,7 @@ pub(crate) async fn save_rating(
 }
 
 /// Takes a rating back.
-#[utoipa::path(tag = "photos", params(RatingQuery), responses((status = 204), (status = 422, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(RoundId, RatingQuery), responses((status = 204), (status = 422, body = ProblemDetails)))]
 #[delete("/rounds/{round_id}/ratings")]
 pub(crate) async fn delete_rating(
     state: web::Data<AppState>,
@@ -43,7 +43,7 @@ pub(crate) async fn delete_rating(
 }
 
 /// Own ratings of a client that are due to be asked again, and how well they agreed so far.
-#[utoipa::path(tag = "photos", responses((status = 200, body = RepeatsView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(ClientId), responses((status = 200, body = RepeatsView), (status = 404, body = ProblemDetails)))]
 #[get("/clients/{client_id}/repeats")]
 pub(crate) async fn show_repeats(
     state: web::Data<AppState>,
@@ -66,7 +66,7 @@ pub(crate) async fn save_repeat(
 }
 
 /// Takes consent to photos back and removes every picture of the client.
-#[utoipa::path(tag = "photos", request_body = WithdrawConsent, responses((status = 200, body = Withdrawn),
+#[utoipa::path(tag = "photos", params(ClientId), request_body = WithdrawConsent, responses((status = 200, body = Withdrawn),
     (status = 404, body = ProblemDetails), (status = 409, body = ProblemDetails)))]
 #[post("/clients/{client_id}/consent/withdraw")]
 pub(crate) async fn withdraw_consent(

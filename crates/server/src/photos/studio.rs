@@ -18,14 +18,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The pictures to be taken in a round, with the outlines of last time.
-#[utoipa::path(tag = "photos", responses((status = 200, body = PicturesAsked), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "photos", params(RoundId), responses((status = 200, body = PicturesAsked), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/photos/asked")]
 pub(crate) async fn show_to_take(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("pictures-to-take", (id.into_inner(), RoundPage::Now), Desk::pictures_to_take).await
 }
 
 /// Says at once whether a picture will do, while the client still stands before the camera. Nothing of it is kept.
-#[utoipa::path(tag = "photos", params(LookQuery),
+#[utoipa::path(tag = "photos", params(RoundId, LookQuery),
     request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses(
     (status = 200, body = Taken), (status = 403, body = ProblemDetails), (status = 404, body = ProblemDetails),
     (status = 413, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
@@ -42,7 +42,7 @@ pub(crate) async fn look_at_taken(
 }
 
 /// Keeps where the camera stands.
-#[utoipa::path(tag = "photos", request_body = CameraSetUp, responses(
+#[utoipa::path(tag = "photos", params(RoundId), request_body = CameraSetUp, responses(
     (status = 204), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/photos/set-up")]
 pub(crate) async fn keep_camera(

@@ -35,14 +35,14 @@ pub(crate) fn configure(config: &mut ServiceConfig) {
 }
 
 /// The week's plan of a round.
-#[utoipa::path(tag = "plan", responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "plan", params(RoundId), responses((status = 200, body = PlanView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan")]
 pub(crate) async fn show_plan(state: web::Data<AppState>, id: web::Path<RoundId>) -> Result<HttpResponse, ApiError> {
     state.page_of_round("plan", (id.into_inner(), RoundPage::Board), Desk::plan).await
 }
 
 /// Keeps a week as the coach has bent it, and says what that makes of it.
-#[utoipa::path(tag = "plan", request_body = SavePlan, responses(
+#[utoipa::path(tag = "plan", params(RoundId), request_body = SavePlan, responses(
     (status = 200, body = PlanView), (status = 409, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[put("/rounds/{round_id}/plan")]
 pub(crate) async fn save_plan(
@@ -55,7 +55,7 @@ pub(crate) async fn save_plan(
 }
 
 /// The planner's own week for the brief's days and minutes. Nothing is kept.
-#[utoipa::path(tag = "plan", responses((status = 200, body = WeekDraft), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "plan", params(RoundId), responses((status = 200, body = WeekDraft), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan/own")]
 pub(crate) async fn show_own_plan(
     state: web::Data<AppState>,
@@ -65,7 +65,7 @@ pub(crate) async fn show_own_plan(
 }
 
 /// What may not be added to the week, each with its reason.
-#[utoipa::path(tag = "plan", responses((status = 200, body = AddableView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "plan", params(RoundId), responses((status = 200, body = AddableView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan/exercises")]
 pub(crate) async fn show_addable(
     state: web::Data<AppState>,
@@ -75,7 +75,7 @@ pub(crate) async fn show_addable(
 }
 
 /// Solves a week anew around its locked cards, for as many days as asked and its own minutes. Nothing is kept.
-#[utoipa::path(tag = "plan", request_body = SolvePlan, responses(
+#[utoipa::path(tag = "plan", params(RoundId), request_body = SolvePlan, responses(
     (status = 200, body = SolvedPlan), (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/plan/solve")]
 pub(crate) async fn solve_plan(
@@ -89,7 +89,7 @@ pub(crate) async fn solve_plan(
 }
 
 /// What could stand in a card's place, and what each would change.
-#[utoipa::path(tag = "plan", request_body = AskSwaps, responses(
+#[utoipa::path(tag = "plan", params(RoundId), request_body = AskSwaps, responses(
     (status = 200, body = SwapsView), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/plan/swaps")]
 pub(crate) async fn show_swaps(
@@ -118,7 +118,7 @@ const PROOF_MOST_S: u32 = 120;
 
 /// Raises the bound of the round's week, as server-sent events with a `ProofView` each; hanging up stops it. One proof at a
 /// time: others wait their turn.
-#[utoipa::path(tag = "plan", params(ProofQuery), responses(
+#[utoipa::path(tag = "plan", params(RoundId, ProofQuery), responses(
     (status = 200, description = "text/event-stream of ProofView", body = ProofView), (status = 404, body = ProblemDetails)))]
 #[get("/rounds/{round_id}/plan/proof")]
 pub(crate) async fn prove_plan(
@@ -139,7 +139,7 @@ pub(crate) async fn prove_plan(
 }
 
 /// Gives the client the week that is kept, as their next version.
-#[utoipa::path(tag = "plan", request_body = IssuePlan, responses(
+#[utoipa::path(tag = "plan", params(RoundId), request_body = IssuePlan, responses(
     (status = 201, body = IssuedSummary), (status = 403, body = ProblemDetails), (status = 409, body = ProblemDetails),
     (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/plan/issue")]
@@ -153,7 +153,7 @@ pub(crate) async fn issue_plan(
 }
 
 /// A plan a client was given.
-#[utoipa::path(tag = "plan", responses((status = 200, body = IssuedView), (status = 404, body = ProblemDetails)))]
+#[utoipa::path(tag = "plan", params(PlanId), responses((status = 200, body = IssuedView), (status = 404, body = ProblemDetails)))]
 #[get("/plans/{plan_id}")]
 pub(crate) async fn show_issued_plan(
     state: web::Data<AppState>,

@@ -43,7 +43,7 @@ pub(crate) async fn forget_week(state: web::Data<AppState>, id: web::Path<String
 
 /// A week of somebody else as this round's client can train it: on their days, in their minutes, with what pain, kit and the
 /// brief rule out swapped or left out. Nothing is kept.
-#[utoipa::path(tag = "plan", request_body = CopyWeek, responses(
+#[utoipa::path(tag = "plan", params(RoundId), request_body = CopyWeek, responses(
     (status = 200, body = CopiedWeek), (status = 404, body = ProblemDetails), (status = 422, body = ProblemDetails)))]
 #[post("/rounds/{round_id}/plan/copy")]
 pub(crate) async fn copy_week(

@@ -166,7 +166,7 @@ export function standing(card: Card, item: Item | undefined, week: Plan["weeks"]
 
 /** Broken rules of a card. */
 export function brokenAt(plan: Plan, session: number, exercise: string): string[] {
-  const here = (broken: Schemas["BrokenEntry"]) =>
+  const here = (broken: Schemas["Broken"]) =>
     broken.cards.some((card) => card.session === session && card.exercise === exercise);
   return (plan.broken ?? []).filter(here).map(({ says }) => says);
 }

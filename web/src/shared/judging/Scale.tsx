@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { shortcut } from "../ui/acts";
 import styles from "./Judging.module.css";
 
-export type Kind = Schemas["JudgedKind"];
+export type Kind = Schemas["RatingKind"];
 
 /** From the left: behind hangs left, ahead right; of two sides the larger one, positive for the left, is leant to. */
 export const STOPS: Record<Kind, number[]> = { standing: [-2, -1, 0, 1, 2], "left-right": [2, 1, 0, -1, -2] };

@@ -63,7 +63,7 @@ export function SwapPanel({ roundId, week, spot, onTake, onClose }: Props) {
   );
 }
 
-function Alternative({ other, onTake }: { other: Schemas["AlternativeView"]; onTake: () => void }) {
+function Alternative({ other, onTake }: { other: Schemas["Alternative"]; onTake: () => void }) {
   const { t } = useTranslation();
   const names = useNames();
   const stretch = other.stretched === other.was_stretched ? undefined : other.stretched;
