@@ -23,6 +23,18 @@ test("clients are found and opened by key alone", async ({ page }) => {
   await expect(page.getByRole("heading", { name: "Ilse Tarrow" })).toBeVisible();
 });
 
+test("a client is found in the list and a step of their newest round opened from their page", async ({ page }) => {
+  await page.goto("/clients");
+  await page.getByLabel("Find a client").fill("Oda Fenwick");
+  // Until the list is down to that line and the head's, a row moves away under the pointer.
+  await expect(page.getByRole("row")).toHaveCount(2);
+  await page.getByRole("link", { name: "Oda Fenwick" }).click();
+  await page.getByRole("heading", { name: "Oda Fenwick" }).waitFor();
+  await page.getByRole("link", { name: /^Tape/ }).click();
+  await expect(page).toHaveURL(/\/rounds\/[^/]+\/tape$/);
+  await expect(page.getByText("3 of 3")).toBeVisible();
+});
+
 test("log and review say how far they have come before anything was given", async ({ page }) => {
   await openStep(page, "Nadia Pell", "Log");
   await expect(page.getByText("No plan was given yet.")).toBeVisible();

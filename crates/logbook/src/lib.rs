@@ -38,5 +38,5 @@ pub use review::{
 };
 pub use stall::{Stall, stall};
 pub use target::{Offer, Overrule, Target, TargetKind, next, still_holds};
-pub use training::{training_entry, weekly_sets};
+pub use training::{past_training, training_entry, weekly_sets};
 pub use trend::{Trend, TrendPoint, noise_band};

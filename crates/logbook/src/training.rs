@@ -61,6 +61,13 @@ pub fn weekly_sets(atlas: &Atlas, rows: &[TrainingEntry]) -> BTreeMap<RegionId, 
     sets
 }
 
+/// Past training of a client: what was logged, and before the first logged week what was told. A week that is logged in part is not
+/// filled up with what was told of it.
+pub fn past_training(told: Vec<TrainingEntry>, logged: Vec<TrainingEntry>) -> Vec<TrainingEntry> {
+    let first = logged.iter().map(|row| row.week_of).min().unwrap_or(Date::MAX);
+    told.into_iter().filter(|row| row.week_of < first).chain(logged).collect()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -124,6 +131,25 @@ mod tests {
     #[test]
     fn a_reported_swing_is_known_to_the_verdict() {
         assert!(of(|log| log.form = vec![Form::Swung]).unwrap().swung);
+    }
+
+    #[rstest]
+    #[case::nothing_logged(&["2026-02-02", "2026-02-09"], &[], &["2026-02-02", "2026-02-09"])]
+    #[case::logged_from_the_second_week_on(&["2026-02-02", "2026-02-09"], &["2026-02-09"], &["2026-02-02", "2026-02-09"])]
+    #[case::a_gap_in_the_log_stays_one(&["2026-02-02", "2026-02-16"], &["2026-02-09", "2026-02-23"], &["2026-02-02", "2026-02-09", "2026-02-23"])]
+    fn what_was_told_holds_until_the_first_logged_week(
+        #[case] told: &[&str],
+        #[case] logged: &[&str],
+        #[case] expected: &[&str],
+    ) {
+        let rows = |weeks: &[&str], sets| -> Vec<TrainingEntry> {
+            let row = |on: &&str| TrainingEntry { week_of: on.parse().unwrap(), sets, ..of(|_| {}).unwrap() };
+            weeks.iter().map(row).collect()
+        };
+        let past = past_training(rows(told, 9), rows(logged, 3));
+        let weeks: Vec<String> = past.iter().map(|row| row.week_of.to_string()).collect();
+        assert_eq!(weeks, expected);
+        assert!(past.iter().all(|row| (row.sets == 3) == logged.contains(&row.week_of.to_string().as_str())));
     }
 
     // Sets times the target's fraction; a curl is 1 for the long head.

@@ -10,6 +10,7 @@ use assess::Client;
 use atlas::Atlas;
 use diesel::prelude::*;
 use jiff::Timestamp;
+use lighttable::Candidate;
 use serde::{Deserialize, Serialize};
 use std::collections::{BTreeMap, HashSet};
 use units::{ClientId, PhotoId, RoundId};
@@ -104,27 +105,15 @@ impl PhotoRecord {
     pub fn shows(&self) -> Option<PhotoPose> {
         self.pose.or_else(|| self.measured.as_ref().filter(|photo| photo.person).map(|photo| photo.pose))
     }
-
-    /// Whether somebody is in it and nothing was found wrong with it.
-    fn sound(&self) -> bool {
-        self.measured.as_ref().is_some_and(|photo| photo.person && photo.quality.iter().all(|check| check.ok))
-    }
 }
 
-/// Of each round and pose the one picture that counts, of pictures in the order in which they were taken in: the one that the coach
-/// chose, or the newest that nothing is wrong with, or the newest. Poses stand in the order in which they are taken.
+/// Of each round and pose the one picture that counts, of pictures in the order in which they were taken in, as
+/// [`lighttable::counting`] has it.
 pub fn counting<'a>(photos: impl IntoIterator<Item = &'a PhotoRecord>) -> Vec<&'a PhotoRecord> {
-    let mut by_pose: BTreeMap<(&str, Option<usize>), &PhotoRecord> = BTreeMap::new();
-    let place = |pose: PhotoPose| PhotoPose::ALL.iter().position(|known| *known == pose);
-    let rank = |photo: &PhotoRecord| (photo.chosen, photo.sound());
-    for photo in photos {
-        let Some(pose) = photo.shows() else { continue };
-        let known = by_pose.entry((photo.round_id.as_str(), place(pose))).or_insert(photo);
-        if rank(photo) >= rank(known) {
-            *known = photo;
-        }
-    }
-    by_pose.into_values().collect()
+    lighttable::counting(photos, |photo| {
+        let candidate = Candidate { pose: photo.shows(), chosen: photo.chosen, measured: photo.measured.as_ref() };
+        (photo.round_id.as_str(), candidate)
+    })
 }
 
 /// What a coach says of a picture.

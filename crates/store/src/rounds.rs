@@ -13,6 +13,7 @@ use atlas::Atlas;
 use diesel::prelude::*;
 use jiff::Timestamp;
 use jiff::civil::Date;
+use logbook::past_training;
 use std::collections::{BTreeMap, HashMap};
 use units::{ClientId, Length, Mass, RoundId, SiteId};
 
@@ -265,8 +266,7 @@ impl Store {
     }
 }
 
-/// Past training by client id: what was logged, and before the first logged week what was told. `until` is the earliest day
-/// it is asked for.
+/// Past training by client id, as [`past_training`] has it. `until` is the earliest day it is asked for.
 fn trained(
     connection: &mut Connection,
     atlas: &Atlas,
@@ -275,10 +275,8 @@ fn trained(
 ) -> Result<HashMap<ClientId, Vec<TrainingEntry>>, StoreError> {
     let mut training = usual_week::load_many(connection, atlas, client_ids)?;
     for (client, logged) in log::load_training(connection, client_ids, until, Date::MAX)? {
-        let first = logged.iter().map(|row| row.week_of).min().unwrap_or(Date::MAX);
         let told = training.entry(client).or_default();
-        told.retain(|row| row.week_of < first);
-        told.extend(logged);
+        *told = past_training(std::mem::take(told), logged);
     }
     Ok(training)
 }
