@@ -41,6 +41,22 @@ const leanFont: Plugin = {
   },
 };
 
+/** The text's letters are asked for with the page: what comes after the first words moves all of them on a slow line. */
+const lettersFirst: Plugin = {
+  name: "letters-first",
+  transformIndexHtml: {
+    order: "post",
+    handler: (_, { bundle }) =>
+      Object.keys(bundle ?? {})
+        .filter((file) => /next-latin-wght-normal/.test(file))
+        .map((file) => ({
+          tag: "link",
+          attrs: { rel: "preload", as: "font", type: "font/woff2", crossorigin: "", href: `/${file}` },
+          injectTo: "head-prepend" as const,
+        })),
+  },
+};
+
 /** What the phone keeps for use without a line: its own pages, and none of the desk's. */
 const worker = VitePWA({
   // Offered on the page, and never taken in the middle of a session.
@@ -87,6 +103,7 @@ export default defineConfig(({ mode, command }) => {
       palette,
       phoneAddresses,
       ...(phone ? [leanFont] : []),
+      lettersFirst,
       ...(phone || command === "serve" ? [worker] : []),
     ],
     // The server puts a fresh nonce in this place with every page it sends.
