@@ -79,6 +79,8 @@ export async function openStep(page: Page, client: string, step: string): Promis
   const rounds: { id: string; date: string }[] = (await answer.json()).rounds;
   const newest = rounds.reduce((one, other) => (other.date > one.date ? other : one));
   await page.goto(`/clients/${items[0].id}/rounds/${newest.id}/${step.toLowerCase()}`);
+  // Until the round's steps are there, no key goes anywhere.
+  await page.getByRole("link", { name: new RegExp(`^${step}`) }).first().waitFor();
 }
 
 /** The brief of a client whom a test adds. */

@@ -194,6 +194,7 @@ test("a round is reviewed, decided and carried into the next one", async ({ page
   await openStep(page, "Oda Fenwick", "Verdict");
   const verdict = `/api/v1/rounds/${new URL(page.url()).pathname.split("/")[4]}`;
   const before = (await (await page.request.get(`${verdict}/verdict`)).json()).choices;
+  await page.getByText("3 of 3").waitFor();
   await page.keyboard.press("[");
   await page.getByText("2 of 3").waitFor();
   await page.getByRole("link", { name: /^Review/ }).click();
