@@ -2,8 +2,6 @@
 //!
 //! An id here is well formed; whether it *exists* is for the atlas to say.
 
-use std::borrow::Borrow;
-use std::fmt;
 use std::str::FromStr;
 
 /// Why a text is no id.
@@ -25,6 +23,37 @@ fn today(text: String) -> String {
     FORMERLY.iter().find(|(old, _)| *old == text).map_or(text, |(_, new)| (*new).to_owned())
 }
 
+/// What every id of text has, whether or not its text is checked: it is read as text, written as it, and found by it.
+macro_rules! text_id {
+    ($name:ident) => {
+        impl $name {
+            /// The id as it is written.
+            pub fn as_str(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl From<$name> for String {
+            fn from(id: $name) -> Self {
+                id.0
+            }
+        }
+
+        impl std::borrow::Borrow<str> for $name {
+            fn borrow(&self) -> &str {
+                &self.0
+            }
+        }
+
+        impl std::fmt::Display for $name {
+            fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+                f.write_str(&self.0)
+            }
+        }
+    };
+}
+pub(crate) use text_id;
+
 macro_rules! typed_id {
     ($($(#[$doc:meta])* $name:ident),+ $(,)?) => {$(
         $(#[$doc])*
@@ -37,12 +66,7 @@ macro_rules! typed_id {
         #[schema(value_type = String)]
         pub struct $name(String);
 
-        impl $name {
-            /// The id as written in files.
-            pub fn as_str(&self) -> &str {
-                &self.0
-            }
-        }
+        text_id!($name);
 
         impl FromStr for $name {
             type Err = IdError;
@@ -58,12 +82,6 @@ macro_rules! typed_id {
             }
         }
 
-        impl From<$name> for String {
-            fn from(id: $name) -> Self {
-                id.0
-            }
-        }
-
         impl PartialEq<str> for $name {
             fn eq(&self, other: &str) -> bool {
                 self.0 == other
@@ -73,18 +91,6 @@ macro_rules! typed_id {
         impl PartialEq<&str> for $name {
             fn eq(&self, other: &&str) -> bool {
                 self.0 == *other
-            }
-        }
-
-        impl Borrow<str> for $name {
-            fn borrow(&self) -> &str {
-                &self.0
-            }
-        }
-
-        impl fmt::Display for $name {
-            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-                f.write_str(&self.0)
             }
         }
     )+};

@@ -8,8 +8,7 @@
 //! of(&units::RoundId::from("6f1c"));
 //! ```
 
-use std::borrow::Borrow;
-use std::fmt;
+use crate::id::text_id;
 
 macro_rules! record_id {
     ($($(#[$doc:meta])* $name:ident, $called:literal);+ $(;)?) => {$(
@@ -24,12 +23,7 @@ macro_rules! record_id {
         #[into_params(names($called), parameter_in = Path)]
         pub struct $name(String);
 
-        impl $name {
-            /// The id as it is kept.
-            pub fn as_str(&self) -> &str {
-                &self.0
-            }
-        }
+        text_id!($name);
 
         impl From<String> for $name {
             fn from(text: String) -> Self {
@@ -40,24 +34,6 @@ macro_rules! record_id {
         impl From<&str> for $name {
             fn from(text: &str) -> Self {
                 Self(text.to_owned())
-            }
-        }
-
-        impl From<$name> for String {
-            fn from(id: $name) -> Self {
-                id.0
-            }
-        }
-
-        impl Borrow<str> for $name {
-            fn borrow(&self) -> &str {
-                &self.0
-            }
-        }
-
-        impl fmt::Display for $name {
-            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-                f.write_str(&self.0)
             }
         }
     )+};
